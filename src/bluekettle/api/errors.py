@@ -1,0 +1,106 @@
+"""The only map from error class to status and problem document (RFC 9457)."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from flask import Flask, Response, make_response
+from pydantic import ValidationError
+from werkzeug.exceptions import HTTPException
+
+from bluekettle.core.errors import CoreError, Infeasible, MissingData, OutOfRange
+from bluekettle.core.stages import LIMITS
+from bluekettle.schemas.problem import FaultPublic, Problem
+from bluekettle.services.errors import Conflict, NotFound
+
+MEDIA = "application/problem+json"
+SHOWN = 120  # characters of what was given that are repeated back
+
+
+def shown(given: Any) -> str:
+    """What was given, shortened, for a person."""
+    text = given if isinstance(given, str) else json.dumps(given, default=str)
+    text = text.encode("utf-8", "replace").decode()
+    return text if len(text) <= SHOWN else text[:SHOWN] + "…"
+
+
+def answer(problem: Problem) -> Response:
+    """A problem document as a response."""
+    response = make_response(problem.model_dump_json(), problem.status)
+    response.headers["Content-Type"] = MEDIA
+    return response
+
+
+def accepted_by(error: Any) -> str:
+    """What pydantic would have accepted, in words and with the unit where the field has one."""
+    name = str(error["loc"][-1]) if error["loc"] else ""
+    context = error.get("ctx") or {}
+    if name in LIMITS and error["type"] != "missing":
+        low, high, unit = LIMITS[name]
+        whole = "a whole number from " if error["type"].startswith("int") else ""
+        return f"{whole}{low:g} to {high:g} {unit}"
+    if "expected" in context:
+        return str(context["expected"])
+    if "error" in context:
+        return str(context["error"])
+    if error["type"] in ("model_type", "model_attributes_type", "dict_type"):
+        return "a JSON object"
+    if error["type"] == "missing":
+        return "a value: this field is needed"
+    if error["type"] == "extra_forbidden":
+        return "no field of this name"
+    bounds = [f"{word} {context[key]}" for key, word in BOUNDS.items() if key in context]
+    return " and ".join(bounds) or str(error["msg"])
+
+
+BOUNDS = {
+    "ge": "at least", "gt": "more than", "le": "at most", "lt": "less than", "min_length": "a length of at least",
+    "max_length": "a length of at most",
+}  # fmt: skip
+
+
+def from_validation(error: ValidationError) -> Response:
+    """Every fault that pydantic found."""
+    faults: dict[str, FaultPublic] = {}
+    for item in error.errors(include_url=False):
+        # The tags of a union (str, SauceDocument) are pydantic's own, not the document's.
+        path = [str(part) for part in item["loc"] if part not in ("str", "SauceDocument", "constrained-str")]
+        field = ".".join(path) or "body"
+        given = "" if item["type"] == "missing" else shown(item.get("input"))
+        if field not in faults:
+            faults[field] = FaultPublic(field=field, given=given, accepted=accepted_by(item))
+    # A union tells one fault per member: the deeper one, inside the object, is the one that helps.
+    for field in [f for f in faults if any(other.startswith(f + ".") for other in faults)]:
+        del faults[field]
+    detail = "; ".join(f"{f.field}: accepted is {f.accepted}" for f in faults.values())
+    return answer(Problem(title="This cannot be used", status=422, detail=detail, errors=list(faults.values())))
+
+
+def from_core(error: CoreError) -> Response:
+    """Errors of the core: out of range 422, infeasible 422; broken data is our own fault, still a document."""
+    if isinstance(error, OutOfRange):
+        faults = [FaultPublic(field=f.field, given=shown(f.given), accepted=f.accepted) for f in error.faults]
+        return answer(Problem(title="This cannot be used", status=422, detail=str(error)[:2000], errors=faults))
+    if isinstance(error, MissingData):
+        fault = FaultPublic(field=error.table, given=shown(error.key), accepted=", ".join(error.known))
+        return answer(Problem(title="Not known", status=422, detail=str(error)[:2000], errors=[fault]))
+    title = "This cannot be reached" if isinstance(error, Infeasible) else "The model has no answer"
+    return answer(Problem(title=title, status=422, detail=str(error)[:2000]))
+
+
+def from_http(error: HTTPException) -> Any:
+    """404, 405 and their like, with their own headers kept (Allow)."""
+    response = error.get_response()
+    problem = Problem(title=error.name, status=error.code or 500, detail=str(error.description or error.name))
+    response.set_data(problem.model_dump_json())  # type: ignore[attr-defined]
+    response.content_type = MEDIA  # type: ignore[attr-defined]
+    return response
+
+
+def register_errors(app: Flask) -> None:
+    """Hang the map into an application."""
+    app.register_error_handler(CoreError, from_core)
+    app.register_error_handler(HTTPException, from_http)
+    app.register_error_handler(NotFound, lambda e: answer(Problem(title="Not found", status=404, detail=str(e))))
+    app.register_error_handler(Conflict, lambda e: answer(Problem(title="Not now", status=409, detail=str(e))))

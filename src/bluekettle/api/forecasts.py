@@ -1,0 +1,39 @@
+"""Stateless: choices, schema and forecasts."""
+
+from __future__ import annotations
+
+from flask_openapi import APIBlueprint, Tag
+
+from bluekettle import __version__
+from bluekettle.api.base import PREFIX, PROBLEMS, now
+from bluekettle.schemas.cook import HealthPublic
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.forecast import ChoicesPublic, ForecastPublic, SchemaPublic
+from bluekettle.services import choices as choice_service
+from bluekettle.services.forecasts import forecast_dish
+
+blueprint = APIBlueprint("forecasts", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="forecasts")])
+
+
+@blueprint.get("/health", responses={200: HealthPublic})
+def health() -> HealthPublic:
+    """Whether the server is alive."""
+    return HealthPublic(status="ok", version=__version__)
+
+
+@blueprint.get("/choices", responses={200: ChoicesPublic})
+def choices() -> ChoicesPublic:
+    """Cuts, sauces, ingredients, accepted ranges and typical figures."""
+    return choice_service.choices()
+
+
+@blueprint.get("/schemas/dish", responses={200: SchemaPublic})
+def dish_schema() -> SchemaPublic:
+    """JSON Schema of the dish document."""
+    return SchemaPublic(choice_service.dish_schema())
+
+
+@blueprint.post("/forecasts", responses={200: ForecastPublic, **PROBLEMS})
+def forecast(body: DishDocument) -> ForecastPublic:
+    """Forecast a dish; nothing is kept."""
+    return forecast_dish(body, now())

@@ -1,0 +1,71 @@
+"""The application: config, store, blueprints, the built web page; nothing else."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from flask import Response, jsonify, send_from_directory
+from flask_openapi import Info, OpenAPI
+from pydantic import BaseModel
+from werkzeug.exceptions import NotFound
+
+from bluekettle import __version__
+from bluekettle.api import cooks, forecasts, plans
+from bluekettle.api.errors import from_validation, register_errors
+from bluekettle.api.openapi import with_problems
+from bluekettle.config import Config
+from bluekettle.schemas.problem import Problem
+from bluekettle.store.engine import make_engine, migrate
+
+STATIC = Path(__file__).parent / "static"
+
+
+class Kettle(OpenAPI):
+    """Flask, with views that may return models."""
+
+    def make_response(self, rv: Any) -> Response:
+        """Turn a model, alone or with a status, into JSON."""
+        status = None
+        if isinstance(rv, tuple) and len(rv) == 2 and isinstance(rv[0], BaseModel):
+            rv, status = rv
+        if isinstance(rv, BaseModel):
+            rv = Response(rv.model_dump_json(), status=status or 200, mimetype="application/json")
+        return super().make_response(rv)
+
+
+def create_app(config: Config) -> Kettle:
+    """Make the application; the database is created or brought up to date."""
+    app = Kettle(
+        "bluekettle", info=Info(title="Blue Kettle", version=__version__), validation_error_callback=from_validation,
+        validation_error_model=Problem, validate_response=config.testing or None, static_folder=None, doc_ui=False,
+    )  # fmt: skip
+    app.config["MAX_CONTENT_LENGTH"] = 512 * 1024
+    engine = make_engine(config.database)
+    migrate(engine)
+    app.extensions["kettle_engine"] = engine
+    register_errors(app)
+    for part in (forecasts, plans, cooks):
+        app.register_api(part.blueprint)
+
+    app.add_url_rule("/api/v1/openapi.json", "openapi_document", lambda: jsonify(with_problems(app.api_doc)))
+    _serve_page(app)
+    return app
+
+
+def _serve_page(app: Kettle) -> None:
+    """The built page; every address that is not the API's and not a file is the page's own route."""
+
+    def page(name: str = "") -> Response:
+        if name.startswith("api/"):
+            raise NotFound
+        file = name if name and (STATIC / name).is_file() else "index.html"
+        if "." in name.rsplit("/", 1)[-1] and file == "index.html":
+            raise NotFound
+        response = send_from_directory(STATIC, file)
+        fixed = file.startswith("assets/")
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if fixed else "no-cache"
+        return response
+
+    app.add_url_rule("/", "page", page)
+    app.add_url_rule("/<path:name>", "page", page)

@@ -1,0 +1,173 @@
+"""The `kettle` command."""
+
+from __future__ import annotations
+
+import json
+import sys
+import threading
+from datetime import UTC, datetime
+from pathlib import Path
+
+import click
+from pydantic import ValidationError
+
+from bluekettle.api.openapi import with_problems
+from bluekettle.app import create_app
+from bluekettle.config import Config
+from bluekettle.core.errors import CoreError
+from bluekettle.core.tables import check_data, sources
+from bluekettle.demo import fill
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.forecast import ForecastPublic
+from bluekettle.services.cooks import list_cooks
+from bluekettle.services.forecasts import forecast_dish
+from bluekettle.services.plans import list_plans
+from bluekettle.store.engine import make_engine, migrate
+
+WARM = {"cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0, "sauce": "plum-tea", "coats": 2}
+
+
+@click.group()
+def main() -> None:
+    """Plans, times and guides food made tender by one heat and finished by another."""
+
+
+@main.command()
+@click.option("--host", default="127.0.0.1", show_default=True)
+@click.option("--port", default=8740, show_default=True, type=click.IntRange(0, 65535))
+@click.option("--demo", is_flag=True, help="fill an empty database with the sample scenario")
+@click.option("--fresh", is_flag=True, help="throw the database away first")
+def serve(host: str, port: int, demo: bool, fresh: bool) -> None:
+    """Serve the application and print its address."""
+    import waitress
+
+    config = Config.from_environment()
+    if fresh:
+        for file in config.database.parent.glob(config.database.name + "*"):
+            file.unlink()
+    app = create_app(config)
+    engine = app.extensions["kettle_engine"]
+    if demo and not list_plans(engine).plans and not list_cooks(engine).cooks:
+        fill(engine, datetime.now(UTC))
+    try:
+        server = waitress.create_server(app, host=host, port=port, threads=6)
+    except OSError as error:
+        raise click.ClickException(
+            f"cannot listen on {host}:{port} ({error.strerror}); choose another --port"
+        ) from None
+    click.echo(f"Blue Kettle is on http://{host}:{server.effective_port}/  (stop with Ctrl-C)")  # type: ignore[union-attr]
+    # Load the compiled kernels while the cook looks at the first page.
+    threading.Thread(target=warm_up, daemon=True).start()
+    server.run()
+
+
+def warm_up() -> None:
+    """One forecast, so that the first request is not the slow one."""
+    forecast_dish(DishDocument.model_validate(WARM), datetime.now(UTC))
+
+
+@main.command("warm-up")
+def warm_up_command() -> None:
+    """Compile the kernels into their cache (done once, by make)."""
+    warm_up()
+
+
+@main.command()
+@click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option("--table", is_flag=True, help="for people instead of programs")
+def forecast(file: Path, table: bool) -> None:
+    """Forecast the dish document FILE."""
+    try:
+        document = DishDocument.model_validate_json(file.read_bytes())
+        answer = forecast_dish(document, datetime.now(UTC))
+    except ValidationError as error:
+        lines = [f"{'.'.join(map(str, e['loc']))}: {e['msg']}" for e in error.errors()]
+        raise click.ClickException("\n".join(lines)) from None
+    except CoreError as error:
+        raise click.ClickException(str(error)) from None
+    click.echo(as_table(answer) if table else answer.model_dump_json(indent=2))
+
+
+def as_table(answer: ForecastPublic) -> str:
+    """The chain and the windows as text."""
+
+    def minutes(time_s: float | None) -> str:
+        return "never" if time_s is None else f"{int(time_s // 60)}:{int(time_s % 60):02d}"
+
+    lines = [
+        answer.title,
+        f"start {answer.start_at:%H:%M}, serve {answer.serve_at:%H:%M} UTC "
+        f"({answer.serve_low_at:%H:%M} to {answer.serve_high_at:%H:%M})",
+        f"your timers {minutes(answer.headline_s)}, honest {minutes(answer.total.likely_s)}",
+        "",
+    ]
+    for stage in answer.stages:
+        mark = "~" if stage.hidden else " "
+        beside = "" if stage.serial else "  (beside)"
+        span = f"{minutes(stage.band.low_s)} to {minutes(stage.band.high_s)}"
+        lines.append(
+            f"{stage.starts_at:%H:%M} {mark} {stage.label:34} {minutes(stage.band.likely_s):>8}   {span}{beside}"
+        )
+    glaze = answer.glaze
+    lines.append("")
+    for site, found in glaze.milestones.items():
+        marks = ", ".join(f"{name} {minutes(band.likely_s)}" for name, band in found.items())
+        lines.append(f"{site}: {marks}")
+    lines.append(f"look from {minutes(glaze.look_from_s)}, every {glaze.look_every_s:.0f} s")
+    for warning in answer.watch_outs:
+        lines.append(f"[{warning.level}] {warning.message}")
+    lines.append(answer.guidance)
+    return "\n".join(lines)
+
+
+@main.command("init-db")
+def init_db() -> None:
+    """Create the database or bring it up to date."""
+    config = Config.from_environment()
+    migrate(make_engine(config.database))
+    click.echo(f"{config.database} is up to date")
+
+
+@main.command()
+@click.argument("file", type=click.Path(dir_okay=False, path_type=Path), required=False)
+def openapi(file: Path | None) -> None:
+    """Write the OpenAPI document to FILE or standard output."""
+    import tempfile
+
+    with tempfile.TemporaryDirectory() as folder:
+        document = with_problems(create_app(Config(Path(folder) / "none.sqlite3")).api_doc)
+    text = json.dumps(document, indent=1, ensure_ascii=False) + "\n"
+    if file is None:
+        sys.stdout.write(text)
+    else:
+        file.write_text(text, encoding="utf-8")
+
+
+@main.command("check-data")
+@click.option(
+    "--sources", "write_sources", type=click.Path(dir_okay=False, path_type=Path), help="write the list of sources"
+)
+def check_data_command(write_sources: Path | None) -> None:
+    """Check the data tables: known sources and kinds, values within their bounds."""
+    found = check_data()
+    if found:
+        raise click.ClickException("\n".join(found))
+    if write_sources:
+        write_sources.write_text(sources_page(), encoding="utf-8")
+    click.echo("data is sound")
+
+
+def sources_page() -> str:
+    """docs/sources.md, made from the data."""
+    from bluekettle.core.tables import TABLES, constants, rows
+
+    used: dict[str, list[str]] = {key: [] for key in sources()}
+    for table in TABLES:
+        for key, line in rows(table).items():
+            used[line["source"]].append(f"{table}/{key}")
+    for item in constants().values():
+        used[item.source].append(f"constants/{item.name}")
+    lines = ["# Sources", "", "Made by `kettle check-data --sources docs/sources.md`; do not edit.", ""]
+    for key, source in sources().items():
+        lines += [f"## {key}", "", source["title"] + ".", "", f"Rows: {len(used[key])}. " + ", ".join(used[key]), ""]
+    return "\n".join(lines)

@@ -1,0 +1,46 @@
+"""The film of sauce on the food's surface under heat: drying, browning, crust, colour, and an ensemble of all that.
+
+Carries its own shallow layer of moist food and is handed the deep temperature. Knows no stages and no cuts.
+"""
+
+from bluekettle.core.glaze.activity import boiling_temp_c, water_activity
+from bluekettle.core.glaze.colour import index_to_hex, index_to_lab
+from bluekettle.core.glaze.ensemble import (
+    Draws,
+    draw_members,
+    reweigh,
+    weighted_quantile,
+)
+from bluekettle.core.glaze.finish import Coating, Finish, Heat, bare_film, run_finish
+from bluekettle.core.glaze.milestones import (
+    MILESTONES,
+    SITES,
+    Band,
+    Gap,
+    Milestones,
+    Window,
+    read_milestones,
+)
+
+__all__ = [
+    "MILESTONES",
+    "SITES",
+    "Band",
+    "Coating",
+    "Draws",
+    "Finish",
+    "Gap",
+    "Heat",
+    "Milestones",
+    "Window",
+    "bare_film",
+    "boiling_temp_c",
+    "draw_members",
+    "index_to_hex",
+    "index_to_lab",
+    "read_milestones",
+    "reweigh",
+    "run_finish",
+    "water_activity",
+    "weighted_quantile",
+]

@@ -1,0 +1,115 @@
+"""The ensemble: what is not known about tonight, drawn once from a fixed seed, and re-weighted by what is seen."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.stats import norm, qmc
+
+from bluekettle.core.errors import Fault, OutOfRange, Ranges
+from bluekettle.core.tables import value
+
+Array = NDArray[np.float64]
+
+MEMBERS = 128
+NAMES = ("heat", "coat", "interface", "browning", "thickness", "start", "power", "loss", "hands", "liquid", "vent", "preheat")  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Draws:
+    """Standard normal draws by name, each of shape (members,); the first member is the median of everything."""
+
+    normal: dict[str, Array]
+
+    @property
+    def members(self) -> int:
+        """Number of members."""
+        return int(self.normal["heat"].size)
+
+    def factor(self, name: str, log_sd: float) -> Array:
+        """Log-normal factors of median 1 for one unknown."""
+        return np.exp(log_sd * self.normal[name])
+
+    def median_only(self) -> Draws:
+        """The one member in which everything takes its middle value."""
+        return Draws({name: np.zeros(1) for name in self.normal})
+
+
+def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
+    """Draw the ensemble: scrambled Sobol points through the normal quantile, same bits for the same seed.
+
+    Parameters
+    ----------
+    seed : int
+        0 to 2**31.
+    members : int
+        A power of two from 16 to 1024. Member 0 is replaced by the median member.
+
+    Raises
+    ------
+    OutOfRange
+    """
+    ranges = Ranges()
+    ranges.within("seed", seed, 0, 2**31)
+    if members not in (16, 32, 64, 128, 256, 512, 1024):
+        ranges.add("members", members, "a power of two from 16 to 1024")
+    ranges.close()
+    points = qmc.Sobol(len(NAMES), scramble=True, rng=seed).random(members)
+    normal = norm.ppf(np.clip(points, 1e-6, 1 - 1e-6))
+    normal[0] = 0.0
+    return Draws({name: np.ascontiguousarray(normal[:, i]) for i, name in enumerate(NAMES)})
+
+
+def weighted_quantile(values: Array, weights: Array, quantile: float) -> float:
+    """Quantile of weighted values; inf where the members beyond it never got there.
+
+    Midpoint rule on the cumulated weight, linear between members (never between a finite value and inf).
+    """
+    order = np.argsort(values, kind="stable")
+    sorted_values, sorted_weights = values[order], weights[order]
+    place = np.cumsum(sorted_weights) - 0.5 * sorted_weights
+    place /= sorted_weights.sum()
+    i = int(np.searchsorted(place, quantile))
+    if i == 0:
+        return float(sorted_values[0])
+    if i >= len(values):
+        return float(sorted_values[-1])
+    low, high = sorted_values[i - 1], sorted_values[i]
+    if not np.isfinite(high):
+        return float(high)
+    part = (quantile - place[i - 1]) / (place[i] - place[i - 1])
+    return float(low + (high - low) * part)
+
+
+Sighting = tuple[Array, float]  # each member's own time of the sign [s], the time at which it was seen [s]
+
+
+def reweigh(sightings: Sequence[Sighting], members: int, log_sd: float | None = None) -> Array:
+    """Weights of the members after signs were seen, shape (members,), sum 1.
+
+    A sign seen at a time is a log-normal observation of the member's own time for it (sd `log_sd`, 0.15 by default).
+    Members that never show the sign get no weight, unless none shows it: then the sighting tells nothing.
+
+    Raises
+    ------
+    OutOfRange
+        A time that is not positive and finite.
+    """
+    sd = value("sighting_error") if log_sd is None else log_sd
+    log_weight = np.zeros(members)
+    for own, seen_s in sightings:
+        if not (np.isfinite(seen_s) and seen_s > 0.0):
+            raise OutOfRange([Fault("at_s", seen_s, "a time above 0 s under the heat")])
+        reached = np.isfinite(own)
+        if not reached.any():
+            continue
+        distance = np.full(members, 12.0)
+        distance[reached] = np.abs(np.log(np.maximum(own[reached], 1.0) / seen_s)) / sd
+        # Tails of a Student-like weight: one wrong tap may not silence every member.
+        log_weight += -2.5 * np.log1p(distance**2 / 4.0)
+        log_weight[~reached] -= 30.0
+    weight = np.exp(log_weight - log_weight.max())
+    return np.asarray(weight / weight.sum())

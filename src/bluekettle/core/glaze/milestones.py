@@ -1,0 +1,157 @@
+"""What a finish says to a cook: milestones, the two windows, when to look, the risk of burning against time."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.errors import Ranges
+from bluekettle.core.glaze.ensemble import weighted_quantile
+from bluekettle.core.glaze.finish import Finish
+
+Array = NDArray[np.float64]
+
+MILESTONES = ("set", "bubbling", "amber", "mahogany", "bitter", "burnt", "crisp")
+SITES = ("face", "edge")
+SET, BUBBLING, AMBER, MAHOGANY, BITTER, BURNT, CRISP = range(7)
+FACE, EDGE = 0, 1
+RISK_ACCEPTED = 0.05
+
+
+@dataclass(frozen=True)
+class Band:
+    """Low, likely and high (P10, P50, P90) of a time [s]; None where the members of that quantile never get there."""
+
+    low_s: float | None
+    likely_s: float | None
+    high_s: float | None
+    reached: float  # share of weight that reaches it at all
+
+
+@dataclass(frozen=True)
+class Gap:
+    """By sight: from a sign to the wanted colour, and from the wanted colour to burnt; bands of time [s]."""
+
+    sign: str
+    to_wanted: Band
+    wanted_to_burnt: Band
+
+
+@dataclass(frozen=True)
+class Window:
+    """The pull window by the clock: opens and closes [s]; empty where `opens_s` is not before `closes_s`."""
+
+    opens_s: float | None
+    closes_s: float | None
+    empty: bool
+    hit: float  # chance that a pull in the middle of it is at the wanted colour and not burnt
+
+
+@dataclass(frozen=True)
+class Milestones:
+    """All that is read from one finish under one set of weights."""
+
+    bands: dict[str, dict[str, Band]]
+    window: Window
+    gaps: tuple[Gap, ...]
+    look_from_s: float
+    look_every_s: float
+    possible: float  # share of members in which the wanted colour comes before burning
+    risk: Array  # chance of burning at each sample time
+    wanted: Array  # chance of having the wanted colour at each sample time
+    lead: tuple[str, ...] = ()
+
+
+def band(times: Array, weights: Array) -> Band:
+    """P10, P50 and P90 of times that may be inf."""
+    found = [weighted_quantile(times, weights, q) for q in (0.1, 0.5, 0.9)]
+    low, likely, high = (t if math.isfinite(t) else None for t in found)
+    return Band(low, likely, high, float(weights[np.isfinite(times)].sum() / weights.sum()))
+
+
+def wanted_times(finish: Finish, want: int) -> Array:
+    """When each member first has the wanted face with an edge that is not burnt [s]; inf where never."""
+    face = finish.times_s[:, FACE, want]
+    return np.where(face < finish.times_s[:, EDGE, BURNT], face, np.inf)
+
+
+def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> Milestones:
+    """Bands, windows, looks and risk of a finish.
+
+    Parameters
+    ----------
+    finish : Finish
+    weights : ndarray, shape (members,)
+        Not negative, with a positive sum.
+    want : {"amber", "mahogany"}
+
+    Notes
+    -----
+    By the clock: from the median of the wanted colour to the moment the risk (edge burnt or face bitter) passes
+    5 %. By sight: gaps within each member, then their quantiles; so what is common to all milestones falls out.
+
+    Raises
+    ------
+    OutOfRange
+    """
+    ranges = Ranges()
+    ranges.one_of("want", want, ("amber", "mahogany"))
+    if weights.shape != (finish.times_s.shape[0],) or not (weights >= 0).all() or not weights.sum() > 0:
+        ranges.add("weights", weights.shape, "one weight of 0 or more per member")
+    ranges.close()
+    target = MILESTONES.index(want)
+    times = finish.times_s
+    bands = {
+        site: {name: band(times[:, s, i], weights) for i, name in enumerate(MILESTONES)} for s, site in enumerate(SITES)
+    }
+    ready = wanted_times(finish, target)
+    spoilt = np.minimum(times[:, EDGE, BURNT], times[:, FACE, BITTER])
+    total = weights.sum()
+    risk = np.array([float(weights[spoilt <= t].sum() / total) for t in finish.sample_s])
+    has = np.array([float(weights[(ready <= t) & (spoilt > t)].sum() / total) for t in finish.sample_s])
+    window = clock_window(ready, spoilt, weights)
+    gaps = tuple(
+        sight_gap(name, times[:, site, sign], ready, spoilt, weights)
+        for name, site, sign in (("bubbling", EDGE, BUBBLING), ("amber at the edges", EDGE, AMBER))
+    )
+    first = np.minimum(times[:, EDGE, BUBBLING], times[:, EDGE, AMBER])
+    look_from = weighted_quantile(first, weights, 0.05)
+    horizon = float(finish.sample_s[-1])
+    look_from = min(look_from, horizon) if math.isfinite(look_from) else horizon
+    # Half the shortest likely gap from amber edges to the wanted colour, and to trouble; between 5 s and 2 min.
+    spans = [g for g in (gaps[1].to_wanted.low_s, gaps[1].wanted_to_burnt.low_s) if g is not None]
+    every = min(120.0, max(5.0, 0.5 * min(spans))) if spans else 15.0
+    possible = float(weights[np.isfinite(ready)].sum() / total)
+    return Milestones(bands, window, gaps, look_from, every, possible, risk, has)
+
+
+def clock_window(ready: Array, spoilt: Array, weights: Array) -> Window:
+    """From the median of the wanted colour to 5 % risk of burning."""
+    opens = weighted_quantile(ready, weights, 0.5)
+    closes = weighted_quantile(spoilt, weights, RISK_ACCEPTED)
+    opens_s = opens if math.isfinite(opens) else None
+    closes_s = closes if math.isfinite(closes) else None
+    empty = opens_s is None or (closes_s is not None and closes_s <= opens_s)
+    middle = opens if closes_s is None or empty else 0.5 * (opens + closes)
+    hit = float(weights[(ready <= middle) & (spoilt > middle)].sum() / weights.sum()) if opens_s is not None else 0.0
+    return Window(opens_s, closes_s, empty, hit)
+
+
+def sight_gap(name: str, sign: Array, ready: Array, spoilt: Array, weights: Array) -> Gap:
+    """Gaps within each member from a sign to the wanted colour and from there to trouble."""
+    both = np.isfinite(sign) & np.isfinite(ready)
+    never = Band(None, None, None, 0.0)
+    if not both.any() or weights[both].sum() <= 0.0:
+        return Gap(name, never, never)
+    share = float(weights[both].sum() / weights.sum())
+    to_wanted = band(np.maximum(0.0, ready[both] - sign[both]), weights[both])
+    with np.errstate(invalid="ignore"):
+        onward = band(np.where(np.isfinite(spoilt[both]), np.maximum(0.0, spoilt[both] - ready[both]), np.inf), weights[both])  # fmt: skip
+    return Gap(
+        name,
+        Band(to_wanted.low_s, to_wanted.likely_s, to_wanted.high_s, share),
+        Band(onward.low_s, onward.likely_s, onward.high_s, onward.reached * share),
+    )

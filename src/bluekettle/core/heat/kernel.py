@@ -1,0 +1,134 @@
+"""One implicit step of heat conduction, compiled, for use inside the loops of other rooms."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numba import njit
+
+from bluekettle.core.thermo.food import GRID_C0, GRID_N, GRID_STEP_C
+
+GEOMETRY = {"slab": 0, "cylinder": 1, "sphere": 2}
+_LAST = GRID_N - 2.0
+
+
+@njit(cache=True)
+def cell_geometry(half_m: float, exponent: int, cells: int) -> Any:
+    """Widths, volumes and inner and outer areas of equal cells from centre to surface, per m² of surface.
+
+    `half_m` is the half-thickness or radius [m]; exponent 0, 1, 2 for slab, cylinder, sphere.
+    Returns (dx [m], volume [m³/m²] (cells,), area [-] (cells + 1,)).
+    """
+    dx = half_m / cells
+    volume = np.empty(cells)
+    area = np.empty(cells + 1)
+    for i in range(cells + 1):
+        area[i] = (i / cells) ** exponent if exponent > 0 else 1.0
+    for i in range(cells):
+        outer = ((i + 1) / cells) ** (exponent + 1)
+        inner = (i / cells) ** (exponent + 1)
+        volume[i] = half_m * (outer - inner) / (exponent + 1)
+    if exponent == 0:
+        area[0] = 0.0  # the mid-plane passes nothing
+    return dx, volume, area
+
+
+@njit(cache=True)
+def grid_value(table: Any, temp_c: float) -> float:
+    """Linear interpolation on the food property grid, held at its ends."""
+    place = (temp_c - GRID_C0) / GRID_STEP_C
+    if place < 0.0:
+        place = 0.0
+    if place > _LAST:
+        place = _LAST
+    i = int(place)
+    return float(table[i] + (table[i + 1] - table[i]) * (place - i))
+
+
+@njit(cache=True)
+def grid_slope(table: Any, temp_c: float) -> float:
+    """Slope of the same piecewise line [per K]."""
+    place = (temp_c - GRID_C0) / GRID_STEP_C
+    if place < 0.0:
+        place = 0.0
+    if place > _LAST:
+        place = _LAST
+    i = int(place)
+    return float((table[i + 1] - table[i]) / GRID_STEP_C)
+
+
+@njit(cache=True)
+def step_piece(
+    temp: Any, dx: float, volume: Any, area: Any, enthalpy: Any, k_table: Any,
+    dt_s: float, h_w_m2_k: float, env_c: float, flux_w_m2: float, work: Any,
+) -> float:  # fmt: skip
+    """Advance the cell temperatures `temp` [°C] in place by one backward Euler step; returns heat taken up [J/m²].
+
+    The surface exchanges h (env - surface) + flux through half a cell. `work` has shape (5, cells).
+    Enthalpy is the conserved quantity, so latent heat needs no special case; Newton's method solves the step,
+    damped because the enthalpy curve has a kink where freezing begins.
+    """
+    cells = temp.size
+    old_h, lower, upper, rhs, diag = work[0], work[1], work[2], work[3], work[4]
+    coldest = 1e9
+    for i in range(cells):
+        coldest = min(coldest, temp[i])
+        old_h[i] = grid_value(enthalpy, temp[i])
+    # Conductances between cells, from the temperatures at the start of the step (first order in the step).
+    for i in range(cells - 1):
+        k = 0.5 * (grid_value(k_table, temp[i]) + grid_value(k_table, temp[i + 1]))
+        upper[i] = area[i + 1] * k / dx
+    surface = 0.0
+    if h_w_m2_k > 0.0:
+        surface = 1.0 / (1.0 / h_w_m2_k + 0.5 * dx / grid_value(k_table, temp[cells - 1]))
+    taken = 0.0
+    for _ in range(40):
+        for i in range(cells):
+            left = upper[i - 1] if i > 0 else 0.0
+            right = upper[i] if i < cells - 1 else surface
+            beyond = temp[i + 1] if i < cells - 1 else env_c
+            flow = right * (beyond - temp[i])
+            if i > 0:
+                flow += left * (temp[i - 1] - temp[i])
+            if i == cells - 1:
+                flow += flux_w_m2
+            rhs[i] = dt_s * flow - volume[i] * (grid_value(enthalpy, temp[i]) - old_h[i])
+            diag[i] = volume[i] * grid_slope(enthalpy, temp[i]) + dt_s * (left + right)
+        # Thomas algorithm for the symmetric system with off-diagonals -dt * upper.
+        for i in range(1, cells):
+            factor = dt_s * upper[i - 1] / diag[i - 1]
+            diag[i] -= factor * dt_s * upper[i - 1]
+            rhs[i] += factor * rhs[i - 1]
+        lower[cells - 1] = rhs[cells - 1] / diag[cells - 1]
+        for i in range(cells - 2, -1, -1):
+            lower[i] = (rhs[i] + dt_s * upper[i] * lower[i + 1]) / diag[i]
+        largest = 0.0
+        for i in range(cells):
+            change = lower[i]
+            # Stop just past the kink instead of leaping over it with the slope of the other side.
+            if temp[i] < -1.0 < temp[i] + change:
+                change = -1.0 + 1e-6 - temp[i]
+            elif temp[i] + change < -1.0 < temp[i]:
+                change = -1.0 - 1e-6 - temp[i]
+            temp[i] += change
+            largest = max(largest, abs(change))
+        # Thawed food has a heat capacity so even that the first step of Newton is within 1e-3 of the last.
+        if largest < 2e-3 or coldest > 0.0:
+            break
+    for i in range(cells):
+        taken += volume[i] * (grid_value(enthalpy, temp[i]) - old_h[i])
+    return taken
+
+
+@njit(cache=True)
+def surface_temp_c(last_c: float, dx: float, k_table: Any, h_w_m2_k: float, env_c: float, flux_w_m2: float) -> float:
+    """Temperature of the surface itself [°C], from the outermost cell and the boundary."""
+    inner = grid_value(k_table, last_c) / (0.5 * dx)
+    return float((inner * last_c + h_w_m2_k * env_c + flux_w_m2) / (inner + h_w_m2_k))
+
+
+@njit(cache=True)
+def mean_temp_c(temp: Any, volume: Any) -> float:
+    """Volume-averaged temperature [°C]."""
+    return float(np.sum(temp * volume) / np.sum(volume))

@@ -1,0 +1,8 @@
+"""Rules over a finished forecast: watch-outs with level, reason, repair and source; on the unfavourable bound.
+
+Never imports calibration: a fit must not loosen a threshold.
+"""
+
+from bluekettle.core.safety.rules import LEVELS, USUAL_GUIDANCE, WatchOut, watch_outs
+
+__all__ = ["LEVELS", "USUAL_GUIDANCE", "WatchOut", "watch_outs"]

@@ -1,0 +1,59 @@
+"""What each step does to the food, and their chain: a dish from raw to plate.
+
+Here heat, pressure, glaze, tenderness and lethality meet. Knows dishes, cuts, appliances and hands; no clock.
+"""
+
+from bluekettle.core.stages.calls import Call, plan_calls, risk_at
+from bluekettle.core.stages.chain import Band, Stage, serial
+from bluekettle.core.stages.dish import (
+    FINISHES,
+    LIMITS,
+    MAX_COATS,
+    RELEASES,
+    SIGNS,
+    STATES,
+    TENDERISE,
+    TYPICAL,
+    WANTS,
+    Cut,
+    Dish,
+    Kitchen,
+    Sighting,
+    cut,
+    cut_keys,
+)
+from bluekettle.core.stages.forecast import Forecast, forecast
+from bluekettle.core.stages.progress import Event, Progress, StepPlan, StepState, follow
+from bluekettle.core.stages.tenderise import return_leg_s
+
+__all__ = [
+    "FINISHES",
+    "LIMITS",
+    "MAX_COATS",
+    "RELEASES",
+    "SIGNS",
+    "STATES",
+    "TENDERISE",
+    "TYPICAL",
+    "WANTS",
+    "Band",
+    "Call",
+    "Cut",
+    "Dish",
+    "Event",
+    "Forecast",
+    "Kitchen",
+    "Progress",
+    "Sighting",
+    "Stage",
+    "StepPlan",
+    "StepState",
+    "cut",
+    "cut_keys",
+    "follow",
+    "forecast",
+    "plan_calls",
+    "return_leg_s",
+    "risk_at",
+    "serial",
+]

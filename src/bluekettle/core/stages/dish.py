@@ -1,0 +1,251 @@
+"""A dish as it is asked for, and the kitchen it is cooked in; checked whole before anything is computed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from math import sqrt
+
+from bluekettle.core.errors import Ranges
+from bluekettle.core.sauce import Composition
+from bluekettle.core.tables import Row, row, rows, value
+from bluekettle.core.tenderness import BITES
+from bluekettle.core.thermo import FoodProperties, food_properties
+
+STATES = ("fridge", "frozen")
+TENDERISE = ("pressure", "braise")
+RELEASES = ("quick", "mixed", "natural")
+FINISHES = ("broiler", "air_fryer")
+WANTS = ("amber", "mahogany")
+VESSEL_OF = {"pressure": "electric-pot", "braise": "covered-dish"}
+HEAT_OF = {"broiler": "oven-broiler", "air_fryer": "air-fryer"}
+SIGNS = ("nothing yet", "bubbling", "amber at the edges", "dark")
+MAX_COATS = 6
+
+
+@dataclass(frozen=True)
+class Cut:
+    """One row of the cuts table, typed. Targets are cook values [min] by bite; a bite that makes no sense is absent."""
+
+    key: str
+    name: str
+    piece: str
+    species: str
+    shape: str
+    thickness_mm: float
+    thin_mm: float
+    thick_mm: float
+    mass_kg: float
+    pieces: int
+    packing: float
+    juice_fraction: float
+    site: str
+    targets: dict[str, float]
+    overdone: float
+    safe_c: float
+    pleasant_c: float | None
+    release: str
+    food: FoodProperties
+
+    @property
+    def gate(self) -> bool:
+        """Whether a thermometer gate stands before the plate (anything but vegetables)."""
+        return self.species != "vegetable"
+
+
+_CUTS: dict[str, Cut] = {}
+
+
+def cut(key: str) -> Cut:
+    """The cut of this key; MissingData names the known ones."""
+    if key not in _CUTS:
+        _CUTS[key] = _read_cut(row("cuts", key))
+    return _CUTS[key]
+
+
+def _read_cut(line: Row) -> Cut:
+    targets = {bite: float(line[f"c_{bite}"]) for bite in BITES if line[f"c_{bite}"]}
+    parts = {name: float(line[name]) for name in ("water", "protein", "fat", "carbohydrate", "ash")}
+    return Cut(
+        line["key"], line["name"], line["piece"], line["species"], line["shape"], float(line["thickness_mm"]),
+        float(line["thin_mm"]), float(line["thick_mm"]), float(line["mass_kg"]), int(line["pieces"]),
+        float(line["packing"]), float(line["juice_fraction"]), line["site"], targets, float(line["c_overdone"]),
+        float(line["safe_c"]), float(line["pleasant_c"]) if line["pleasant_c"] else None, line["release"],
+        food_properties(parts),
+    )  # fmt: skip
+
+
+def cut_keys() -> tuple[str, ...]:
+    """Keys of all cuts, in table order."""
+    return tuple(rows("cuts"))
+
+
+@dataclass(frozen=True)
+class Kitchen:
+    """What is known of the kitchen. None stands for a typical value, which the forecast then reports as assumed."""
+
+    altitude_m: float | None = None
+    pot_power_w: float | None = None
+    pot_volume_l: float | None = None
+    pot_gauge_kpa: float | None = None
+    oven_c: float | None = None
+    broiler_w_m2: float | None = None
+    air_fryer_c: float | None = None
+
+    def or_typical(self, name: str) -> float:
+        """The stated or the typical value, in the unit its name carries."""
+        stated = getattr(self, name)
+        return float(stated) if stated is not None else TYPICAL[name]()
+
+
+TYPICAL: dict[str, Callable[[], float]] = {
+    "altitude_m": lambda: 0.0,
+    "pot_power_w": lambda: float(row("appliances", "electric-pot")["power_w"]),
+    "pot_volume_l": lambda: float(row("appliances", "electric-pot")["volume_l"]),
+    "pot_gauge_kpa": lambda: float(row("appliances", "electric-pot")["gauge_kpa"]),
+    "oven_c": lambda: float(row("appliances", "covered-dish")["air_c"]),
+    "broiler_w_m2": lambda: float(row("appliances", "oven-broiler")["element_w_m2"]),
+    "air_fryer_c": lambda: float(row("appliances", "air-fryer")["air_c"]),
+}
+
+# Accepted ranges of every number a cook may give: low, high, unit.
+LIMITS = {
+    "mass_kg": (0.05, 12.0, "kg"),
+    "pieces": (1, 60, "pieces"),
+    "thickness_mm": (5.0, 150.0, "mm"),
+    "liquid_l": (0.0, 6.0, "L"),
+    "timer_min": (0.0, 720.0, "min"),
+    "coats": (0, MAX_COATS, "coats"),
+    "coat_mm": (0.1, 2.0, "mm"),
+    "altitude_m": (-400.0, 4500.0, "m"),
+    "pot_power_w": (300.0, 3000.0, "W"),
+    "pot_volume_l": (1.5, 25.0, "L"),
+    "pot_gauge_kpa": (30.0, 110.0, "kPa"),
+    "oven_c": (110.0, 200.0, "°C"),
+    "broiler_w_m2": (1000.0, 9000.0, "W/m²"),
+    "air_fryer_c": (150.0, 230.0, "°C"),
+}
+
+
+@dataclass(frozen=True)
+class Sighting:
+    """What the cook saw, and when: seconds under the heat."""
+
+    sign: str
+    at_s: float
+
+
+@dataclass(frozen=True)
+class Dish:
+    """One food through tenderising and finish. liquid_l, timer_min and release None: computed or the usual one."""
+
+    cut: str
+    mass_kg: float
+    pieces: int
+    thickness_mm: float
+    state: str = "fridge"
+    tenderise: str = "pressure"
+    bite: str = "falls"
+    release: str | None = None
+    liquid_l: float | None = None
+    timer_min: float | None = None
+    finish: str = "broiler"
+    want: str = "amber"
+    sauce: Composition | None = None
+    coats: int = 0
+    coat_mm: float = 0.5
+    kitchen: Kitchen = field(default_factory=Kitchen)
+    seed: int = 1
+    sightings: tuple[Sighting, ...] = ()
+
+    def check(self) -> Cut:
+        """The dish's cut, once everything is in range.
+
+        Raises
+        ------
+        OutOfRange
+            Every fault at once, fields named as in the dish document.
+        """
+        ranges = Ranges()
+        ranges.one_of("cut", self.cut, cut_keys())
+        ranges.one_of("state", self.state, STATES)
+        ranges.one_of("tenderise", self.tenderise, TENDERISE)
+        ranges.one_of("finish", self.finish, FINISHES)
+        ranges.one_of("want", self.want, WANTS)
+        if self.release is not None:
+            ranges.one_of("release", self.release, RELEASES)
+        for name in ("mass_kg", "pieces", "thickness_mm", "coats", "coat_mm", "liquid_l", "timer_min"):
+            if getattr(self, name) is not None:
+                ranges.within(name, getattr(self, name), *LIMITS[name])
+        for name in TYPICAL:
+            if getattr(self.kitchen, name) is not None:
+                ranges.within(f"kitchen.{name}", getattr(self.kitchen, name), *LIMITS[name])
+        for place, seen in enumerate(self.sightings):
+            ranges.one_of(f"sightings.{place}.sign", seen.sign, SIGNS)
+            ranges.within(f"sightings.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s under the heat")
+        if self.sauce is None and self.coats > 0:
+            ranges.add("coats", self.coats, "0 coats when there is no sauce")
+        if self.sauce is not None and self.coats == 0:
+            ranges.add("coats", self.coats, f"1 to {MAX_COATS} coats when there is a sauce")
+        if self.cut in cut_keys():
+            found = cut(self.cut)
+            ranges.one_of("bite", self.bite, tuple(found.targets))
+            if not ranges.faults:
+                self._check_shape(found, ranges)
+        ranges.close()
+        return cut(self.cut)
+
+    def _check_shape(self, found: Cut, ranges: Ranges) -> None:
+        """A piece cannot be thicker than about two and a half times the breadth its mass leaves it."""
+        volume = self.mass_kg / found.food.density_kg_m3 / self.pieces
+        most = 1e3 * (volume / 0.16) ** (1.0 / 3.0)
+        if self.thickness_mm > most:
+            each = f"{self.mass_kg / self.pieces * 1e3:.0f} g a piece"
+            ranges.add("thickness_mm", self.thickness_mm, f"up to {most:.0f} mm for {each}")
+
+    @property
+    def release_kind(self) -> str:
+        """The release asked for, or the usual one for this cut."""
+        return self.release or cut(self.cut).release
+
+    @property
+    def liquid(self) -> float:
+        """Liquid [L]: as asked, or the vessel's least and a little over."""
+        if self.liquid_l is not None:
+            return self.liquid_l
+        least = float(row("appliances", VESSEL_OF[self.tenderise])["least_liquid_l"])
+        return round(least * 1.2 + 0.02, 2) if self.tenderise == "pressure" else 0.4
+
+    def effective_half_m(self) -> float:
+        """Half-thickness or radius [m] of the endless slab or cylinder that heats as slowly as one piece does.
+
+        Heat comes in from the ends as well: for a brick the inverse squares of the half-lengths add up (the product
+        solution's first terms at large Biot number), for a cylinder its half-length counts by the ratio of their
+        eigenvalues. `packing` stands for pieces that touch (above 1) or let the steam in between (below 1).
+        """
+        found = cut(self.cut)
+        half = 0.5e-3 * self.thickness_mm
+        volume = self.mass_kg / found.food.density_kg_m3 / self.pieces
+        if found.shape == "cylinder":
+            length = volume / (3.14159 * half**2) / 2.0
+            ends = 0.427 * (half / length) ** 2  # (pi / 2)^2 over 2.405^2
+        else:
+            side = 0.5 * (volume / (2.0 * half)) ** 0.5
+            ends = 2.0 * (half / side) ** 2
+        return float(half * found.packing / (1.0 + ends) ** 0.5)
+
+    def surface_m2(self) -> float:
+        """Whole surface to be glazed [m²]: two broad faces and the rim of a slab, the mantle of a cylinder."""
+        found = cut(self.cut)
+        thickness = self.thickness_mm * 1e-3
+        volume = self.mass_kg / found.food.density_kg_m3
+        if found.shape == "cylinder":
+            return float(4.0 * volume / thickness)
+        each = volume / self.pieces / thickness
+        return self.pieces * (2.0 * each + 4.0 * sqrt(each) * thickness)
+
+    def coat_kg_m2(self) -> float:
+        """Mass of one coat [kg/m²] from its thickness and the sauce's density."""
+        if self.sauce is None:
+            return value("bare_juice_kg_m2")
+        return self.coat_mm * self.sauce.mass_kg / self.sauce.volume_l

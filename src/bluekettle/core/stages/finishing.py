@@ -1,0 +1,134 @@
+"""The second heat of a dish: which appliance, which film, when each coat goes on, and how long to look ahead."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.glaze import (
+    MILESTONES,
+    Coating,
+    Draws,
+    Finish,
+    Heat,
+    bare_film,
+    reweigh,
+    run_finish,
+)
+from bluekettle.core.stages.dish import HEAT_OF, Cut, Dish, Sighting
+from bluekettle.core.stages.handwork import likely_s
+from bluekettle.core.tables import row
+
+Array = NDArray[np.float64]
+
+LONGEST_S = 3600.0
+FACE, EDGE = 0, 1
+BARE_LAB = {
+    "vegetable": (82.0, -1.0, 18.0),
+    "seafood": (70.0, 12.0, 8.0),
+    "poultry": (76.0, 4.0, 18.0),
+}
+
+
+def heat_of(dish: Dish) -> Heat:
+    """The finishing appliance's heat, typical where the kitchen does not say."""
+    line = row("appliances", HEAT_OF[dish.finish])
+    air = float(line["air_c"])
+    element = float(line["element_w_m2"])
+    if dish.finish == "broiler":
+        element = dish.kitchen.or_typical("broiler_w_m2")
+    else:
+        air = dish.kitchen.or_typical("air_fryer_c")
+    return Heat(float(line["h_w_m2_k"]), air, air, element, float(line["spread"]))
+
+
+def coating_of(dish: Dish, cut: Cut) -> Coating:
+    """The film: the dish's sauce at its coat, or a trace of juice."""
+    sauce = dish.sauce
+    if sauce is None:
+        return bare_film(BARE_LAB.get(cut.species, (52.0, 10.0, 16.0)))
+    return Coating(
+        sauce.water, sauce.sucrose, sauce.glucose, sauce.fructose, sauce.other, sauce.protein, sauce.fat, sauce.salt,
+        sauce.acid, dish.coat_kg_m2(), raw_lab=sauce.raw_lab,
+    )  # fmt: skip
+
+
+def reached(times: Array) -> float:
+    """The lone member's time, or the longest one looked at."""
+    return float(times[0]) if math.isfinite(times[0]) else LONGEST_S
+
+
+def plan_coats(dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_c: float) -> list[tuple[float, float]]:
+    """When each coat is brushed [s under the heat]: the first before, each later one when the last has set on the face.
+
+    The setting is that of the median member, rounded up to half a minute; brushing takes the hands' likely time.
+    """
+    coats = [(0.0, 0.0)]
+    away = likely_s("recoat", dish.pieces)
+    median = _median_draws()
+    altitude = dish.kitchen.or_typical("altitude_m")
+    for _ in range(1, dish.coats):
+        run = run_finish(median, heat, coating, coats, deep_c, surface_c, LONGEST_S, altitude)
+        wet = run.traces[0, FACE, :, 2]
+        back = coats[-1][1]
+        dry = (run.sample_s > back + 20.0) & (wet < 0.12)
+        ready = float(run.sample_s[dry][0]) if dry.any() else LONGEST_S
+        start = math.ceil(ready / 30.0) * 30.0
+        if start + away >= LONGEST_S:
+            break
+        coats.append((start, start + away))
+    return coats
+
+
+def _median_draws() -> Draws:
+    return Draws({name: np.zeros(1) for name in ("heat", "coat", "interface", "browning")})
+
+
+def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c: float) -> Finish:
+    """The finish of a dish for the whole ensemble, looked at for about three times its likely length."""
+    heat, coating = heat_of(dish), coating_of(dish, cut)
+    likely_deep = float(np.median(deep_c))
+    coats = plan_coats(dish, heat, coating, likely_deep, surface_c)
+    altitude = dish.kitchen.or_typical("altitude_m")
+    median = run_finish(_median_draws(), heat, coating, coats, likely_deep, surface_c, LONGEST_S, altitude)
+    goal = reached(median.times_s[:, FACE, MILESTONES.index(dish.want)])
+    horizon = min(LONGEST_S, max(480.0, 60.0 * math.ceil(3.0 * goal / 60.0)))
+    every = max(5.0, horizon / 240.0)
+    return run_finish(draws, heat, coating, coats, deep_c, surface_c, horizon, altitude, every_s=2 * round(every / 2))
+
+
+def sighting_weights(finish: Finish, sightings: tuple[Sighting, ...]) -> Array:
+    """Weights of the members after what was seen; equal where nothing was."""
+    times = finish.times_s
+    own = {
+        "bubbling": times[:, EDGE, MILESTONES.index("bubbling")],
+        "amber at the edges": times[:, EDGE, MILESTONES.index("amber")],
+        "dark": times[:, FACE, MILESTONES.index("mahogany")],
+    }
+    members = times.shape[0]
+    weights = reweigh([(own[s.sign], s.at_s) for s in sightings if s.sign in own], members)
+    for seen in sightings:
+        if seen.sign == "nothing yet":
+            # Still pale: members that should have bubbled by then lose most of their weight.
+            weights = np.where(own["bubbling"] > 0.9 * seen.at_s, weights, 0.02 * weights)
+    return np.asarray(weights / weights.sum())
+
+
+@dataclass(frozen=True)
+class Pull:
+    """When each member would be taken out [s], (members,), and the chance that it is what was wanted."""
+
+    time_s: Array
+    possible: float
+
+
+def pull_times(finish: Finish, ready: Array) -> Pull:
+    """At the wanted colour; where that never comes before burning, just before the burning; at the latest the horizon."""
+    spoilt = np.minimum(finish.times_s[:, EDGE, MILESTONES.index("burnt")], finish.times_s[:, FACE, MILESTONES.index("bitter")])  # fmt: skip
+    last_coat = finish.coats_s[-1][1]
+    latest = np.minimum(0.95 * spoilt, float(finish.sample_s[-1]))
+    time = np.where(np.isfinite(ready), ready, latest)
+    return Pull(np.maximum(time, last_coat + 30.0), float(np.isfinite(ready).mean()))

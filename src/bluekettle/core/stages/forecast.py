@@ -1,0 +1,244 @@
+"""A dish's forecast: its stages as a chain, each a distribution, with traces, milestones and what was assumed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.glaze import (
+    Coating,
+    Draws,
+    Finish,
+    Milestones,
+    draw_members,
+    read_milestones,
+    weighted_quantile,
+)
+from bluekettle.core.glaze.milestones import MILESTONES as MARKS
+from bluekettle.core.glaze.milestones import wanted_times
+from bluekettle.core.heat import GEOMETRY
+from bluekettle.core.pressure import Fill, fill_of
+from bluekettle.core.stages.chain import (
+    Band,
+    Stage,
+    build_chain,
+    chain_band,
+    least_sure,
+)
+from bluekettle.core.stages.dish import TYPICAL, Cut, Dish
+from bluekettle.core.stages.finishing import (
+    coating_of,
+    pull_times,
+    run_dish_finish,
+    sighting_weights,
+)
+from bluekettle.core.stages.handwork import hands_s, likely_s
+from bluekettle.core.stages.tenderise import (
+    Tenderised,
+    cook_of,
+    run_tenderise,
+    with_hold,
+)
+from bluekettle.core.stages.vessel import CELLS, carry_over
+from bluekettle.core.tables import value
+
+Array = NDArray[np.float64]
+
+DEEP_M = 0.010  # depth at which the film's shallow layer meets the piece
+BITE_ORDER = ("sliceable", "tug", "falls", "shreds")
+
+
+@dataclass(frozen=True)
+class Tenderness:
+    """Cook value [min] as a band, the target, and the chances: at least the bite asked for, and overdone."""
+
+    low: float
+    likely: float
+    high: float
+    target: float
+    enough: float
+    overdone: float
+    site: str
+
+
+@dataclass(frozen=True)
+class Safety:
+    """Core temperature [°C] and log reduction on the unfavourable side (P5), with the figures they are held against."""
+
+    core_low_c: float
+    core_likely_c: float
+    wanted_c: float
+    log_low: float
+    danger_min: float
+    gate: bool
+
+
+@dataclass(frozen=True)
+class Forecast:
+    """Everything the model says of one dish. Times [s]; curves as arrays."""
+
+    dish: Dish
+    cut: Cut
+    stages: tuple[Stage, ...]
+    total: Band
+    hands: Band
+    headline_s: float
+    least_sure: str
+    timer_s: float
+    finish_timer_s: float
+    come_up: Band
+    milestones: Milestones
+    finish: Finish
+    coating: Coating
+    weights: Array
+    tenderness: Tenderness
+    safety: Safety
+    fill: Fill
+    target_c: float
+    sauce_kg: float
+    trace: dict[str, Array]
+    strip_index: Array  # (sites, samples)
+    assumed: tuple[str, ...]
+    slack_s: float = 0.0
+    notes: tuple[str, ...] = field(default_factory=tuple)
+
+
+def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None = None) -> Forecast:
+    """Forecast one dish from the first act to the plate.
+
+    Parameters
+    ----------
+    dish : Dish
+    available_s : float, optional
+        Seconds until it is to be served. Where more than the chain needs, the difference between the careful (P90)
+        and the likely time becomes a covered wait before the finish.
+    draws : Draws, optional
+        The ensemble; drawn from the dish's seed when absent.
+
+    Raises
+    ------
+    OutOfRange
+        Every fault of the dish at once.
+    NotConverged
+        The bite asked for cannot be reached by this method; tells how far it got.
+    """
+    cut = dish.check()
+    draws = draws or draw_members(dish.seed)
+    dish, hold_s = with_hold(dish, cut, draws)
+    run = run_tenderise(dish, cut, draws, hold_s)
+    waiting = hands_s("open", dish.pieces, draws) + hands_s("check", dish.pieces, draws)
+    waiting = waiting + hands_s("lift", dish.pieces, draws) + hands_s("brush", dish.pieces, draws) * (dish.coats > 0)
+    exponent = GEOMETRY[cut.shape]
+    food = cut.food
+    stood, _ = carry_over(
+        run.profile_c, run.half_m, waiting, exponent, food.enthalpy_j_m3, food.k_w_m_k,
+        value("h_rest_w_m2_k"), value("kitchen_c"), 20.0,
+    )  # fmt: skip
+    deep_c, surface_c = below_surface(stood, run.half_m)
+    finish = run_dish_finish(dish, cut, draws, deep_c, surface_c)
+    weights = sighting_weights(finish, dish.sightings)
+    milestones = read_milestones(finish, weights, dish.want)
+    pull = pull_times(finish, wanted_times(finish, MARKS.index(dish.want)))
+    stages, slack_s = build_chain(dish, cut, run, draws, pull.time_s, finish, available_s, weights)
+    # In the heat the surface stands at about boiling under the film; afterwards it rests in the room.
+    heated, _ = carry_over(
+        stood, run.half_m, pull.time_s, exponent, food.enthalpy_j_m3, food.k_w_m_k, 150.0, run.boil_c, 20.0
+    )
+    _rested, peak = carry_over(
+        heated, run.half_m, np.full(draws.members, 180.0), exponent, food.enthalpy_j_m3, food.k_w_m_k,
+        value("h_rest_w_m2_k"), value("kitchen_c"), 20.0,
+    )  # fmt: skip
+    finish_timer = round(weighted_quantile(pull.time_s, weights, 0.5) / 60.0) * 60.0
+    members = draws.members
+    return Forecast(
+        dish=dish,
+        cut=cut,
+        stages=stages,
+        total=chain_band(stages, weights),
+        hands=chain_band(tuple(s for s in stages if s.who in ("hands", "gate")), weights),
+        headline_s=hold_s + max(60.0, finish_timer),
+        least_sure=least_sure(stages),
+        timer_s=hold_s,
+        finish_timer_s=max(60.0, finish_timer),
+        come_up=Band.of(run.come_up_s, np.ones(members)),
+        milestones=milestones,
+        finish=finish,
+        coating=coating_of(dish, cut),
+        weights=weights,
+        tenderness=judge_tenderness(cook_of(run, cut), dish, cut),
+        safety=judge_safety(run, np.maximum(peak, run.peak_c), cut),
+        fill=fill_of(
+            dish.kitchen.or_typical("pot_volume_l") if dish.tenderise == "pressure" else 5.0,
+            dish.liquid, dish.mass_kg / food.density_kg_m3 * 1e3, dish.mass_kg * cut.juice_fraction,
+        ),
+        target_c=run.target_c,
+        sauce_kg=dish.coats * dish.coat_kg_m2() * dish.surface_m2() if dish.sauce else 0.0,
+        trace={
+            "time_s": run.trace[:, 0], "vessel_c": run.trace[:, 1], "centre_c": run.trace[:, 2],
+            "mean_c": run.trace[:, 3],
+        },
+        strip_index=strip_index(finish, weights),
+        assumed=tuple(name for name in TYPICAL if getattr(dish.kitchen, name) is None and _matters(name, dish)),
+        slack_s=slack_s,
+    )  # fmt: skip
+
+
+def _matters(name: str, dish: Dish) -> bool:
+    """Whether a kitchen figure enters this dish at all."""
+    needs = {"pot": "pressure", "oven": "braise", "broiler": "broiler", "air": "air_fryer"}
+    need = needs.get(name.split("_")[0])
+    return need is None or need in (dish.tenderise, dish.finish)
+
+
+def below_surface(profile_c: Array, half_m: Array) -> tuple[Array, float]:
+    """Temperature at `DEEP_M` below the surface of each member (members,), and the median surface, both [°C]."""
+    cells = np.arange(CELLS)
+    place = np.clip((half_m - DEEP_M) / half_m * CELLS - 0.5, 0, CELLS - 1)
+    deep = np.array([np.interp(p, cells, temps) for p, temps in zip(place, profile_c, strict=True)])
+    return np.clip(deep, 0.0, 100.0), float(np.clip(np.median(profile_c[:, -1]), 1.0, 100.0))
+
+
+def judge_tenderness(cook: Array, dish: Dish, cut: Cut) -> Tenderness:
+    """Band and chances of the cook value."""
+    low, likely, high = (float(q) for q in np.quantile(cook, (0.1, 0.5, 0.9)))
+    easier = [cut.targets[b] for b in BITE_ORDER if b in cut.targets]
+    target = cut.targets[dish.bite]
+    # A bite is missed when the food comes nearer to the next tougher one than to the one asked for.
+    below = [t for t in easier if t < target]
+    bar = (target * below[-1]) ** 0.5 if below else 0.6 * target
+    return Tenderness(
+        low, likely, high, target, float((cook >= bar).mean()), float((cook > cut.overdone).mean()), cut.site
+    )
+
+
+def judge_safety(run: Tenderised, peak_c: Array, cut: Cut) -> Safety:
+    """Core temperature and kill of the unfavourable twentieth."""
+    return Safety(
+        float(np.quantile(peak_c, 0.05)), float(np.median(peak_c)), cut.safe_c,
+        float(np.quantile(run.log_reduction, 0.05)), float(np.quantile(run.danger_min, 0.95)), cut.gate,
+    )  # fmt: skip
+
+
+def strip_index(finish: Finish, weights: Array) -> Array:
+    """Weighted median browning index at each sample, (sites, samples); it never falls between two coats."""
+    _, sites, samples, _ = finish.traces.shape
+    out = np.empty((sites, samples))
+    for s in range(sites):
+        index = finish.traces[:, s, :, 0].astype(float)
+        order = np.argsort(index, axis=0)
+        cumulated = np.cumsum(weights[order], axis=0)
+        pick = (cumulated < 0.5).sum(axis=0)
+        out[s] = np.take_along_axis(index, np.take_along_axis(order, pick[None, :], 0), 0)[0]
+    return out
+
+
+def lead_s(dish: Dish, actions: tuple[str, ...]) -> float:
+    """Likely seconds of several actions in a row."""
+    return sum(likely_s(action, dish.pieces) for action in actions)
+
+
+def without_sightings(dish: Dish) -> Dish:
+    """The same dish before anything was seen."""
+    return replace(dish, sightings=())

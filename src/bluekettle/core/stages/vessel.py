@@ -1,0 +1,139 @@
+"""A piece of food in a closed vessel: come-up, hold and release, for every member at once (compiled).
+
+Here the vessel's heat balance, conduction in the piece, cook value and log reduction meet.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numba import njit
+
+from bluekettle.core.heat import cell_geometry, step_piece
+from bluekettle.core.lethality import DANGER_HIGH_C, DANGER_LOW_C, log_rate
+from bluekettle.core.tenderness import cook_rate
+
+COME_UP, HOLD, NATURAL, QUICK = range(4)
+CELLS = 16
+MAX_COME_UP_S = 3 * 3600.0
+
+
+@njit(cache=True, nogil=True)
+def run_vessel(
+    half: Any, start: Any, power: Any, loss: Any, liquid: Any, pieces_m2: Any, vented: Any, exponent: int,
+    enthalpy: Any, k_table: Any, body_j_k: float, liquid_start_c: float, body_start_c: float, oven_c: float,
+    oven_w_k: float, target_c: float, boil_c: float, hold_s: float, natural_s: float, quick_s: float,
+    h_up: float, h_hold: float, room_c: float, d60_min: float, z_c: float, base_s: float, every_s: float, samples: int,
+) -> Any:  # fmt: skip
+    """Run all members through come-up, hold, natural and quick release.
+
+    half, start, power, loss, liquid, pieces_m2, vented : (members,) half-thickness [m], start [°C], heating power [W],
+    loss to the room [W/K], liquid [kg], surface [m²], heat to drive out the air [J]. `oven_w_k` above 0 makes it a
+    dish heated by an oven at `oven_c` with no power of its own. natural_s below 0: until the pressure is gone.
+    Returns (phase seconds (members, 4), sums (members, 5), profile (members, CELLS), trace (samples, 4)):
+    sums are cook value at the centre, averaged, log reduction, danger minutes, peak centre; the trace is of member 0:
+    time, vessel, centre, mean.
+    """
+    members = half.size
+    phases = np.zeros((members, 4))
+    sums = np.zeros((members, 5))
+    profile = np.empty((members, CELLS))
+    trace = np.full((samples, 4), np.nan)
+    work = np.empty((5, CELLS))
+    for m in range(members):
+        dx, volume, area = cell_geometry(half[m], exponent, CELLS)
+        whole = np.sum(volume)
+        temp = np.full(CELLS, start[m])
+        # The liquid and the body share one temperature: their mixing takes a fraction of a minute.
+        capacity = liquid[m] * 4190.0 + body_j_k
+        pot = (liquid[m] * 4190.0 * liquid_start_c + body_j_k * body_start_c) / capacity
+        to_vent = vented[m]
+        phase, clock, in_phase, k = COME_UP, 0.0, 0.0, 0
+        while True:
+            dt = base_s
+            if phase == HOLD:  # a constant surroundings: longer steps serve
+                dt = max(1.0, min(3.0 * base_s, hold_s - in_phase))
+            elif phase == NATURAL:
+                dt = 2.0 * base_s
+            h = h_up if phase == COME_UP else h_hold
+            env = pot
+            taken = step_piece(temp, dx, volume, area, enthalpy, k_table, dt, h, env, 0.0, work)
+            heat = -taken * pieces_m2[m] - loss[m] * (pot - room_c) * dt
+            if phase == COME_UP:
+                if oven_w_k > 0.0:
+                    heat += oven_w_k * (oven_c - pot) * dt
+                else:
+                    heat += power[m] * dt
+                pot += heat / capacity
+                if pot > boil_c and to_vent > 0.0 and oven_w_k <= 0.0:
+                    # Steam drives the air out: the pot waits at boiling until that heat is spent.
+                    to_vent -= (pot - boil_c) * capacity
+                    pot = boil_c if to_vent > 0.0 else boil_c - to_vent / capacity
+                if pot >= target_c:
+                    pot = target_c
+            elif phase == NATURAL:
+                pot += heat / capacity
+                pot = max(pot, boil_c)
+            elif phase == QUICK:
+                pot -= (pot - boil_c) * min(1.0, dt / max(quick_s - in_phase, dt))
+            # Food never passes the boiling point at the pressure of its stage: released, it flashes to steam.
+            if phase >= NATURAL:
+                for i in range(CELLS):
+                    if temp[i] > pot:
+                        temp[i] = pot
+            clock += dt
+            in_phase += dt
+            phases[m, phase] += dt
+            centre = temp[0]
+            mean = 0.0
+            mean_rate = 0.0
+            for i in range(CELLS):
+                mean += temp[i] * volume[i]
+                mean_rate += cook_rate(temp[i]) * volume[i]
+            sums[m, 0] += cook_rate(centre) * dt / 60.0
+            sums[m, 1] += mean_rate / whole * dt / 60.0
+            sums[m, 2] += log_rate(centre, d60_min, z_c) * dt / 60.0
+            if DANGER_LOW_C < centre < DANGER_HIGH_C:
+                sums[m, 3] += dt / 60.0
+            sums[m, 4] = max(sums[m, 4], centre)
+            if m == 0 and clock >= k * every_s and k < samples:
+                trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, pot, centre, mean / whole
+                k += 1
+            if phase == COME_UP and (pot >= target_c or in_phase >= MAX_COME_UP_S):
+                phase, in_phase = HOLD, 0.0
+            if phase == HOLD and in_phase >= hold_s:
+                phase, in_phase = NATURAL, 0.0
+                if natural_s == 0.0:
+                    phase = QUICK
+                    if quick_s <= 0.0:
+                        break
+            elif phase == NATURAL:
+                if pot <= boil_c + 0.5:
+                    break
+                if natural_s > 0.0 and in_phase >= natural_s:
+                    phase, in_phase = QUICK, 0.0
+            elif phase == QUICK and (pot <= boil_c + 0.05 or in_phase >= quick_s):
+                break
+        profile[m, :] = temp
+    return phases, sums, profile, trace
+
+
+@njit(cache=True, nogil=True)
+def carry_over(
+    profile: Any, half: Any, seconds: Any, exponent: int, enthalpy: Any, k_table: Any, h: float, env_c: float,
+    dt: float,
+) -> Any:  # fmt: skip
+    """Let each member's profile (members, CELLS) [°C] stand for its own time; returns the new profiles and peaks."""
+    out = profile.copy()
+    peak = np.empty(half.size)
+    work = np.empty((5, CELLS))
+    for m in range(half.size):
+        dx, volume, area = cell_geometry(half[m], exponent, CELLS)
+        temp = out[m]
+        peak[m] = temp[0]
+        steps = int(np.ceil(seconds[m] / dt))
+        for _ in range(steps):
+            step_piece(temp, dx, volume, area, enthalpy, k_table, seconds[m] / steps, h, env_c, 0.0, work)
+            peak[m] = max(peak[m], temp[0])
+    return out, peak

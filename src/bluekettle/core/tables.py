@@ -1,0 +1,105 @@
+"""Reads the data folder once and checks it; the models ask here and never open a file.
+
+Every row tells its source (a key of data/sources.toml), its kind (how the figure came about) and,
+for a lone constant, the bounds it is believed to lie in.
+"""
+
+from __future__ import annotations
+
+import csv
+import math
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+
+from bluekettle.core.errors import CoreError, MissingData
+
+__all__ = ["Constant", "Row", "check_data", "constant", "constants", "row", "rows", "sources", "value"]
+
+DATA = Path(__file__).parent / "data"
+KINDS = ("measured", "reviewed", "compiled", "derived", "estimated")
+TABLES = ("cuts", "ingredients", "sauces", "appliances", "handwork", "cautions", "water_activity")
+
+Row = dict[str, str]
+
+
+@dataclass(frozen=True)
+class Constant:
+    """A model constant with its unit, believed bounds and provenance."""
+
+    name: str
+    value: float
+    unit: str
+    low: float
+    high: float
+    source: str
+    kind: str
+    note: str
+
+
+@cache
+def sources() -> dict[str, dict[str, str]]:
+    """All sources by key."""
+    return tomllib.loads((DATA / "sources.toml").read_text(encoding="utf-8"))
+
+
+@cache
+def rows(table: str) -> dict[str, Row]:
+    """All rows of a table by their `key` column, in file order."""
+    with (DATA / f"{table}.csv").open(encoding="utf-8", newline="") as file:
+        return {line["key"]: line for line in csv.DictReader(file)}
+
+
+def row(table: str, key: str) -> Row:
+    """One row; MissingData names the known keys."""
+    found = rows(table).get(key)
+    if found is None:
+        raise MissingData(table, key, tuple(rows(table)))
+    return found
+
+
+@cache
+def constants() -> dict[str, Constant]:
+    """All lone constants by name."""
+    return {
+        key: Constant(
+            key, float(line["value"]), line["unit"], float(line["low"]), float(line["high"]),
+            line["source"], line["kind"], line["note"],
+        )
+        for key, line in rows("constants").items()
+    }  # fmt: skip
+
+
+def constant(name: str) -> Constant:
+    """One constant with its provenance."""
+    try:
+        return constants()[name]
+    except KeyError:
+        raise MissingData("constants", name, tuple(constants())) from None
+
+
+def value(name: str) -> float:
+    """The value of one constant, in the unit its row states."""
+    return constant(name).value
+
+
+def check_data() -> list[str]:
+    """What is wrong with the data: unknown sources or kinds, values out of their bounds. Empty when all is well."""
+    found: list[str] = []
+    for table in (*TABLES, "constants"):
+        for key, line in rows(table).items():
+            if line.get("source") not in sources():
+                found.append(f"{table}/{key}: unknown source {line.get('source')!r}")
+            if line.get("kind") not in KINDS:
+                found.append(f"{table}/{key}: unknown kind {line.get('kind')!r}")
+            if None in line or None in line.values():
+                found.append(f"{table}/{key}: wrong number of columns")
+    for item in constants().values():
+        if not (math.isfinite(item.value) and item.low <= item.value <= item.high):
+            found.append(f"constants/{item.name}: {item.value} lies outside {item.low} to {item.high}")
+    return found
+
+
+class BadData(CoreError):
+    """The shipped data fails its own check."""

@@ -1,0 +1,69 @@
+"""The dish document: one dish in one kitchen, as anyone can write it (docs/formats.md)."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from bluekettle.schemas.base import CreateModel, Moment, limited
+
+
+class SauceLine(CreateModel):
+    """One ingredient of a sauce."""
+
+    ingredient: str = Field(max_length=60, description="key of an ingredient (GET /api/v1/choices)")
+    mass_g: float = Field(ge=0.01, le=50_000, strict=True, description="mass [g]")
+
+
+class SauceDocument(CreateModel):
+    """A sauce of the cook's own."""
+
+    name: str = Field(min_length=1, max_length=80, description="what it is called")
+    lines: list[SauceLine] = Field(min_length=1, max_length=200, description="what is in it")
+
+
+class KitchenDocument(CreateModel):
+    """What is known of the kitchen; what is left out is taken as typical and reported as assumed."""
+
+    altitude_m: float | None = limited("altitude_m", "height above sea level", None)
+    pot_power_w: float | None = limited("pot_power_w", "heating power of the pressure pot", None)
+    pot_volume_l: float | None = limited("pot_volume_l", "volume of the pressure pot", None)
+    pot_gauge_kpa: float | None = limited("pot_gauge_kpa", "gauge pressure of its setting", None)
+    oven_c: float | None = limited("oven_c", "oven temperature for the braise", None)
+    broiler_w_m2: float | None = limited("broiler_w_m2", "flux of the broiler's element that food takes up", None)
+    air_fryer_c: float | None = limited("air_fryer_c", "air fryer setting", None)
+
+
+class SightingDocument(CreateModel):
+    """A sign seen on the food, and when."""
+
+    sign: Literal["nothing yet", "bubbling", "amber at the edges", "dark"] = Field(description="what was seen")
+    at_s: float = Field(ge=1, le=10_800, strict=True, description="seconds under the heat")
+
+
+class DishDocument(CreateModel):
+    """One dish: food, first heat, finish, sauce, kitchen and serving time."""
+
+    format: Literal["kettle.dish/1"] = Field("kettle.dish/1", description="name and version of this format")
+    cut: str = Field(max_length=60, description="key of a cut (GET /api/v1/choices)")
+    mass_kg: float = limited("mass_kg", "mass as bought")
+    pieces: int = limited("pieces", "number of pieces")
+    thickness_mm: float = limited("thickness_mm", "thickness of a piece at its thickest, or diameter")
+    state: Literal["fridge", "frozen"] = Field("fridge", description="where it comes from")
+    tenderise: Literal["pressure", "braise"] = Field("pressure", description="the first heat")
+    bite: Literal["sliceable", "tug", "falls", "shreds"] = Field("falls", description="how it should eat")
+    release: Literal["quick", "mixed", "natural"] | None = Field(None, description="usual one for the cut when absent")
+    liquid_l: float | None = limited("liquid_l", "liquid in the pot; computed when absent", None)
+    timer_min: float | None = limited("timer_min", "the pot's timer; computed when absent", None)
+    finish: Literal["broiler", "air_fryer"] = Field("broiler", description="the second heat")
+    want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")
+    sauce: str | SauceDocument | None = Field(
+        None, description="key of a sample sauce, a sauce of your own, or null for none"
+    )
+    coats: int = limited("coats", "number of coats", 0)
+    coat_mm: float = limited("coat_mm", "thickness of one coat", 0.5)
+    kitchen: KitchenDocument = Field(default_factory=KitchenDocument, description="what is known of the kitchen")
+    serve_at: Moment | None = Field(None, description="when it should be on the table; null for as soon as possible")
+    seed: int = Field(1, ge=0, le=2**31, strict=True, description="seed of the ensemble")
+    sightings: list[SightingDocument] = Field(default_factory=list, max_length=20, description="signs seen so far")

@@ -1,0 +1,246 @@
+"""The forecast as it is answered. Times in seconds, moments as clock times with zone."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from pydantic import Field, RootModel
+
+from bluekettle.schemas.base import PublicModel
+
+
+class BandPublic(PublicModel):
+    """P10, P50 and P90 [s]."""
+
+    low_s: float
+    likely_s: float
+    high_s: float
+
+
+class OpenBandPublic(PublicModel):
+    """P10, P50 and P90 [s], null where that quantile of the ensemble never gets there."""
+
+    low_s: float | None
+    likely_s: float | None
+    high_s: float | None
+    reached: float = Field(description="share of the ensemble that gets there at all")
+
+
+class StagePublic(PublicModel):
+    """One link of the chain."""
+
+    key: str
+    kind: str
+    label: str
+    who: str = Field(description="hands, machine, gate or fire")
+    hidden: bool = Field(description="a wait or act nobody sets a timer for")
+    serial: bool = Field(description="false where it runs beside others and adds nothing")
+    band: BandPublic
+    before_serving: BandPublic = Field(description="seconds before serving at which it begins")
+    starts_at: datetime
+    note: str
+
+
+class GapPublic(PublicModel):
+    """By sight: from a sign to the wanted colour, and from there to burning."""
+
+    sign: str
+    to_wanted: OpenBandPublic
+    wanted_to_burnt: OpenBandPublic
+
+
+class WindowPublic(PublicModel):
+    """By the clock: seconds under the heat."""
+
+    opens_s: float | None
+    closes_s: float | None
+    empty: bool
+    hit: float
+
+
+class CoatPublic(PublicModel):
+    """A coat: brushed out of the heat from start to end [s under the heat]."""
+
+    start_s: float
+    end_s: float
+
+
+class CallPublic(PublicModel):
+    """When to call the cook [s under the heat]."""
+
+    at_s: float
+    level: str
+    says: str
+
+
+class ColourPublic(PublicModel):
+    """A named colour of a glaze."""
+
+    word: str
+    colour: str
+
+
+class GlazePublic(PublicModel):
+    """The glaze strip: colours of face and edge over time under the heat, coats, milestones, windows, risk."""
+
+    appliance: str
+    want: str
+    caramelises: bool
+    horizon_s: float
+    sample_s: list[float]
+    face: list[str] = Field(description="sRGB of the face at each sample")
+    edge: list[str] = Field(description="sRGB of the edge at each sample")
+    risk: list[float] = Field(description="chance of burning by each sample")
+    wanted: list[float] = Field(description="chance of the wanted colour at each sample")
+    coats: list[CoatPublic]
+    milestones: dict[str, dict[str, OpenBandPublic]]
+    window: WindowPublic
+    gaps: list[GapPublic]
+    look_from_s: float
+    look_every_s: float
+    possible: float
+    calls: list[CallPublic]
+    legend: list[ColourPublic] = Field(description="named colours of this glaze")
+
+
+class WatchOutPublic(PublicModel):
+    """A warning with its reason and, where there is one, the repair that one tap applies."""
+
+    id: str
+    level: str
+    message: str
+    why: str
+    source: str
+    repair: dict[str, Any]
+    repair_says: str
+
+
+class TendernessPublic(PublicModel):
+    """Cook value [min at 100 °C], its target and chances."""
+
+    low: float
+    likely: float
+    high: float
+    target: float
+    enough: float
+    overdone: float
+    site: str
+
+
+class SafetyPublic(PublicModel):
+    """Core temperature on the unfavourable side [°C] and what it is held against."""
+
+    core_low_c: float
+    core_likely_c: float
+    wanted_c: float
+    log_low: float
+    danger_min: float
+    gate: bool
+
+
+class FillPublic(PublicModel):
+    """How full the vessel is."""
+
+    share: float
+    liquid_before_l: float
+    liquid_after_l: float
+    line: float
+
+
+class AssumedPublic(PublicModel):
+    """A figure of the kitchen that nobody stated."""
+
+    name: str
+    value: float
+    unit: str
+
+
+class ForecastPublic(PublicModel):
+    """A dish from raw to plate."""
+
+    title: str
+    start_at: datetime
+    serve_at: datetime
+    serve_low_at: datetime
+    serve_high_at: datetime
+    total: BandPublic = Field(description="the whole chain, a covered wait included")
+    headline_s: float = Field(description="the set timers alone")
+    hands_s: float
+    slack_s: float
+    timer_s: float
+    finish_timer_s: float
+    least_sure: str
+    come_up: BandPublic
+    stages: list[StagePublic]
+    glaze: GlazePublic
+    tenderness: TendernessPublic
+    safety: SafetyPublic
+    fill: FillPublic
+    liquid_l: float
+    release: str
+    target_c: float
+    sauce_g: float
+    traces: dict[str, list[float]] = Field(description="time_s, vessel_c, centre_c, mean_c of the median member")
+    watch_outs: list[WatchOutPublic]
+    assumed: list[AssumedPublic]
+    guidance: str
+
+
+class CutPublic(PublicModel):
+    """A cut that can be chosen, with its usual figures."""
+
+    key: str
+    name: str
+    piece: str
+    species: str
+    shape: str
+    mass_kg: float
+    pieces: int
+    thickness_mm: float
+    thin_mm: float
+    thick_mm: float
+    bites: list[str]
+    default_bite: str
+    release: str
+    safe_c: float
+
+
+class SaucePublic(PublicModel):
+    """A sample sauce."""
+
+    key: str
+    name: str
+    colour: str
+    sugars: float
+    water: float
+    caramelises: bool
+
+
+class LimitPublic(PublicModel):
+    """Accepted range of a number."""
+
+    low: float
+    high: float
+    unit: str
+
+
+class IngredientPublic(PublicModel):
+    """An ingredient that a sauce may hold."""
+
+    key: str
+    name: str
+
+
+class SchemaPublic(RootModel[dict[str, Any]]):
+    """A JSON Schema."""
+
+
+class ChoicesPublic(PublicModel):
+    """All that can be chosen."""
+
+    cuts: list[CutPublic]
+    sauces: list[SaucePublic]
+    ingredients: list[IngredientPublic]
+    limits: dict[str, LimitPublic]
+    typical: list[AssumedPublic]

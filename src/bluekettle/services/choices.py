@@ -1,0 +1,75 @@
+"""All that a cook can choose, from the core's tables."""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Any
+
+from bluekettle.core.glaze import index_to_hex
+from bluekettle.core.ingredients import ingredient, ingredient_keys
+from bluekettle.core.sauce import sample_sauce, sample_sauce_keys
+from bluekettle.core.stages import LIMITS, TYPICAL, cut, cut_keys
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.forecast import (
+    AssumedPublic,
+    ChoicesPublic,
+    CutPublic,
+    IngredientPublic,
+    LimitPublic,
+    SaucePublic,
+)
+
+
+@cache
+def choices() -> ChoicesPublic:
+    """Cuts, sauces, ingredients, accepted ranges and typical kitchen figures."""
+    cuts = []
+    for key in cut_keys():
+        c = cut(key)
+        bites = list(c.targets)
+        cuts.append(
+            CutPublic(
+                key=key,
+                name=c.name,
+                piece=c.piece,
+                species=c.species,
+                shape=c.shape,
+                mass_kg=c.mass_kg,
+                pieces=c.pieces,
+                thickness_mm=c.thickness_mm,
+                thin_mm=c.thin_mm,
+                thick_mm=c.thick_mm,
+                bites=bites,
+                default_bite="falls" if "falls" in bites else bites[-1],
+                release=c.release,
+                safe_c=c.safe_c,
+            )
+        )
+    sauces = []
+    for key in sample_sauce_keys():
+        s = sample_sauce(key)
+        sauces.append(
+            SaucePublic(
+                key=key,
+                name=s.name,
+                colour=index_to_hex(0.0, s.raw_lab),
+                sugars=round(s.sugars, 3),
+                water=round(s.water, 3),
+                caramelises=s.caramelises,
+            )
+        )
+    return ChoicesPublic(
+        cuts=cuts,
+        sauces=sauces,
+        ingredients=[IngredientPublic(key=key, name=ingredient(key).name) for key in ingredient_keys()],
+        limits={name: LimitPublic(low=low, high=high, unit=unit) for name, (low, high, unit) in LIMITS.items()},
+        typical=[AssumedPublic(name=name, value=get(), unit=LIMITS[name][2]) for name, get in TYPICAL.items()],
+    )
+
+
+def dish_schema() -> dict[str, Any]:
+    """JSON Schema of the dish document."""
+    schema = DishDocument.model_json_schema()
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    schema["title"] = "kettle.dish/1"
+    return schema

@@ -1,0 +1,58 @@
+"""From a dish document to the core's Dish."""
+
+from __future__ import annotations
+
+from bluekettle.core.errors import Fault, OutOfRange
+from bluekettle.core.sauce import Composition, mix, sample_sauce, sample_sauce_keys
+from bluekettle.core.stages import Dish, Kitchen, Sighting, cut, cut_keys
+from bluekettle.schemas.dish import DishDocument
+
+
+def sauce_of(document: DishDocument) -> Composition | None:
+    """The sauce of a document; OutOfRange names the field inside it."""
+    sauce = document.sauce
+    if sauce is None:
+        return None
+    if isinstance(sauce, str):
+        if sauce not in sample_sauce_keys():
+            accepted = "null, a sauce of your own, or one of " + ", ".join(sample_sauce_keys())
+            raise OutOfRange([Fault("sauce", sauce, accepted)])
+        return sample_sauce(sauce)
+    try:
+        return mix(sauce.name, [(line.ingredient, line.mass_g / 1e3) for line in sauce.lines])
+    except OutOfRange as error:
+        raise OutOfRange([Fault(f"sauce.{f.field}", f.given, f.accepted) for f in error.faults]) from error
+
+
+def dish_of(document: DishDocument) -> Dish:
+    """The core's dish. All faults of sauce and dish are gathered and raised once."""
+    faults: list[Fault] = []
+    sauce = None
+    try:
+        sauce = sauce_of(document)
+    except OutOfRange as error:
+        faults.extend(error.faults)
+    dish = Dish(
+        document.cut, document.mass_kg, document.pieces, document.thickness_mm, document.state, document.tenderise,
+        document.bite, document.release, document.liquid_l, document.timer_min, document.finish, document.want,
+        sauce, document.coats, document.coat_mm, Kitchen(**document.kitchen.model_dump()), document.seed,
+        tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
+    )  # fmt: skip
+    try:
+        dish.check()
+    except OutOfRange as error:
+        # A sauce that could not be read says nothing about the coats.
+        faults.extend(f for f in error.faults if not (faults and f.field == "coats"))
+    if faults:
+        raise OutOfRange(faults)
+    return dish
+
+
+def title_of(document: DishDocument) -> str:
+    """A short name for lists: cut and sauce."""
+    name = cut(document.cut).name if document.cut in cut_keys() else document.cut
+    sauce = document.sauce
+    if sauce is None:
+        return f"{name}, plain".capitalize()
+    sauce_name = sample_sauce(sauce).name if isinstance(sauce, str) else sauce.name
+    return f"{name}, {sauce_name}".capitalize()

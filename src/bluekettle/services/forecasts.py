@@ -1,0 +1,180 @@
+"""A dish document in, a forecast out; clock times are made here."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from functools import lru_cache
+
+import numpy as np
+
+from bluekettle.core.errors import Fault, Infeasible, NotConverged, OutOfRange
+from bluekettle.core.glaze import MILESTONES, SITES, draw_members, index_to_hex
+from bluekettle.core.glaze.milestones import Band as OpenBand
+from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
+from bluekettle.core.stages import LIMITS, Band, Dish, Forecast, forecast, plan_calls
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.forecast import (
+    AssumedPublic,
+    BandPublic,
+    CallPublic,
+    CoatPublic,
+    ColourPublic,
+    FillPublic,
+    ForecastPublic,
+    GapPublic,
+    GlazePublic,
+    OpenBandPublic,
+    SafetyPublic,
+    StagePublic,
+    TendernessPublic,
+    WatchOutPublic,
+    WindowPublic,
+)
+from bluekettle.services.dishes import dish_of, title_of
+
+LONGEST_AHEAD = timedelta(days=14)
+LEGEND = (("raw", 0.0), ("amber", 0.4), ("mahogany", 1.0), ("bitter", 2.5), ("burnt", 5.0))
+
+
+def forecast_dish(document: DishDocument, now: datetime) -> ForecastPublic:
+    """Forecast a document at a moment.
+
+    Raises
+    ------
+    OutOfRange
+        Every field at fault.
+    Infeasible
+        The bite cannot be reached by this method; says how far it gets.
+    """
+    try:
+        dish = dish_of(document)
+        faults: list[Fault] = []
+    except OutOfRange as error:
+        faults = list(error.faults)
+    if document.serve_at is not None:
+        if document.serve_at <= now:
+            faults.append(Fault("serve_at", document.serve_at.isoformat(), f"a moment after {now:%Y-%m-%d %H:%M} UTC"))
+        elif document.serve_at > now + LONGEST_AHEAD:
+            faults.append(Fault("serve_at", document.serve_at.isoformat(), "within 14 days from now"))
+    if faults:
+        raise OutOfRange(faults)
+    available = (document.serve_at - now).total_seconds() if document.serve_at else None
+    return to_public(forecast_core(dish, available), document, now)
+
+
+def forecast_core(dish: Dish, available_s: float | None) -> Forecast:
+    """The core's forecast, with a search that ended nowhere told as infeasible."""
+    try:
+        return forecast(dish, available_s, _draws(dish.seed))
+    except NotConverged as error:
+        raise Infeasible(
+            [f"{error.what} cannot be reached by {dish.tenderise}: {error.reached:.0f} of {error.wanted:.0f}"]
+        ) from error
+
+
+_draws = lru_cache(maxsize=8)(draw_members)
+
+
+def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPublic:
+    """The answer, with clock times back from serving."""
+    likely = timedelta(seconds=f.total.likely_s)
+    earliest = now + likely
+    serve_at = earliest if document.serve_at is None else max(document.serve_at, earliest)
+    start_at = serve_at - likely
+    warnings = [WatchOutPublic.model_validate(w) for w in watch_outs(f)]
+    if document.serve_at is not None and document.serve_at < earliest:
+        warnings.insert(0, too_soon(earliest))
+    return ForecastPublic(
+        title=title_of(document),
+        start_at=start_at,
+        serve_at=serve_at,
+        serve_low_at=start_at + timedelta(seconds=f.total.low_s),
+        serve_high_at=start_at + timedelta(seconds=f.total.high_s),
+        total=band(f.total),
+        headline_s=f.headline_s,
+        hands_s=round(f.hands.likely_s, 1),
+        slack_s=round(f.slack_s, 1),
+        timer_s=f.timer_s,
+        finish_timer_s=f.finish_timer_s,
+        least_sure=f.least_sure,
+        come_up=band(f.come_up),
+        stages=[
+            StagePublic(
+                key=s.key, kind=s.kind, label=s.label, who=s.who, hidden=s.hidden, serial=s.serial, band=band(s.band),
+                before_serving=band(s.start), starts_at=serve_at - timedelta(seconds=s.start.likely_s), note=s.note,
+            )
+            for s in f.stages
+        ],
+        glaze=glaze(f),
+        tenderness=TendernessPublic.model_validate(f.tenderness),
+        safety=SafetyPublic.model_validate(f.safety),
+        fill=FillPublic.model_validate(f.fill),
+        liquid_l=f.dish.liquid,
+        release=f.dish.release_kind,
+        target_c=round(f.target_c, 2),
+        sauce_g=round(f.sauce_kg * 1e3),
+        traces={name: [round(float(x), 1) for x in values] for name, values in f.trace.items()},
+        watch_outs=warnings,
+        assumed=[
+            AssumedPublic(name=name, value=f.dish.kitchen.or_typical(name), unit=LIMITS[name][2]) for name in f.assumed
+        ],
+        guidance=USUAL_GUIDANCE,
+    )  # fmt: skip
+
+
+def too_soon(earliest: datetime) -> WatchOutPublic:
+    """Serving is asked for before it can be."""
+    step = timedelta(minutes=5)
+    rounded = datetime.fromtimestamp(-(-earliest.timestamp() // step.total_seconds()) * step.total_seconds(), UTC)
+    return WatchOutPublic(
+        id="too-soon", level="stop", message="It cannot be on the table by then, even starting now.",
+        why="The whole chain takes longer than the time that is left; the times shown start now.", source="derived",
+        repair={"serve_at": rounded.isoformat()}, repair_says="Serve as early as it can be",
+    )  # fmt: skip
+
+
+def band(b: Band) -> BandPublic:
+    """A band, to the tenth of a second."""
+    return BandPublic(low_s=round(b.low_s, 1), likely_s=round(b.likely_s, 1), high_s=round(b.high_s, 1))
+
+
+def open_band(b: OpenBand) -> OpenBandPublic:
+    """A band whose ends may be missing."""
+
+    def tenth(value: float | None) -> float | None:
+        return None if value is None else round(value, 1)
+
+    return OpenBandPublic(
+        low_s=tenth(b.low_s), likely_s=tenth(b.likely_s), high_s=tenth(b.high_s), reached=round(b.reached, 3)
+    )
+
+
+def glaze(f: Forecast) -> GlazePublic:
+    """The glaze strip of a forecast."""
+    m, finish, raw = f.milestones, f.finish, f.coating.raw_lab
+    colours = {site: [index_to_hex(float(index), raw) for index in f.strip_index[i]] for i, site in enumerate(SITES)}
+    return GlazePublic(
+        appliance=f.dish.finish,
+        want=f.dish.want,
+        caramelises=f.coating.caramelises,
+        horizon_s=float(finish.sample_s[-1]),
+        sample_s=[float(t) for t in finish.sample_s],
+        face=colours["face"],
+        edge=colours["edge"],
+        risk=[float(r) for r in np.round(m.risk, 3)],
+        wanted=[float(w) for w in np.round(m.wanted, 3)],
+        coats=[CoatPublic(start_s=a, end_s=b) for a, b in finish.coats_s] if f.dish.coats else [],
+        milestones={
+            site: {name: open_band(m.bands[site][name]) for name in MILESTONES} for site in SITES
+        },
+        window=WindowPublic.model_validate(m.window),
+        gaps=[
+            GapPublic(sign=g.sign, to_wanted=open_band(g.to_wanted), wanted_to_burnt=open_band(g.wanted_to_burnt))
+            for g in m.gaps
+        ],
+        look_from_s=round(m.look_from_s, 1),
+        look_every_s=round(m.look_every_s, 1),
+        possible=round(m.possible, 3),
+        calls=[CallPublic.model_validate(c) for c in plan_calls(m, finish.sample_s, finish.coats_s)],
+        legend=[ColourPublic(word=word, colour=index_to_hex(index, raw)) for word, index in LEGEND],
+    )  # fmt: skip

@@ -1,0 +1,36 @@
+"""The engine, with SQLite set up for a household server, and the schema brought up to date."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from alembic import command
+from alembic.config import Config as AlembicConfig
+from sqlalchemy import Engine, event
+from sqlmodel import create_engine
+
+
+def make_engine(database: Path) -> Engine:
+    """An engine on a file; WAL so that readers never wait, foreign keys on."""
+    database.parent.mkdir(parents=True, exist_ok=True)
+    engine = create_engine(f"sqlite:///{database}", connect_args={"timeout": 10})
+
+    @event.listens_for(engine, "connect")
+    def _set_up(connection: Any, _record: Any) -> None:
+        cursor = connection.cursor()
+        cursor.execute("PRAGMA journal_mode=WAL")
+        cursor.execute("PRAGMA foreign_keys=ON")
+        cursor.execute("PRAGMA synchronous=FULL")  # a power cut must not lose a tap
+        cursor.close()
+
+    return engine
+
+
+def migrate(engine: Engine) -> None:
+    """Bring the schema up to date."""
+    config = AlembicConfig()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")

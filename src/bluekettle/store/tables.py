@@ -1,0 +1,74 @@
+"""All tables. Input has passed a Create model before it comes here; times are UTC."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import JSON, Column, DateTime, Dialect, TypeDecorator, UniqueConstraint
+from sqlmodel import Field, SQLModel
+
+
+class UtcDateTime(TypeDecorator[datetime]):
+    """SQLite drops time zones: everything is stored as UTC and comes back aware."""
+
+    impl = DateTime
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        """To naive UTC."""
+        return None if value is None else value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        """To aware UTC."""
+        return None if value is None else value.replace(tzinfo=UTC)
+
+
+def _moment(nullable: bool = False) -> Any:
+    return Column(UtcDateTime, nullable=nullable)
+
+
+class Plan(SQLModel, table=True):
+    """A dish kept as a plan."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    title: str
+    dish: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    updated_at: datetime = Field(sa_column=_moment())
+
+
+class Cook(SQLModel, table=True):
+    """One live execution, with the forecast it started from."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    title: str
+    dish: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    forecast: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    started_at: datetime = Field(sa_column=_moment())
+    ended_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))
+
+
+class CookEvent(SQLModel, table=True):
+    """Append-only: what the cook told, when it happened and when it was tapped."""
+
+    __tablename__ = "cook_event"
+    __table_args__ = (UniqueConstraint("cook_id", "seq", name="uq_cook_event_seq"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    cook_id: int = Field(foreign_key="cook.id", index=True)
+    seq: int
+    kind: str
+    happened_at: datetime = Field(sa_column=_moment())
+    recorded_at: datetime = Field(sa_column=_moment())
+    data: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class Outcome(SQLModel, table=True):
+    """What a cook was like."""
+
+    cook_id: int = Field(primary_key=True, foreign_key="cook.id")
+    tenderness: str
+    crust: str
+    colour: str
+    note: str
+    recorded_at: datetime = Field(sa_column=_moment())

@@ -1,0 +1,110 @@
+"""Every unusable input gets a problem document with field, value and what is accepted; never a 500, nothing kept."""
+
+from typing import Any
+
+import pytest
+from tests.conftest import SHORT_RIBS, Kitchen
+
+WATER = {"name": "tap", "lines": [{"ingredient": "water", "mass_g": 100}]}
+
+
+def ask(kitchen: Kitchen, change: dict[str, Any]) -> Any:
+    return kitchen.client.post("/api/v1/forecasts", json={**SHORT_RIBS, **change})
+
+
+@pytest.mark.parametrize(
+    ("change", "field", "accepted"),
+    [
+        ({"mass_kg": 0}, "mass_kg", "0.05 to 12 kg"),
+        ({"mass_kg": -1.6}, "mass_kg", "0.05 to 12 kg"),
+        ({"mass_kg": 900}, "mass_kg", "0.05 to 12 kg"),
+        ({"mass_kg": "lots"}, "mass_kg", "0.05 to 12 kg"),
+        ({"mass_kg": None}, "mass_kg", "0.05 to 12 kg"),
+        ({"mass_kg": True}, "mass_kg", "0.05 to 12 kg"),
+        ({"thickness_mm": 3000}, "thickness_mm", "5 to 150 mm"),
+        ({"thickness_mm": 120}, "thickness_mm", "up to"),
+        ({"pieces": 2.5}, "pieces", "whole number"),
+        ({"pieces": 10**30}, "pieces", "1 to 60"),
+        ({"cut": "heron"}, "cut", "beef-short-ribs"),
+        ({"coats": 20}, "coats", "0 to 6"),
+        ({"sauce": None}, "coats", "0 coats"),
+        ({"sauce": None, "coats": 20}, "coats", "0 to 6"),
+        ({"sauce": "tar"}, "sauce", "plum-tea"),
+        ({"sauce": WATER}, "sauce.lines", "5 %"),
+        ({"sauce": {"name": "x", "lines": [{"ingredient": "tar", "mass_g": 5}]}}, "sauce.lines.0.ingredient", "honey"),
+        ({"sauce": {"name": "x", "lines": [{"ingredient": "honey", "mass_g": -5}]}}, "sauce.lines.0.mass_g", "0.01"),
+        ({"serve_at": "2030-05-04T15:00:00+00:00"}, "serve_at", "after"),
+        ({"serve_at": "2031-05-04T15:00:00+00:00"}, "serve_at", "14 days"),
+        ({"serve_at": "tonight"}, "serve_at", ""),
+        ({"serve_at": 5}, "serve_at", "time zone"),
+        ({"serve_at": "2030-05-04T18:00:00"}, "serve_at", "time zone"),
+        ({"kitchen": {"altitude_m": 9000}}, "kitchen.altitude_m", "-400 to 4500 m"),
+        ({"kitchen": {"oven": 5}}, "kitchen.oven", "no field"),
+        ({"sightings": [{"sign": "smoke", "at_s": 5}]}, "sightings.0.sign", "bubbling"),
+    ],
+)
+def test_a_dish_that_cannot_be_is_refused_by_field(kitchen: Kitchen, change, field, accepted):
+    answer = ask(kitchen, change)
+    assert answer.status_code == 422, answer.text
+    assert answer.content_type == "application/problem+json"
+    faults = {f["field"]: f for f in answer.get_json()["errors"]}
+    assert field in faults
+    assert accepted in faults[field]["accepted"]
+    kept = kitchen.client.post("/api/v1/cooks", json={"dish": {**SHORT_RIBS, **change}})
+    assert kept.status_code == 422
+    assert kitchen.get("/cooks") == {"cooks": []}
+
+
+def test_all_faults_come_at_once(kitchen: Kitchen):
+    faults = ask(kitchen, {"mass_kg": 900, "thickness_mm": -1, "coats": 20, "serve_at": 5}).get_json()["errors"]
+    assert {f["field"] for f in faults} == {"mass_kg", "thickness_mm", "coats", "serve_at"}
+
+
+@pytest.mark.parametrize("body", ["", "[", "[]", "null", '"x"', "3", '{"cut": NaN}', "{" * 500])
+def test_a_body_that_is_no_dish_is_a_problem_document(kitchen: Kitchen, body):
+    answer = kitchen.client.post("/api/v1/forecasts", data=body, content_type="application/json")
+    assert answer.status_code == 422
+    assert answer.get_json()["errors"]
+
+
+@pytest.mark.parametrize(
+    ("path", "status"),
+    [
+        ("/api/v1/nothing", 404),
+        ("/api/v1/cooks/999", 404),
+        ("/api/v1/cooks/0", 422),
+        ("/api/v1/cooks/99999999999999999999", 422),
+        ("/nothing.js", 404),
+    ],
+)
+def test_what_is_not_there_is_told_as_a_document(kitchen: Kitchen, path, status):
+    answer = kitchen.client.get(path)
+    assert answer.status_code == status
+    assert answer.get_json()["status"] == status
+
+
+def test_a_wrong_method_keeps_the_allow_header_and_a_huge_body_is_refused(kitchen: Kitchen):
+    wrong = kitchen.client.delete("/api/v1/forecasts")
+    assert wrong.status_code == 405
+    assert "POST" in wrong.headers["Allow"]
+    huge = kitchen.client.post("/api/v1/forecasts", data=b"x" * 600_000, content_type="application/json")
+    assert huge.status_code in (413, 422)
+    assert huge.content_type == "application/problem+json"
+
+
+@pytest.mark.parametrize(
+    ("event", "field"),
+    [
+        ({"kind": "done", "step": "dance"}, "step"),
+        ({"kind": "done", "step": "season", "ago_s": 7200}, "ago_s"),
+        ({"kind": "saw", "sign": "bubbling"}, "sign"),
+        ({"kind": "undo"}, "kind"),
+        ({"kind": "extend", "step": "season", "seconds": 1e9}, "seconds"),
+        ({"kind": "done", "step": "check", "temp_c": "hot"}, "temp_c"),
+    ],
+)
+def test_an_event_that_cannot_be_is_refused_and_not_kept(kitchen: Kitchen, event, field):
+    cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
+    faults = kitchen.post(f"/cooks/{cook}/events", event, 422)["errors"]
+    assert field in [f["field"] for f in faults]
+    assert kitchen.get(f"/cooks/{cook}/live")["last_event"] == 0

@@ -1,0 +1,62 @@
+"""The house rules that a reader would check by hand."""
+
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlmodel import SQLModel
+
+import bluekettle.store.tables  # noqa: F401
+from bluekettle.store.engine import make_engine, migrate
+
+ROOT = Path(__file__).parents[2]
+
+
+def test_migrations_build_exactly_the_tables_of_the_models(tmp_path):
+    engine = make_engine(tmp_path / "new.sqlite3")
+    migrate(engine)
+    migrate(engine)  # a second time changes nothing
+    with engine.connect() as connection:
+        context = MigrationContext.configure(connection, opts={"compare_type": False})
+        assert compare_metadata(context, SQLModel.metadata) == []
+        assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
+        assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
+    engine.dispose()
+
+
+def test_lock_files_name_no_registry():
+    for lock in ("requirements.lock", "web/package-lock.json"):
+        text = (ROOT / lock).read_text(encoding="utf-8")
+        assert not re.search(r"https?://[^\s\"]*(registry|pypi|pythonhosted|npmjs|mirror)", text), lock
+        assert '"resolved"' not in text
+    assert "--hash=sha256:" in (ROOT / "requirements.lock").read_text(encoding="utf-8")
+
+
+def test_components_read_css_variables_and_never_hex_colours():
+    """Glaze colours come from the server; the few literals left are the light and dark ink on enamel."""
+    allowed = {"#fff", "#000", "#f6f2e7", "#dfe6ee", "#f08a4b", "#7a1608", "#7fa3c7", "#0b1826"}
+    for file in (ROOT / "web" / "src").rglob("*.vue"):
+        style = "".join(re.findall(r"<style.*?</style>", file.read_text(encoding="utf-8"), re.S))
+        assert set(re.findall(r"#[0-9a-fA-F]{3,8}\b", style)) <= allowed, file.name
+
+
+def test_no_module_is_a_drawer_for_odds_and_ends():
+    names = {p.stem for p in (ROOT / "src").rglob("*.py")} | {p.stem for p in (ROOT / "web" / "src").rglob("*.ts")}
+    assert not names & {"utils", "util", "helpers", "helper", "manager", "misc", "common"}
+    long = [p.name for p in (ROOT / "src").rglob("*.py") if len(p.read_text(encoding="utf-8").splitlines()) > 420]
+    assert long == []
+
+
+def test_the_core_runs_without_any_interface_package():
+    """Forecasting a dish loads no web framework, no database and no clock of its own."""
+    code = (
+        "import sys\n"
+        "from bluekettle.core.stages import Dish, forecast\n"
+        "forecast(Dish('pork-ribs', 1.4, 4, 26.0))\n"
+        "print([m for m in ('flask', 'sqlmodel', 'sqlalchemy', 'pydantic', 'click', 'waitress') if m in sys.modules])"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.strip() == "[]"

@@ -1,0 +1,166 @@
+"""The main journeys in a real browser on the built page."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+pytestmark = pytest.mark.browser
+
+NINE_TAPS = (
+    ("cut", "beef-short-ribs"), ("state", "fridge"), ("mass", "1.6"), ("thickness", "45"), ("tenderise", "pressure"),
+    ("bite", "falls"), ("finish", "broiler"), ("sauce", "plum-tea"), ("serve", "none"),
+)  # fmt: skip
+
+
+def by(page: Page, name: str):
+    return page.locator(f"[data-test='{name}']")
+
+
+def plan_ribs(page: Page, address: str) -> None:
+    page.goto(address)
+    for key, option in NINE_TAPS:
+        by(page, f"tap-{key}-{option}").click()
+    expect(by(page, "honest")).to_be_visible()
+
+
+def minutes(text: str) -> int:
+    hours = re.search(r"(\d+) h", text)
+    rest = re.search(r"(\d+) min", text)
+    return 60 * int(hours.group(1) if hours else 0) + int(rest.group(1) if rest else 0)
+
+
+def test_plan_change_start_finish_and_see_it_in_the_log(page: Page, server, axe):
+    faults: list[str] = []
+    page.on("pageerror", lambda error: faults.append(str(error)))
+    page.goto(server.start())
+    assert axe(page) == []
+    plan_ribs(page, page.url)
+    assert axe(page) == []
+    honest, headline = (minutes(by(page, name).inner_text()) for name in ("honest", "headline"))
+    assert honest > headline > 30
+    # Frozen instead: the come-up and the whole take longer, and the sentence says so.
+    by(page, "part-state").click()
+    page.get_by_role("radio", name="straight from frozen").click()
+    expect(by(page, "part-state")).to_have_text("straight from frozen")
+    expect(by(page, "stage-come_up")).to_have_attribute("title", re.compile("from frozen"))
+    assert minutes(by(page, "honest").inner_text()) > honest
+    by(page, "start").click()
+    expect(by(page, "says")).to_contain_text("Pat the 6 ribs dry")
+    assert axe(page) == []
+    button = by(page, "done").bounding_box()
+    assert button is not None
+    assert button["height"] >= 96
+    for words in ("Pat", "liquid", "comes up", "Under pressure", "by itself", "Vent", "Pin down"):
+        expect(by(page, "says")).to_contain_text(words)
+        by(page, "done").click()
+    expect(by(page, "gate-yes")).to_be_disabled()
+    by(page, "gate-temp").fill("50")
+    by(page, "gate-yes").click()
+    expect(by(page, "says")).to_contain_text("50 °C is under 63 °C")
+    by(page, "gate-temp").fill("91")
+    by(page, "gate-yes").click()
+    by(page, "side-preheat").click()
+    for words in ("Lift", "Brush", "Slide the tray"):
+        expect(by(page, "says")).to_contain_text(words)
+        by(page, "done").click()
+    expect(page.get_by_role("img", name=re.compile("Glaze over time"))).to_be_visible()
+    assert axe(page) == []
+    calls = page.evaluate("fetch('/api/v1/cooks/1/live').then(r => r.json())")["calls"]
+    by(page, "saw-nothing yet").click()
+    expect(by(page, "undo")).to_be_enabled()
+    page.wait_for_function(
+        "first => fetch('/api/v1/cooks/1/live').then(r => r.json()).then(l => l.sightings === 1)", arg=calls[0]["at_s"]
+    )
+    for words in ("Is it out", "Let it rest", "To the table"):
+        by(page, "done").click()
+        expect(by(page, "says")).to_contain_text(words)
+    by(page, "done").click()
+    for choice in ("tenderness-falls", "crust-sticky", "colour-amber"):
+        by(page, choice).click()
+    assert axe(page) == []
+    by(page, "note").fill("Next time one coat.")
+    by(page, "save-outcome").click()
+    expect(page.get_by_text("Next time one coat.")).to_be_visible()
+    expect(by(page, "compare-come_up")).to_be_visible()
+    assert axe(page) == []
+    page.get_by_role("link", name="Log").first.click()
+    expect(by(page, "cook-1")).to_contain_text("fell apart, sticky, amber")
+    assert axe(page) == []
+    assert faults == []
+
+
+def test_reload_and_a_killed_server_lose_nothing(page: Page, server):
+    address = server.start()
+    plan_ribs(page, address)
+    by(page, "start").click()
+    by(page, "done").click()
+    expect(by(page, "says")).to_contain_text("L of liquid")
+    page.reload()
+    expect(by(page, "says")).to_contain_text("L of liquid")
+    server.kill()
+    expect(page.get_by_role("alert")).to_contain_text("does not answer")
+    by(page, "done").click()  # kept, and sent when the server is back
+    server.start()
+    expect(by(page, "says")).to_contain_text("comes up to pressure", timeout=15_000)
+    # A step is jumped over: what nobody confirmed looks different from what somebody did.
+    page.get_by_text("All steps").click()
+    page.get_by_role("button", name=re.compile("^Open it is done")).click()
+    expect(by(page, "step-season").last).to_have_attribute("data-state", "confirmed")
+    expect(by(page, "step-hold").last).to_have_attribute("data-state", "estimated")
+    expect(by(page, "step-quick").last).to_have_attribute("data-state", "unknown")
+    expect(by(page, "gate-yes")).to_be_visible()
+    page.goto(address)
+    expect(page.get_by_role("link", name="Back to the stove")).to_be_visible()
+
+
+def test_a_wrong_entry_is_told_beside_its_part_and_nothing_is_lost(page: Page, server):
+    plan_ribs(page, server.start())
+    before = by(page, "serve-time").inner_text()
+    by(page, "part-mass").click()
+    for entry, told in (("900", "0.05 to 12 kg"), ("-1", "0.05 to 12 kg"), ("lots", "0.05 to 12 kg")):
+        page.get_by_label("How much").fill(entry)
+        expect(page.locator(".fault")).to_contain_text(told)
+        expect(by(page, "part-mass")).to_contain_text(entry)
+        expect(by(page, "start")).to_be_disabled()
+    page.keyboard.press("Escape")
+    page.reload()
+    expect(by(page, "part-mass")).to_contain_text("lots")
+    by(page, "part-mass").click()
+    page.get_by_label("How much").fill("1.6")
+    expect(page.locator(".fault")).to_have_count(0)
+    expect(by(page, "start")).to_be_enabled()
+    assert len(by(page, "serve-time").inner_text()) == len(before)
+
+
+def test_by_keyboard_alone_from_counter_to_stove(page: Page, server):
+    page.goto(server.start())
+    for key, option in NINE_TAPS:
+        tap = by(page, f"tap-{key}-{option}")
+        expect(tap).to_be_visible()
+        tap.focus()
+        page.keyboard.press("Enter")
+    expect(by(page, "start")).to_be_enabled()
+    by(page, "start").focus()
+    page.keyboard.press("Enter")
+    expect(by(page, "says")).to_contain_text("Pat the 6 ribs dry")
+    page.keyboard.press("Space")
+    expect(by(page, "says")).to_contain_text("L of liquid")
+    page.keyboard.press("u")
+    expect(by(page, "says")).to_contain_text("Pat the 6 ribs dry")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_every_page_fits_a_phone_without_scrolling_sideways(page: Page, server, axe, theme):
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.add_init_script(f"localStorage.setItem('kettle-theme', '{theme}')")
+    address = server.start("--demo")
+    for path in ("/", "/plan", "/stove", "/log", "/log/2", "/nowhere"):
+        page.goto(address + path)
+        expect(page.get_by_role("heading", level=1).first).to_be_attached()
+        page.wait_for_load_state("networkidle")
+        wide = page.evaluate("document.documentElement.scrollWidth")
+        assert wide <= 390, f"{path} is {wide} px wide"
+        assert axe(page) == [], path

@@ -1,0 +1,70 @@
+"""Fixtures that every room of tests may use."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from hypothesis import settings
+
+from bluekettle.app import create_app
+from bluekettle.config import Config
+
+settings.register_profile("kettle", deadline=None, max_examples=25, derandomize=True)
+settings.load_profile("kettle")
+
+START = datetime(2030, 5, 4, 16, 0, tzinfo=UTC)
+
+SHORT_RIBS: dict[str, Any] = {
+    "cut": "beef-short-ribs",
+    "mass_kg": 1.6,
+    "pieces": 6,
+    "thickness_mm": 45.0,
+    "sauce": "plum-tea",
+    "coats": 2,
+}
+
+
+@dataclass
+class Kitchen:
+    """A client of the application with a clock of its own."""
+
+    client: FlaskClient
+    database: Path
+    now: datetime = field(default=START)
+
+    def wait(self, seconds: float) -> None:
+        self.now += timedelta(seconds=seconds)
+
+    def get(self, path: str) -> Any:
+        answer = self.client.get("/api/v1" + path)
+        assert answer.status_code == 200, answer.text
+        return answer.get_json()
+
+    def post(self, path: str, body: Any, status: int = 201) -> Any:
+        answer = self.client.post("/api/v1" + path, json=body)
+        assert answer.status_code == status, answer.text
+        return answer.get_json()
+
+    def tell(self, cook: int, **event: Any) -> Any:
+        return self.post(f"/cooks/{cook}/events", event)
+
+
+def open_kitchen(database: Path, now: datetime = START) -> Kitchen:
+    """A kitchen on a database file; opening it twice is what a restart of the server is."""
+    app = create_app(Config(database, testing=True))
+    kitchen = Kitchen(app.test_client(), database, now)
+    app.extensions["kettle_clock"] = lambda: kitchen.now
+    return kitchen
+
+
+@pytest.fixture
+def kitchen(tmp_path: Path) -> Iterator[Kitchen]:
+    found = open_kitchen(tmp_path / "kettle.sqlite3")
+    yield found
+    found.client.application.extensions["kettle_engine"].dispose()

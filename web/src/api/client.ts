@@ -1,0 +1,40 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export const api = createClient<paths>({ baseUrl: '' })
+
+type Schemas = components['schemas']
+export type Dish = Schemas['DishDocument']
+export type Forecast = Schemas['ForecastPublic']
+export type Glaze = Schemas['GlazePublic']
+export type Stage = Schemas['StagePublic']
+export type WatchOut = Schemas['WatchOutPublic']
+export type Choices = Schemas['ChoicesPublic']
+export type Cut = Schemas['CutPublic']
+export type Live = Schemas['LivePublic']
+export type Step = Schemas['StepPublic']
+export type EventBody = Schemas['EventCreate']
+export type Outcome = Schemas['OutcomeCreate']
+export type Cook = Schemas['CookPublic']
+export type CookSummary = Schemas['CookSummary']
+export type Fault = Schemas['FaultPublic']
+export type Problem = Schemas['Problem']
+
+export const OFFLINE: Problem = {
+  type: 'about:blank',
+  title: 'No answer',
+  status: 0,
+  detail: 'The kettle does not answer. What you entered is kept here; I keep trying.',
+  errors: [],
+}
+
+/** Data or a problem, whatever goes wrong on the way. */
+export async function ask<T>(request: () => Promise<{ data?: T; error?: unknown }>): Promise<{ data?: T; problem?: Problem }> {
+  try {
+    const { data, error } = await request()
+    if (error !== undefined) return { problem: (typeof error === 'object' && error ? error : OFFLINE) as Problem }
+    return { data }
+  } catch {
+    return { problem: OFFLINE }
+  }
+}

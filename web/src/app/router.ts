@@ -1,0 +1,34 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import { StartPage } from '@/features/start'
+import { PlanPage } from '@/features/plan'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'start', component: StartPage, meta: { title: 'What is next' } },
+    { path: '/plan/:id(\\d+)?', name: 'plan', component: PlanPage, meta: { title: 'Plan' } },
+    {
+      path: '/stove/:id(\\d+)?',
+      name: 'stove',
+      component: () => import('@/features/stove').then((m) => m.StovePage),
+      meta: { title: 'Stove' },
+    },
+    { path: '/log', name: 'log', component: () => import('@/features/log').then((m) => m.LogPage), meta: { title: 'Log' } },
+    {
+      path: '/log/:id(\\d+)',
+      name: 'cook',
+      component: () => import('@/features/log').then((m) => m.CookPage),
+      meta: { title: 'One cook' },
+    },
+    {
+      path: '/:rest(.*)*',
+      name: 'lost',
+      component: () => import('./LostPage.vue'),
+      meta: { title: 'Nothing here' },
+    },
+  ],
+})
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title ?? '')} · Blue Kettle`
+})

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, ask, type Cook, type Dish, type Problem } from '@/api/client'
+import { useDraft } from '@/features/plan'
+import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { duration } from '@/shared/format/time'
+import CompareStages from './CompareStages.vue'
+import { outcomeWords, whenWords } from './words'
+
+const route = useRoute()
+const router = useRouter()
+const draft = useDraft()
+const cook = shallowRef<Cook>()
+const problem = ref<Problem>()
+const pulled = computed(() => cook.value?.summary.strip.pulled_s ?? null)
+
+async function load() {
+  const id = Number(route.params.id)
+  const { data, problem: found } = await ask(() => api.GET('/api/v1/cooks/{id}', { params: { path: { id } } }))
+  problem.value = found
+  cook.value = data
+}
+onMounted(load)
+
+function again() {
+  draft.begin({ ...(cook.value!.dish as unknown as Dish), serve_at: null, sightings: [] })
+  void router.push('/plan')
+}
+</script>
+
+<template>
+  <div class="page">
+    <p class="no-print"><RouterLink to="/log">Log</RouterLink></p>
+    <ProblemNote v-if="problem" :problem="problem" again @again="load" />
+    <p v-else-if="!cook" class="quiet" role="status">Finding the page…</p>
+    <template v-else>
+      <header>
+        <div>
+          <h1>{{ cook.summary.title }}</h1>
+          <p class="quiet">{{ whenWords(cook.summary) }}</p>
+        </div>
+        <p class="how">{{ outcomeWords(cook.summary) }}</p>
+        <button type="button" class="ember-button no-print" @click="again">Cook it again</button>
+      </header>
+      <p v-if="cook.summary.outcome?.note" class="note">{{ cook.summary.outcome.note }}</p>
+      <h2>Plan beside actual</h2>
+      <p class="figure">Planned {{ duration(cook.summary.planned_s) }}, took {{ cook.summary.actual_s == null ? 'an unknown time' : duration(cook.summary.actual_s) }}.</p>
+      <CompareStages :stages="cook.stages" />
+      <h2>The glaze, as planned</h2>
+      <GlazeStrip :glaze="cook.forecast.glaze" :pulled-s="pulled" compact />
+      <template v-if="cook.signs.length">
+        <h2>After what you saw</h2>
+        <p class="quiet figure">{{ cook.signs.join('; ') }}</p>
+        <GlazeStrip :glaze="cook.glaze_after" :pulled-s="pulled" compact />
+      </template>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+header { display: flex; flex-wrap: wrap; gap: 10px 40px; align-items: center; }
+header div { flex: 1; min-width: 16rem; }
+header p { margin: 2px 0; }
+h1 { font-size: 1.9rem; }
+h2 { margin: 26px 0 8px; }
+.how { font: 700 1.2rem var(--kettle-display); }
+.note { font: 500 1.3rem/1.5 var(--kettle-display); border-left: 5px solid var(--kettle-ember); padding-left: 18px; max-width: 46rem; }
+</style>

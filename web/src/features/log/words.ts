@@ -1,0 +1,25 @@
+import type { CookSummary } from '@/api/client'
+import { clock } from '@/shared/format/time'
+
+const TENDER: Record<string, string> = { tough: 'tough', tug: 'a little tug', falls: 'fell apart', shreds: 'shredded', mushy: 'mushy' }
+
+/** "fell apart, sticky, amber", or what is missing. */
+export function outcomeWords(cook: CookSummary): string {
+  if (cook.outcome) return [TENDER[cook.outcome.tenderness] ?? cook.outcome.tenderness, cook.outcome.crust, cook.outcome.colour].join(', ')
+  return cook.ended_at ? 'nobody said how it was' : 'on the stove now'
+}
+
+/** "Fri 13 Nov, 18:05". */
+export function whenWords(cook: CookSummary): string {
+  const date = new Date(cook.started_at)
+  return `${date.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}, ${clock(date)}`
+}
+
+/** Minutes more or less than planned, with a sign; empty where nobody told. */
+export function difference(actual: number | null | undefined, planned: number): string {
+  if (actual === null || actual === undefined) return ''
+  const gap = Math.round(actual - planned)
+  if (Math.abs(gap) < 20) return 'as planned'
+  const text = Math.abs(gap) < 90 ? `${Math.abs(gap)} s` : `${Math.round(Math.abs(gap) / 60)} min`
+  return gap > 0 ? `${text} longer` : `${text} less`
+}

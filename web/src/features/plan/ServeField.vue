@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import dayjs from 'dayjs'
+
+const props = defineProps<{ serveAt: string | null }>()
+const emit = defineEmits<{ change: [moment: string | null] }>()
+const value = computed({
+  get: () => (props.serveAt ? dayjs(props.serveAt).format('YYYY-MM-DDTHH:mm') : ''),
+  set: (next: string) => {
+    if (next && dayjs(next).isValid()) emit('change', dayjs(next).toISOString())
+  },
+})
+
+/** Later by some minutes, on a round five minutes. */
+function later(minutes: number) {
+  const from = dayjs(props.serveAt ?? undefined).add(minutes, 'minute')
+  emit('change', from.minute(Math.ceil(from.minute() / 5) * 5).second(0).millisecond(0).toISOString())
+}
+</script>
+
+<template>
+  <div class="serve">
+    <button type="button" class="plain-button" :aria-pressed="!serveAt" @click="$emit('change', null)">as soon as it can be</button>
+    <label for="f-serve">or on the table at</label>
+    <input id="f-serve" v-model="value" type="datetime-local" class="figure" />
+    <div class="steps">
+      <button type="button" class="plain-button" @click="later(-15)">15 min sooner</button>
+      <button type="button" class="plain-button" @click="later(serveAt ? 15 : 120)">{{ serveAt ? '15 min later' : 'in 2 hours' }}</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.serve { display: grid; gap: 10px; }
+label { font-weight: 700; }
+input { height: 52px; font-size: 1.15rem; border-radius: 12px; border: 2px solid var(--kettle-line); padding: 0 12px; background: var(--kettle-sheet); color: var(--kettle-ink); color-scheme: light dark; }
+.steps { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
+</style>

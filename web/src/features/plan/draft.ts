@@ -1,0 +1,44 @@
+import { defineStore } from 'pinia'
+import { useStorage } from '@vueuse/core'
+import type { Cut, Dish } from '@/api/client'
+
+const json = {
+  read: (text: string) => JSON.parse(text) as Dish | null,
+  write: (value: Dish | null) => JSON.stringify(value),
+}
+
+/** The dish being planned. It outlives the page, the tab and the server. */
+export const useDraft = defineStore('draft', () => {
+  const dish = useStorage<Dish | null>('kettle-draft', null, localStorage, { serializer: json })
+  const planId = useStorage<number | null>('kettle-plan', null, localStorage, { serializer: { read: Number, write: String } })
+
+  /** Begin anew with a dish. */
+  function begin(next: Dish, id: number | null = null) {
+    dish.value = next
+    planId.value = id
+  }
+
+  /** Change fields; the sauce and its coats, and a cut and its bite, are kept in step. */
+  function change(fields: Partial<Dish>, cut?: Cut) {
+    if (!dish.value) return
+    const next = { ...dish.value, ...fields }
+    if ('sauce' in fields) next.coats = fields.sauce ? dish.value.coats || 1 : 0
+    if (cut) Object.assign(next, usual(cut))
+    dish.value = next
+  }
+
+  return { dish, planId, begin, change }
+})
+
+/** The usual mass, pieces, thickness and bite of a cut. */
+export function usual(cut: Cut): Partial<Dish> {
+  return {
+    cut: cut.key,
+    mass_kg: cut.mass_kg,
+    pieces: cut.pieces,
+    thickness_mm: cut.thickness_mm,
+    bite: cut.default_bite as Dish['bite'],
+    release: null,
+    timer_min: null,
+  }
+}

@@ -1,0 +1,130 @@
+import type { Choices, Dish, Fault } from '@/api/client'
+import type { KitchenUnits } from '@/shared/composables/useUnits'
+import { clock, day } from '@/shared/format/time'
+import { length, mass } from '@/shared/format/units'
+
+/** A dish as one line of plain English: words between, and parts that can be changed. */
+export interface Token {
+  text: string
+  part?: PartName
+}
+
+export type PartName =
+  | 'cut' | 'mass' | 'pieces' | 'thickness' | 'state' | 'tenderise' | 'bite' | 'release' | 'finish' | 'want' | 'sauce' | 'coats' | 'serve'
+
+/** Fields of the document that each part answers for. */
+export const FIELDS: Record<PartName, string[]> = {
+  cut: ['cut'],
+  mass: ['mass_kg'],
+  pieces: ['pieces'],
+  thickness: ['thickness_mm'],
+  state: ['state'],
+  tenderise: ['tenderise', 'liquid_l', 'timer_min'],
+  bite: ['bite'],
+  release: ['release'],
+  finish: ['finish'],
+  want: ['want'],
+  sauce: ['sauce'],
+  coats: ['coats', 'coat_mm'],
+  serve: ['serve_at'],
+}
+
+export const BITES: Record<string, { text: string; hint: string }> = {
+  sliceable: { text: 'can be sliced', hint: 'holds its shape under the knife' },
+  tug: { text: 'gives with a little tug', hint: 'clean bite, stays on the bone' },
+  falls: { text: 'falls off the bone', hint: 'a fork is enough' },
+  shreds: { text: 'shreds', hint: 'pulls into strands' },
+}
+
+const BITES_BONELESS: Record<string, string> = { falls: 'falls apart' }
+const BONELESS = ['octopus', 'cauliflower', 'celeriac', 'beef-cheek', 'pork-shoulder']
+
+export const RELEASES: Record<string, { text: string; hint: string }> = {
+  quick: { text: 'vented at once', hint: 'thin racks and vegetables' },
+  mixed: { text: '10 minutes on its own, then vented', hint: 'large or fibrous pieces keep their juice' },
+  natural: { text: 'left to fall by itself', hint: 'slowest and gentlest' },
+}
+
+const SMALL = ['no', 'one', 'two', 'three', 'four', 'five', 'six']
+
+/** A value that may be a raw entry the server has yet to refuse. */
+function shown(value: unknown, format: (n: number) => string): string {
+  return typeof value === 'number' && Number.isFinite(value) ? format(value) : String(value)
+}
+
+/** "falls off the bone"; what has no bone falls apart. */
+export function biteText(bite: string, cut: string): string {
+  if (BONELESS.includes(cut) && BITES_BONELESS[bite]) return BITES_BONELESS[bite]!
+  return BITES[bite]?.text ?? bite
+}
+
+/** "plum and black tea", "no sauce", or the name of one's own. */
+export function sauceText(dish: Dish, choices: Choices): string {
+  const sauce = dish.sauce
+  if (!sauce) return 'no sauce'
+  if (typeof sauce === 'string') return choices.sauces.find((s) => s.key === sauce)?.name ?? sauce
+  return sauce.name
+}
+
+/** "as soon as it can be" or "at 19:30 tomorrow". */
+export function serveText(serveAt: string | null | undefined, now: Date): string {
+  if (!serveAt) return 'as soon as it can be'
+  const on = day(serveAt, now)
+  return `at ${clock(serveAt)}${on === 'today' ? '' : ` ${on}`}`
+}
+
+/** The whole sentence. */
+export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now: Date): Token[] {
+  const cut = choices.cuts.find((c) => c.key === dish.cut)
+  const many = dish.pieces !== 1
+  const tokens: Token[] = [
+    { text: shown(dish.mass_kg, (kg) => mass(kg, units)), part: 'mass' },
+    { text: ' of ' },
+    { text: cut?.name ?? dish.cut, part: 'cut' },
+    { text: ' in ' },
+    { text: `${shown(dish.pieces, String)} piece${many ? 's' : ''}`, part: 'pieces' },
+    { text: ', ' },
+    { text: `${shown(dish.thickness_mm, (mm) => length(mm, units))} thick`, part: 'thickness' },
+    { text: ', ' },
+    { text: dish.state === 'frozen' ? 'straight from frozen' : 'from the fridge', part: 'state' },
+    { text: ', ' },
+    { text: dish.tenderise === 'braise' ? 'braised under a lid' : 'under pressure', part: 'tenderise' },
+    { text: ' until it ' },
+    { text: biteText(dish.bite ?? 'falls', dish.cut), part: 'bite' },
+  ]
+  if (dish.tenderise !== 'braise') {
+    const release = dish.release ?? cut?.release ?? 'mixed'
+    tokens.push({ text: ', ' }, { text: RELEASES[release]?.text ?? release, part: 'release' })
+  }
+  tokens.push(
+    { text: '; then ' },
+    { text: dish.finish === 'air_fryer' ? 'air fried' : 'broiled', part: 'finish' },
+    { text: ' ' },
+    { text: wantText(dish), part: 'want' },
+  )
+  if (dish.sauce) {
+    const count = typeof dish.coats === 'number' ? (SMALL[dish.coats] ?? String(dish.coats)) : String(dish.coats)
+    tokens.push({ text: ', with ' }, { text: `${count} coat${dish.coats === 1 ? '' : 's'}`, part: 'coats' }, { text: ' of ' })
+  } else {
+    tokens.push({ text: ', with ' })
+  }
+  tokens.push({ text: sauceText(dish, choices), part: 'sauce' }, { text: ', on the table ' }, { text: serveText(dish.serve_at, now), part: 'serve' }, { text: '.' })
+  return tokens
+}
+
+/** "to amber" or "dark"; without sauce "until browned". */
+export function wantText(dish: Dish): string {
+  if (!dish.sauce) return dish.want === 'mahogany' ? 'until well browned' : 'until browned'
+  return dish.want === 'mahogany' ? 'dark, to mahogany' : 'to amber'
+}
+
+/** Faults that belong to a part. */
+export function faultsOf(part: PartName, faults: Fault[]): Fault[] {
+  return faults.filter((f) => FIELDS[part].some((field) => f.field === field || f.field.startsWith(`${field}.`)))
+}
+
+/** Faults that no part of this sentence answers for. */
+export function otherFaults(faults: Fault[], tokens: Token[]): Fault[] {
+  const parts = tokens.flatMap((t) => (t.part ? [t.part] : []))
+  return faults.filter((f) => !parts.some((part) => faultsOf(part, [f]).length))
+}

@@ -1,0 +1,1 @@
+export { default as StartPage } from './StartPage.vue'

@@ -1,0 +1,1 @@
+export { default as StovePage } from './StovePage.vue'

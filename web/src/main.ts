@@ -1,0 +1,12 @@
+import '@fontsource/atkinson-hyperlegible/latin-400.css'
+import '@fontsource/atkinson-hyperlegible/latin-700.css'
+import '@fontsource/bitter/latin-500.css'
+import '@fontsource/bitter/latin-700.css'
+import 'element-plus/theme-chalk/dark/css-vars.css'
+import './app/theme.scss'
+import { createApp } from 'vue'
+import { createPinia } from 'pinia'
+import App from './app/App.vue'
+import { router } from './app/router'
+
+createApp(App).use(createPinia()).use(router).mount('#app')

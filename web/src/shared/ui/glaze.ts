@@ -1,0 +1,98 @@
+import type { Glaze } from '@/api/client'
+
+/** Arithmetic of the glaze strip: places, marks and words. No physics; the server sends curves and bounds. */
+
+export interface Mark {
+  word: string
+  low: number
+  likely: number
+  high: number
+}
+
+export interface Stretch {
+  word: string
+  from: number
+  to: number
+  pattern: string
+}
+
+const COLOUR_WORDS = ['amber', 'mahogany', 'bitter', 'burnt'] as const
+const BARE_WORDS: Record<string, string> = { amber: 'browned', mahogany: 'well browned', bitter: 'too dark', burnt: 'scorched' }
+
+/** The word for a milestone; a surface without sugar has no caramel colours. */
+export function milestoneWord(name: string, caramelises: boolean): string {
+  return caramelises ? name : (BARE_WORDS[name] ?? name)
+}
+
+/** How much of the horizon is worth drawing: up to a little after the edge is burnt or the face is bitter. */
+export function shownSeconds(glaze: Glaze): number {
+  const edge = glaze.milestones['edge']?.['burnt']?.likely_s
+  const face = glaze.milestones['face']?.['bitter']?.likely_s
+  const last = Math.max(edge ?? 0, face ?? 0, (glaze.milestones['face']?.[glaze.want]?.likely_s ?? 0) * 1.2)
+  if (!last) return glaze.horizon_s
+  return Math.min(glaze.horizon_s, Math.ceil((last * 1.25) / 60) * 60)
+}
+
+/** Stretches of a site by colour word, from the likely moments. */
+export function stretches(glaze: Glaze, site: string, until: number): Stretch[] {
+  const found: Stretch[] = []
+  let from = 0
+  let word = 'raw'
+  for (const name of COLOUR_WORDS) {
+    const at = glaze.milestones[site]?.[name]?.likely_s
+    if (at === null || at === undefined) break
+    if (at > from && from < until) found.push({ word: wordOf(word, glaze), from, to: Math.min(at, until), pattern: word })
+    from = at
+    word = name
+  }
+  if (from < until) found.push({ word: wordOf(word, glaze), from, to: until, pattern: word })
+  return found
+}
+
+function wordOf(word: string, glaze: Glaze): string {
+  return word === 'raw' ? 'raw' : milestoneWord(word, glaze.caramelises)
+}
+
+/** Set and bubbling of a site with their range, where they fall into the picture. */
+export function marks(glaze: Glaze, site: string, until: number): Mark[] {
+  return ['set', 'bubbling'].flatMap((name) => {
+    const band = glaze.milestones[site]?.[name]
+    if (!band || band.likely_s === null || band.low_s === null || band.likely_s > until) return []
+    return [{ word: name, low: band.low_s, likely: band.likely_s, high: band.high_s ?? until }]
+  })
+}
+
+/** Gradient stops (offset 0 to 1, colour) of a site up to a moment; at most 80. */
+export function stops(colours: string[], samples: number[], until: number): { offset: number; colour: string }[] {
+  const last = samples.findIndex((t) => t > until)
+  const count = last === -1 ? samples.length : last + 1
+  const every = Math.max(1, Math.ceil(count / 80))
+  const found = []
+  for (let i = 0; i < count; i += every) found.push({ offset: Math.min(1, samples[i]! / until), colour: colours[i]! })
+  return found
+}
+
+/** Points of a line "x,y x,y" from values 0 to 1 drawn in a box. */
+export function line(values: number[], samples: number[], until: number, width: number, top: number, height: number): string {
+  return samples
+    .flatMap((t, i) => (t > until ? [] : [`${((t / until) * width).toFixed(1)},${(top + (1 - values[i]!) * height).toFixed(1)}`]))
+    .join(' ')
+}
+
+/** Runs of samples in which the wanted colour has some chance, with that chance as opacity. */
+export function bracket(glaze: Glaze, until: number): { from: number; to: number; chance: number }[] {
+  const found = []
+  for (let i = 0; i + 1 < glaze.sample_s.length; i++) {
+    const from = glaze.sample_s[i]!
+    const chance = glaze.wanted[i]!
+    if (from >= until) break
+    if (chance >= 0.03) found.push({ from, to: Math.min(glaze.sample_s[i + 1]!, until), chance })
+  }
+  return found
+}
+
+/** Whole minutes for the axis, no more than about ten. */
+export function ticks(until: number): number[] {
+  const step = [30, 60, 120, 300, 600, 900].find((s) => until / s <= 10) ?? 1800
+  return Array.from({ length: Math.floor(until / step) + 1 }, (_, i) => i * step)
+}
