@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import socket
 import sys
 import threading
 from datetime import UTC, datetime
@@ -50,12 +51,13 @@ def serve(host: str, port: int, demo: bool, fresh: bool) -> None:
     if demo and not list_plans(engine).plans and not list_cooks(engine).cooks:
         fill(engine, datetime.now(UTC))
     try:
-        server = waitress.create_server(app, host=host, port=port, threads=6)
+        listening = socket.create_server((host, port))
     except OSError as error:
         raise click.ClickException(
             f"cannot listen on {host}:{port} ({error.strerror}); choose another --port"
         ) from None
-    click.echo(f"Blue Kettle is on http://{host}:{server.effective_port}/  (stop with Ctrl-C)")  # type: ignore[union-attr]
+    server = waitress.create_server(app, sockets=[listening], threads=6)
+    click.echo(f"Blue Kettle is on http://{host}:{listening.getsockname()[1]}/  (stop with Ctrl-C)")
     # Load the compiled kernels while the cook looks at the first page.
     threading.Thread(target=warm_up, daemon=True).start()
     server.run()

@@ -40,6 +40,7 @@ from bluekettle.services.forecasts import forecast_core as run_core
 from bluekettle.services.forecasts import forecast_dish, glaze
 from bluekettle.services.instructions import minutes_text, say
 from bluekettle.store import repositories
+from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Cook, CookEvent, Outcome
 
 MOST = 200
@@ -103,7 +104,7 @@ class Loaded:
 def start_cook(engine: Engine, request: CookCreate, now: datetime) -> LivePublic:
     """Start cooking: the forecast of this moment is kept beside the dish."""
     forecast = forecast_dish(request.dish, now)
-    with Session(engine) as session:
+    with Session(for_writing(engine)) as session:
         cook = Cook(
             title=forecast.title, dish=request.dish.model_dump(mode="json"),
             forecast=forecast.model_dump(mode="json"), started_at=now,
@@ -122,7 +123,7 @@ def live_cook(engine: Engine, cook_id: int, now: datetime) -> LivePublic:
 
 def tell(engine: Engine, cook_id: int, told: EventCreate, now: datetime) -> LivePublic:
     """Append what the cook tells. A second tap on a step that is confirmed already changes nothing."""
-    with Session(engine) as session:
+    with Session(for_writing(engine)) as session:
         loaded = _load(session, cook_id)
         if loaded.cook.ended_at is not None:
             raise Conflict("this cook has ended; nothing can be added to it")
@@ -178,6 +179,8 @@ def live(loaded: Loaded, now: datetime) -> LivePublic:
     shown = glaze_for(loaded, sightings)
     if progress.fire_assumed:
         says, detail = "It may be under the heat.", "Nobody told me, so I count from the earliest moment it could be."
+    if progress.current == "finish":
+        detail = by_sight(shown)
     if progress.gate_failed:
         says, detail = f"Not yet: {progress.gate_failed}.", back_again(loaded)
     return LivePublic(
@@ -205,6 +208,16 @@ def live(loaded: Loaded, now: datetime) -> LivePublic:
         sightings=len(sightings),
         finished=progress.finished,
     )
+
+
+def by_sight(shown: GlazePublic) -> str:
+    """What the cook has left once a sign is seen, or why to look."""
+    gap = next((g for g in shown.gaps if g.sign.startswith("amber")), None)
+    if gap is None or gap.to_wanted.low_s is None or gap.to_wanted.high_s is None:
+        return "Look often: the right colour may not come before the edges burn."
+    low, high = (f"{s // 60:.0f}:{s % 60:02.0f}" for s in (gap.to_wanted.low_s, gap.to_wanted.high_s))
+    sign = "turn amber" if shown.caramelises else "brown"
+    return f"Once the edges {sign} you have {low} to {high}."
 
 
 def back_again(loaded: Loaded) -> str:
@@ -249,7 +262,7 @@ def _reweighted(document_json: str, sightings: tuple[tuple[str, float], ...]) ->
 
 def end_cook(engine: Engine, cook_id: int, outcome: OutcomeCreate, now: datetime) -> CookPublic:
     """End a cook with what it was like; told again, the outcome is corrected."""
-    with Session(engine) as session:
+    with Session(for_writing(engine)) as session:
         loaded = _load(session, cook_id)
         if loaded.cook.ended_at is None:
             loaded.cook.ended_at = now

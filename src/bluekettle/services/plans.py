@@ -12,6 +12,7 @@ from bluekettle.schemas.dish import DishDocument
 from bluekettle.services.dishes import title_of
 from bluekettle.services.errors import NotFound
 from bluekettle.store import repositories
+from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Plan
 
 MOST = 100
@@ -31,7 +32,7 @@ def get_plan(engine: Engine, plan_id: int) -> PlanPublic:
 
 def keep_plan(engine: Engine, document: DishDocument, now: datetime, plan_id: int | None = None) -> PlanPublic:
     """Keep a new plan, or change the one named. A document that cannot be cooked yet is kept all the same."""
-    with Session(engine) as session:
+    with Session(for_writing(engine)) as session:
         plan = _load(session, plan_id) if plan_id is not None else Plan(title="", dish={}, updated_at=now)
         plan.title = title_of(document)
         plan.dish = document.model_dump(mode="json")
@@ -44,7 +45,7 @@ def keep_plan(engine: Engine, document: DishDocument, now: datetime, plan_id: in
 
 def drop_plan(engine: Engine, plan_id: int) -> None:
     """Delete a plan; cooks that came from it keep their own copy."""
-    with Session(engine) as session:
+    with Session(for_writing(engine)) as session:
         session.delete(_load(session, plan_id))
         session.commit()
 

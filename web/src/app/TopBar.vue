@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { useRoute } from 'vue-router'
 import { useDark, useToggle } from '@vueuse/core'
 import { useUnits } from '@/shared/composables/useUnits'
 import KettleMark from '@/shared/ui/KettleMark.vue'
 
 defineEmits<{ shortcuts: [] }>()
+const route = useRoute()
 const dark = useDark({ storageKey: 'kettle-theme' })
 const toggleDark = useToggle(dark)
 const { kitchen, degrees } = useUnits()
@@ -20,7 +22,7 @@ const rooms = [
       <KettleMark /><span>Blue Kettle</span>
     </RouterLink>
     <nav class="rooms" aria-label="Rooms">
-      <RouterLink v-for="room in rooms" :key="room.to" :to="room.to">{{ room.name }}</RouterLink>
+      <RouterLink v-for="room in rooms" :key="room.to" :to="room.to" :class="{ here: route.path.startsWith(room.to) }">{{ room.name }}</RouterLink>
     </nav>
     <div class="settings">
       <button type="button" :aria-label="`${kitchen === 'metric' ? 'kg' : 'lb'}: change the unit of weight`" @click="kitchen = kitchen === 'metric' ? 'us' : 'metric'">
@@ -50,7 +52,7 @@ const rooms = [
 .rooms a {
   color: #dfe6ee; text-decoration: none; padding: 14px 16px; border-bottom: 4px solid transparent; font-size: 1.05rem;
 }
-.rooms a.router-link-active { color: #fff; border-bottom-color: #f08a4b; font-weight: 700; }
+.rooms a.here { color: #fff; border-bottom-color: #f08a4b; font-weight: 700; }
 .settings { display: flex; gap: 4px; }
 .settings button {
   min-width: 44px; height: 44px; border: 0; border-radius: 10px; background: transparent; color: inherit;
@@ -62,7 +64,7 @@ const rooms = [
   .mark span, .keys { display: none !important; }
   .rooms { position: fixed; left: 0; right: 0; bottom: 0; background: var(--kettle-enamel); justify-content: space-around; z-index: 30; }
   .rooms a { flex: 1; text-align: center; padding: 16px 0 14px; border-bottom: 0; border-top: 4px solid transparent; }
-  .rooms a.router-link-active { border-top-color: #f08a4b; }
+  .rooms a.here { border-top-color: #f08a4b; }
   .settings { margin-left: auto; }
 }
 </style>

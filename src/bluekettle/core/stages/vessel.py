@@ -11,6 +11,7 @@ import numpy as np
 from numba import njit
 
 from bluekettle.core.heat import cell_geometry, step_piece
+from bluekettle.core.heat.kernel import grid_value
 from bluekettle.core.lethality import DANGER_HIGH_C, DANGER_LOW_C, log_rate
 from bluekettle.core.tenderness import cook_rate
 
@@ -78,10 +79,15 @@ def run_vessel(
             elif phase == QUICK:
                 pot -= (pot - boil_c) * min(1.0, dt / max(quick_s - in_phase, dt))
             # Food never passes the boiling point at the pressure of its stage: released, it flashes to steam.
+            # In a closed pot that steam condenses on its wall and liquid, so its heat stays; vented, it is gone.
             if phase >= NATURAL:
+                flashed = 0.0
                 for i in range(CELLS):
                     if temp[i] > pot:
+                        flashed += volume[i] * (grid_value(enthalpy, temp[i]) - grid_value(enthalpy, pot))
                         temp[i] = pot
+                if phase == NATURAL:
+                    pot += flashed * pieces_m2[m] / capacity
             clock += dt
             in_phase += dt
             phases[m, phase] += dt

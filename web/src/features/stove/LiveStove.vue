@@ -105,12 +105,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         </div>
       </section>
       <aside>
-        <p class="eat figure">On the table about <b>{{ clock(live.serve_at) }}</b><span> ({{ clock(live.serve_low_at) }} to {{ clock(live.serve_high_at) }})</span></p>
+        <p class="eat figure">On the table about <b>{{ clock(live.serve_at) }}</b><span>{{ clock(live.serve_low_at) }} to {{ clock(live.serve_high_at) }}</span></p>
         <h2>Next</h2>
         <StepList :steps="next" :now="now" brief />
         <details>
           <summary>All steps</summary>
-          <StepList :steps="live.steps.filter((s) => !s.beside)" :now="now" @jump="told({ kind: 'done', step: $event })" />
+          <div class="all" tabindex="0" role="region" aria-label="All steps">
+            <StepList :steps="live.steps.filter((s) => !s.beside)" :now="now" @jump="told({ kind: 'done', step: $event })" />
+          </div>
         </details>
       </aside>
       <section v-if="firing && glaze" class="strip" aria-label="The glaze now">
@@ -133,6 +135,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 .strip { grid-column: 1 / -1; }
 .eat { font-size: 1.15rem; margin: 0 0 22px; }
 .eat b { font: 700 2.4rem var(--kettle-display); display: block; color: var(--kettle-ember); }
+summary + .all { max-height: 330px; overflow: auto; }
 summary { cursor: pointer; padding: 14px 0; font-weight: 700; }
 @media (max-width: 860px) { .halves { grid-template-columns: minmax(0, 1fr); } .says { font-size: 1.7rem; } }
 </style>

@@ -16,7 +16,7 @@ const full = computed(() => Math.max(280, measured.value || 280))
 const width = computed(() => full.value - LEFT - 12)
 const until = computed(() => Math.max(shownSeconds(props.glaze), (props.nowS ?? 0) * 1.05, (props.pulledS ?? 0) * 1.05))
 const rowHeight = computed(() => (props.compact ? 30 : 46))
-const top = computed(() => (props.compact ? 30 : 44))
+const top = computed(() => (props.compact ? 54 : 60))
 const riskTop = computed(() => top.value + 2 * rowHeight.value + 28)
 const riskHeight = computed(() => (props.compact ? 0 : 54))
 const height = computed(() => (props.compact ? top.value + 2 * rowHeight.value + 24 : riskTop.value + riskHeight.value + 30))
@@ -31,6 +31,7 @@ const rows = computed(() =>
   })),
 )
 const wanted = computed(() => bracket(props.glaze, until.value))
+const best = computed(() => Math.max(0, ...wanted.value.map((w) => w.chance)))
 const riskLine = computed(() => line(props.glaze.risk, props.glaze.sample_s, until.value, width.value, riskTop.value, riskHeight.value))
 const coats = computed(() => props.glaze.coats.filter((coat) => coat.start_s <= until.value))
 const look = computed(() => (props.glaze.look_from_s < until.value ? props.glaze.look_from_s : null))
@@ -51,7 +52,8 @@ const spoken = computed(() => {
       </defs>
       <g :transform="`translate(${LEFT} 0)`">
         <g class="wanted">
-          <rect v-for="w in wanted" :key="w.from" :x="x(w.from)" :y="top - 14" :width="x(w.to) - x(w.from) + 0.6" height="9" :opacity="w.chance" />
+          <rect v-for="w in wanted" :key="w.from" :x="x(w.from)" :y="top - 13" :width="x(w.to) - x(w.from) + 0.6" height="9" :opacity="w.chance / best" />
+          <text v-if="best > 0 && width > 620" :x="width" :y="top - 20" text-anchor="end">right colour, {{ Math.round(best * 100) }} % at best by the clock</text>
         </g>
         <template v-for="row in rows" :key="row.site">
           <text class="site" :x="-10" :y="row.y + rowHeight / 2 + 5" text-anchor="end">{{ row.site }}</text>
@@ -61,13 +63,15 @@ const spoken = computed(() => {
             <text v-if="x(s.to) - x(s.from) > s.word.length * 8 + 8" class="word" :x="(x(s.from) + x(s.to)) / 2" :y="row.y + rowHeight / 2 + 5" text-anchor="middle">{{ s.word }}</text>
             <line v-if="s.from > 0" class="cut" :x1="x(s.from)" :x2="x(s.from)" :y1="row.y" :y2="row.y + rowHeight" />
           </g>
-          <g v-for="m in row.marks" :key="m.word" class="mark">
-            <circle :cx="x(m.likely)" :cy="row.y + rowHeight - 6" r="3.5" />
+          <g v-for="(m, i) in row.marks" :key="m.word" class="mark">
+            <path :d="`M${x(m.likely)} ${row.y + rowHeight} v-9`" />
+            <text v-if="i === row.marks.length - 1 && width > 620" :x="x(m.likely) + 5" :y="row.y + rowHeight - 4">{{ row.marks.map((k) => k.word).join(', ') }}</text>
             <title>{{ m.word }} at {{ stopwatch(m.likely) }}, {{ stopwatch(m.low) }} to {{ stopwatch(m.high) }}</title>
           </g>
         </template>
         <g v-for="(coat, i) in coats" :key="`c${i}`" class="coat">
-          <path :d="`M${x(coat.start_s)} ${top - 40} q9 14 0 20 q-9 -6 0 -20z`" />
+          <path :d="`M${x(coat.start_s)} 1 c9 11 8 17 0 18 c-8 -1 -9 -7 0 -18z`" />
+          <text :x="x(coat.start_s) + 9" y="16">{{ width > 620 ? `coat ${i + 1}` : i + 1 }}</text>
           <title>coat {{ i + 1 }} at {{ stopwatch(coat.start_s) }}</title>
         </g>
         <g v-if="look !== null" class="look">
@@ -81,9 +85,9 @@ const spoken = computed(() => {
           <text :x="-10" :y="riskTop + 12" text-anchor="end">risk</text>
         </g>
         <g class="axis">
-          <template v-for="t in ticks(until)" :key="t">
+          <template v-for="t in ticks(until, width)" :key="t">
             <line :x1="x(t)" :x2="x(t)" :y1="height - 24" :y2="height - 19" />
-            <text :x="x(t)" :y="height - 5" text-anchor="middle">{{ stopwatch(t) }}</text>
+            <text :x="x(t)" :y="height - 5" :text-anchor="x(t) > width - 22 ? 'end' : 'middle'">{{ stopwatch(t) }}</text>
           </template>
         </g>
         <g v-if="nowS != null" class="now">
@@ -107,7 +111,8 @@ text { fill: var(--kettle-ink); font-size: 14px; }
 .word { fill: #fff; font-weight: 700; paint-order: stroke; stroke: rgb(0 0 0 / 65%); stroke-width: 3px; }
 .cut { stroke: rgb(255 255 255 / 70%); stroke-width: 1; }
 .wanted rect { fill: var(--kettle-ember); }
-.mark circle { fill: #fff; stroke: #000; stroke-width: 1; }
+.mark path { stroke: #fff; stroke-width: 2; }
+.mark text { fill: #fff; font-size: 12.500px; }
 .coat path { fill: var(--kettle-enamel-soft); stroke: var(--kettle-sheet); }
 .look line { stroke: var(--kettle-ink); stroke-dasharray: 3 4; }
 .risk line { stroke: var(--kettle-line); }

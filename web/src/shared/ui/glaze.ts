@@ -91,8 +91,9 @@ export function bracket(glaze: Glaze, until: number): { from: number; to: number
   return found
 }
 
-/** Whole minutes for the axis, no more than about ten. */
-export function ticks(until: number): number[] {
-  const step = [30, 60, 120, 300, 600, 900].find((s) => until / s <= 10) ?? 1800
+/** Whole minutes for the axis, with 70 pixels for each and no more than about ten. */
+export function ticks(until: number, width = 700): number[] {
+  const most = Math.min(10, Math.max(2, width / 70))
+  const step = [30, 60, 120, 300, 600, 900].find((s) => until / s <= most) ?? 1800
   return Array.from({ length: Math.floor(until / step) + 1 }, (_, i) => i * step)
 }
