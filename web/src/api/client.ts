@@ -1,7 +1,7 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
-export const api = createClient<paths>({ baseUrl: '' })
+export const api = createClient<paths>({ baseUrl: '', fetch: (request) => globalThis.fetch(request) })
 
 type Schemas = components['schemas']
 export type Dish = Schemas['DishDocument']

@@ -1,0 +1,64 @@
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { flushPromises, mount } from '@vue/test-utils'
+import { cook, serve, show, summary } from '@/__tests__/kitchen'
+import CompareStages from './CompareStages.vue'
+import CookPage from './CookPage.vue'
+import LogPage from './LogPage.vue'
+import { difference, outcomeWords } from './words'
+
+afterEach(() => vi.unstubAllGlobals())
+
+describe('the log', () => {
+  it('lists cooks with what was planned, what it took, and what nobody told', async () => {
+    const silent = { ...summary, id: 4, actual_s: null, outcome: null, ended_at: null, strip: { ...summary.strip, pulled_s: null } }
+    serve({ 'GET /cooks': [200, { cooks: [summary, silent] }] })
+    const { page } = await show(LogPage, '/log')
+    const first = page.get("[data-test='cook-3']")
+    expect(first.text()).toContain('fell apart, sticky, amber')
+    expect(first.text()).toContain('1 step nobody confirmed')
+    expect(first.attributes('href')).toBe('/log/3')
+    const second = page.get("[data-test='cook-4']")
+    expect(second.attributes('href')).toBe('/stove/4')
+    expect(second.text()).toContain('nobody said when it came out')
+  })
+
+  it('has an empty state and an error state that asks again', async () => {
+    serve({ 'GET /cooks': [200, { cooks: [] }] })
+    expect((await show(LogPage, '/log')).page.text()).toContain('No cook yet.')
+    let away = true
+    serve({ 'GET /cooks': () => (away ? 'away' : [200, { cooks: [summary] }]) })
+    const { page } = await show(LogPage, '/log')
+    expect(page.get('[role=alert]').text()).toContain('does not answer')
+    away = false
+    await page.get('[role=alert] button').trigger('click')
+    await flushPromises()
+    expect(page.find("[data-test='cook-3']").exists()).toBe(true)
+  })
+
+  it('opens one cook, and cooks it again without its old serving time', async () => {
+    localStorage.clear()
+    serve({ 'GET /cooks/3': [200, cook] })
+    const { page, router } = await show(CookPage, '/log/3')
+    expect(page.text()).toContain('One coat next time.')
+    expect(page.text()).toContain('Planned 1 h 30 min, took 1 h 33 min.')
+    await page.get('.ember-button').trigger('click')
+    await flushPromises()
+    expect(router.currentRoute.value.path).toBe('/plan')
+    expect(JSON.parse(localStorage.getItem('kettle-draft')!)).toMatchObject({ cut: 'beef-short-ribs', serve_at: null })
+  })
+
+  it('says a cook that is not there', async () => {
+    serve({})
+    expect((await show(CookPage, '/log/9')).page.get('[role=alert]').text()).toContain('there is none')
+  })
+
+  it('compares stages; what nobody told has no figure', () => {
+    const table = mount(CompareStages, { props: { stages: cook.stages } })
+    expect(table.get("[data-test='compare-hold']").text()).toContain('as planned')
+    expect(table.get("[data-test='compare-open']").text()).toContain('nobody said')
+    expect(table.get("[data-test='compare-open']").find('.actual').exists()).toBe(false)
+    expect(table.get("[data-test='compare-finish']").text()).toContain('3 min longer')
+    expect([difference(null, 60), difference(100, 170), difference(10, 15)]).toEqual(['', '70 s less', 'as planned'])
+    expect(outcomeWords({ ...summary, outcome: null })).toBe('nobody said how it was')
+  })
+})

@@ -1,0 +1,151 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { choices, dish, forecast, glaze, live, NOW, serve, show, type Answer } from '@/__tests__/kitchen'
+import AssumedList from './AssumedList.vue'
+import FigureField from './FigureField.vue'
+import PartChooser from './PartChooser.vue'
+import PlanPage from './PlanPage.vue'
+import ServeField from './ServeField.vue'
+import SightWindow from './SightWindow.vue'
+import WatchOuts from './WatchOuts.vue'
+import { useDraft } from './draft'
+
+const find = (name: string) => `[data-test='${name}']`
+const kept = { id: 5, title: 'x', dish, updated_at: NOW.toISOString() }
+
+beforeEach(() => {
+  localStorage.clear()
+  setActivePinia(createPinia())
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const settle = async () => {
+  await new Promise((done) => setTimeout(done, 120))
+  await flushPromises()
+}
+
+describe('the plan page', () => {
+  it('opens the last plan, shows both times, and starts a cook', async () => {
+    const asked = serve({
+      'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': [200, forecast], 'POST /cooks': [201, { ...live, id: 12 }],
+      'PUT /plans/5': [200, kept],
+    })
+    const { page, router } = await show(PlanPage, '/plan')
+    expect(page.get(find('sentence')).text()).toContain('1.6 kg of beef short ribs in 6 pieces')
+    expect(page.get(find('honest')).text()).toBe('1 h 30 min')
+    expect(page.get(find('headline')).text()).toBe('57 min')
+    expect(page.text()).toContain('how fierce your heat is, so I call you early')
+    await page.get(find('start')).trigger('click')
+    await flushPromises()
+    expect(asked.find((a) => a.path === '/cooks')).toMatchObject({ method: 'POST', body: { dish: { cut: 'beef-short-ribs' } } })
+    expect(router.currentRoute.value.path).toBe('/stove/12')
+  })
+
+  it('shows a fault beside its part, dims what is stale, and never starts it', async () => {
+    const refuse = { title: 'This cannot be used', status: 422, detail: '', errors: [{ field: 'mass_kg', given: '900', accepted: '0.05 to 12 kg' }] }
+    const answer = (body: unknown): Answer => ((body as { mass_kg: number }).mass_kg > 12 ? [422, refuse] : [200, forecast])
+    serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': answer, 'PUT /plans/5': [200, kept] })
+    const { page } = await show(PlanPage, '/plan')
+    const draft = useDraft(page.vm.$pinia as never)
+    draft.change({ mass_kg: 900 })
+    await settle()
+    expect(page.get('.fault').text()).toBe('900 will not do. Use 0.05 to 12 kg.')
+    expect(page.get(find('start')).attributes('disabled')).toBeDefined()
+    expect(page.find('.stale').exists()).toBe(true)
+    draft.change({ mass_kg: 1.6 })
+    await settle()
+    expect(page.find('.fault').exists()).toBe(false)
+    expect(page.find('.stale').exists()).toBe(false)
+  })
+
+  it('has an empty state, and an error state that keeps the dish', async () => {
+    serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [] }] })
+    expect((await show(PlanPage, '/plan')).page.text()).toContain('No dish yet.')
+    serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': 'away' })
+    const { page } = await show(PlanPage, '/plan')
+    expect(page.get('[role=alert]').text()).toContain('does not answer')
+    expect(page.get(find('sentence')).text()).toContain('beef short ribs')
+  })
+})
+
+describe('parts of the plan', () => {
+  const chooser = (part: 'cut' | 'tenderise' | 'bite' | 'sauce' | 'thickness' | 'coats' | 'serve') => {
+    const draft = useDraft()
+    draft.begin({ ...dish })
+    return { draft, page: mount(PartChooser, { props: { part, dish: draft.dish!, choices } }) }
+  }
+  const press = (page: ReturnType<typeof mount>, words: string) => page.findAll('button').find((b) => b.text().includes(words))!.trigger('click')
+
+  it('each chooser changes its own fields', async () => {
+    const cut = chooser('cut')
+    await press(cut.page, 'octopus')
+    expect(cut.draft.dish).toMatchObject({ cut: 'octopus', pieces: 8 })
+    const sauce = chooser('sauce')
+    await press(sauce.page, 'no sauce')
+    expect(sauce.draft.dish).toMatchObject({ sauce: null, coats: 0 })
+    const heat = chooser('tenderise')
+    await press(heat.page, 'braised')
+    expect(heat.draft.dish?.tenderise).toBe('braise')
+    const bite = chooser('bite')
+    await press(bite.page, 'shreds')
+    expect(bite.draft.dish?.bite).toBe('shreds')
+    const thick = chooser('thickness')
+    await press(thick.page, '2')
+    expect(thick.draft.dish?.thickness_mm).toBe(36)
+  })
+
+  it('a figure is kept as typed, steps by its step, and empties to computed', async () => {
+    const draft = useDraft()
+    draft.begin({ ...dish })
+    const field = mount(FigureField, { props: { field: 'mass_kg', label: 'How much', value: 1.6, factor: 0.45359237, unit: 'lb', step: 0.25, decimals: 2 } })
+    expect(field.get('input').element.value).toBe('3.53')
+    await field.get('input').setValue('4')
+    expect(draft.dish?.mass_kg).toBeCloseTo(1.814, 3)
+    await field.get('input').setValue('lots')
+    expect(draft.dish?.mass_kg).toBe('lots')
+    const liquid = mount(FigureField, { props: { field: 'liquid_l', label: 'Liquid', value: 0.4, factor: 1, unit: 'L', step: 0.05, decimals: 2, optional: true } })
+    await liquid.get('button[aria-label="more L"]').trigger('click')
+    expect(draft.dish?.liquid_l).toBeCloseTo(0.45, 6)
+    await liquid.get('input').setValue('')
+    expect(draft.dish?.liquid_l).toBeNull()
+  })
+
+  it('serving is now, at a moment, or a step sooner and later', async () => {
+    const field = mount(ServeField, { props: { serveAt: '2030-05-04T18:00:00.000Z' } })
+    const [soon, less, more] = field.findAll('button')
+    await less!.trigger('click')
+    await more!.trigger('click')
+    await soon!.trigger('click')
+    expect(field.emitted('change')).toEqual([['2030-05-04T17:45:00.000Z'], ['2030-05-04T18:15:00.000Z'], [null]])
+  })
+
+  it('a watch-out is mended by one tap, and its level is a word', async () => {
+    const draft = useDraft()
+    draft.begin({ ...dish, liquid_l: 0.05 })
+    const list = mount(WatchOuts, { props: { list: forecast.watch_outs, guidance: forecast.guidance } })
+    expect(list.get(find('watch-liquid-least')).text()).toContain('stop: Too little liquid.')
+    expect(list.findAll('button')).toHaveLength(1)
+    await list.get('button').trigger('click')
+    expect(draft.dish?.liquid_l).toBe(0.32)
+  })
+
+  it('tells both windows, and says so when there is none', () => {
+    expect(mount(SightWindow, { props: { glaze } }).text()).toContain('once the edges turn amber you have 1:10 to 2:00 until amber, then 0:30 and more')
+    expect(mount(SightWindow, { props: { glaze } }).text()).toContain('By the clock: out between 3:20 and 4:20, 60 % likely right.')
+    const blind = { ...glaze, window: { ...glaze.window, empty: true }, gaps: [] }
+    expect(mount(SightWindow, { props: { glaze: blind } }).text()).toContain('The clock alone cannot tell you: look.')
+  })
+
+  it('an assumption is written over and assumed again', async () => {
+    const draft = useDraft()
+    draft.begin({ ...dish })
+    const list = mount(AssumedList, { props: { forecast, dish: draft.dish! } })
+    expect(list.text()).toContain('assumed')
+    await list.get('#k-pot_power_w').setValue('1200')
+    expect(draft.dish?.kitchen).toEqual({ pot_power_w: 1200 })
+    await list.setProps({ forecast: { ...forecast, assumed: [] }, dish: draft.dish! })
+    await list.get('button').trigger('click')
+    expect(draft.dish?.kitchen?.pot_power_w).toBeNull()
+  })
+})
