@@ -43,12 +43,12 @@ class Kitchen:
 
     def get(self, path: str) -> Any:
         answer = self.client.get("/api/v1" + path)
-        assert answer.status_code == 200, answer.text
+        assert answer.status_code == 200, answer.text[:600]
         return answer.get_json()
 
     def post(self, path: str, body: Any, status: int = 201) -> Any:
         answer = self.client.post("/api/v1" + path, json=body)
-        assert answer.status_code == status, answer.text
+        assert answer.status_code == status, answer.text[:600]
         return answer.get_json()
 
     def tell(self, cook: int, **event: Any) -> Any:

@@ -3,7 +3,11 @@
 from typing import Any
 
 import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
 from tests.conftest import SHORT_RIBS, Kitchen
+
+from bluekettle.core.stages import LIMITS, TYPICAL, cut_keys
 
 WATER = {"name": "tap", "lines": [{"ingredient": "water", "mass_g": 100}]}
 
@@ -45,7 +49,7 @@ def ask(kitchen: Kitchen, change: dict[str, Any]) -> Any:
 )
 def test_a_dish_that_cannot_be_is_refused_by_field(kitchen: Kitchen, change, field, accepted):
     answer = ask(kitchen, change)
-    assert answer.status_code == 422, answer.text
+    assert answer.status_code == 422, answer.text[:600]
     assert answer.content_type == "application/problem+json"
     faults = {f["field"]: f for f in answer.get_json()["errors"]}
     assert field in faults
@@ -55,12 +59,78 @@ def test_a_dish_that_cannot_be_is_refused_by_field(kitchen: Kitchen, change, fie
     assert kitchen.get("/cooks") == {"cooks": []}
 
 
+def test_a_plan_is_kept_even_when_its_sauce_is_not_known_here(kitchen: Kitchen):
+    kept = kitchen.post("/plans", {"dish": {**SHORT_RIBS, "sauce": "zest"}})
+    assert kept["title"] == "Beef short ribs, zest"
+    assert kitchen.post("/forecasts", kept["dish"], 422)["errors"][0]["field"] == "sauce"
+
+
+def test_a_bite_out_of_reach_says_how_far_it_gets(kitchen: Kitchen):
+    thick = {**SHORT_RIBS, "cut": "lamb-breast", "mass_kg": 12.0, "pieces": 3, "thickness_mm": 150.0, "bite": "shreds"}
+    fault = kitchen.post(
+        "/forecasts", {**thick, "tenderise": "braise", "state": "frozen", "kitchen": {"altitude_m": 4500}}, 422
+    )["errors"][0]
+    assert fault["field"] == "bite"
+    assert "of the 80 it needs" in fault["accepted"]
+
+
+@pytest.mark.parametrize("note", ["\ud800", "x" * 2001, 5])
+def test_a_note_that_cannot_be_kept_is_refused(kitchen: Kitchen, note):
+    cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
+    outcome = {"tenderness": "tug", "crust": "soft", "colour": "pale", "note": note}
+    answer = kitchen.client.put(f"/api/v1/cooks/{cook}/outcome", json=outcome)
+    assert answer.status_code == 422
+    assert kitchen.get("/cooks")["cooks"][0]["ended_at"] is None
+
+
+def numbers(name):
+    """Values of a limited number, its ends included."""
+    low, high, _ = LIMITS[name]
+    return st.sampled_from([low, high]) | st.floats(low, high)
+
+
+@given(
+    st.fixed_dictionaries(
+        {
+            "cut": st.sampled_from(cut_keys()),
+            "mass_kg": numbers("mass_kg"),
+            "pieces": st.integers(1, 60),
+            "thickness_mm": st.floats(5, 60),
+            "state": st.sampled_from(["fridge", "frozen"]),
+            "tenderise": st.sampled_from(["pressure", "braise"]),
+            "release": st.sampled_from(["quick", "mixed", "natural", None]),
+            "bite": st.just("tug"),
+            "finish": st.sampled_from(["broiler", "air_fryer"]),
+            "want": st.sampled_from(["amber", "mahogany"]),
+            "sauce": st.sampled_from(["plum-tea", "date-mustard"]),
+            "coats": st.integers(1, 6),
+            "coat_mm": numbers("coat_mm"),
+            "liquid_l": numbers("liquid_l"),
+            "kitchen": st.fixed_dictionaries({}, optional={name: numbers(name) for name in TYPICAL}),
+        }
+    )
+)
+@settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
+def test_whatever_is_in_range_is_answered_whole_and_finite(kitchen: Kitchen, dish):
+    """The corners too: a spoon of water around twelve kilos, a weak pot up a mountain, six thick coats."""
+    answer = kitchen.client.post("/api/v1/forecasts", json=dish)
+    assert answer.status_code in (200, 422), answer.text[:600]
+    assert "NaN" not in answer.text
+    assert "Infinity" not in answer.text
+    if answer.status_code == 422:
+        assert {f["field"] for f in answer.get_json()["errors"]} <= {"thickness_mm", "bite"}
+    else:
+        found = answer.get_json()
+        assert 0 < found["headline_s"] < found["total"]["likely_s"]
+        assert all(s["band"]["low_s"] <= s["band"]["high_s"] for s in found["stages"])
+
+
 def test_all_faults_come_at_once(kitchen: Kitchen):
     faults = ask(kitchen, {"mass_kg": 900, "thickness_mm": -1, "coats": 20, "serve_at": 5}).get_json()["errors"]
     assert {f["field"] for f in faults} == {"mass_kg", "thickness_mm", "coats", "serve_at"}
 
 
-@pytest.mark.parametrize("body", ["", "[", "[]", "null", '"x"', "3", '{"cut": NaN}', "{" * 500])
+@pytest.mark.parametrize("body", ["", "[", "[]", "null", '"x"', "3", '{"cut": NaN}', "{" * 500, "[" * 100_000])
 def test_a_body_that_is_no_dish_is_a_problem_document(kitchen: Kitchen, body):
     answer = kitchen.client.post("/api/v1/forecasts", data=body, content_type="application/json")
     assert answer.status_code == 422

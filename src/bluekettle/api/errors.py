@@ -40,6 +40,8 @@ def accepted_by(error: Any) -> str:
         low, high, unit = LIMITS[name]
         whole = "a whole number from " if error["type"].startswith("int") else ""
         return f"{whole}{low:g} to {high:g} {unit}"
+    if name == "sauce":
+        return "null, the key of a sample sauce, or an object with a name and lines"
     if "expected" in context:
         return str(context["expected"])
     if "error" in context:
@@ -98,9 +100,18 @@ def from_http(error: HTTPException) -> Any:
     return response
 
 
+NESTED = Problem(
+    title="This cannot be used",
+    status=422,
+    detail="body: accepted is JSON nested a few levels deep",
+    errors=[FaultPublic(field="body", given="", accepted="JSON nested a few levels deep")],
+)
+
+
 def register_errors(app: Flask) -> None:
     """Hang the map into an application."""
     app.register_error_handler(CoreError, from_core)
     app.register_error_handler(HTTPException, from_http)
+    app.register_error_handler(RecursionError, lambda _: answer(NESTED))
     app.register_error_handler(NotFound, lambda e: answer(Problem(title="Not found", status=404, detail=str(e))))
     app.register_error_handler(Conflict, lambda e: answer(Problem(title="Not now", status=409, detail=str(e))))

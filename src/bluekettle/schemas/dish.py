@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -58,7 +58,7 @@ class DishDocument(CreateModel):
     timer_min: float | None = limited("timer_min", "the pot's timer; computed when absent", None)
     finish: Literal["broiler", "air_fryer"] = Field("broiler", description="the second heat")
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")
-    sauce: str | SauceDocument | None = Field(
+    sauce: Annotated[str, Field(max_length=80)] | SauceDocument | None = Field(
         None, description="key of a sample sauce, a sauce of your own, or null for none"
     )
     coats: int = limited("coats", "number of coats", 0)

@@ -54,5 +54,8 @@ def title_of(document: DishDocument) -> str:
     sauce = document.sauce
     if sauce is None:
         return f"{name}, plain".capitalize()
-    sauce_name = sample_sauce(sauce).name if isinstance(sauce, str) else sauce.name
+    if isinstance(sauce, str):
+        sauce_name = sample_sauce(sauce).name if sauce in sample_sauce_keys() else sauce
+    else:
+        sauce_name = sauce.name
     return f"{name}, {sauce_name}".capitalize()

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from bluekettle.core.errors import Fault, Infeasible, NotConverged, OutOfRange
+from bluekettle.core.errors import Fault, NotConverged, OutOfRange
 from bluekettle.core.glaze import MILESTONES, SITES, draw_members, index_to_hex
 from bluekettle.core.glaze.milestones import Band as OpenBand
 from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
@@ -42,9 +42,7 @@ def forecast_dish(document: DishDocument, now: datetime) -> ForecastPublic:
     Raises
     ------
     OutOfRange
-        Every field at fault.
-    Infeasible
-        The bite cannot be reached by this method; says how far it gets.
+        Every field at fault; a bite that this method cannot reach says how far it gets.
     """
     try:
         dish = dish_of(document)
@@ -63,13 +61,13 @@ def forecast_dish(document: DishDocument, now: datetime) -> ForecastPublic:
 
 
 def forecast_core(dish: Dish, available_s: float | None) -> Forecast:
-    """The core's forecast, with a search that ended nowhere told as infeasible."""
+    """The core's forecast; a bite out of reach is told as the fault of that field, with how far it gets."""
     try:
         return forecast(dish, available_s, _draws(dish.seed))
     except NotConverged as error:
-        raise Infeasible(
-            [f"{error.what} cannot be reached by {dish.tenderise}: {error.reached:.0f} of {error.wanted:.0f}"]
-        ) from error
+        far = f"gets {error.reached:.0f} of the {error.wanted:.0f} it needs"
+        accepted = f"what {dish.tenderise} reaches: it {far}. Thinner pieces, an easier bite or the other heat"
+        raise OutOfRange([Fault("bite", dish.bite, accepted)]) from error
 
 
 _draws = lru_cache(maxsize=8)(draw_members)

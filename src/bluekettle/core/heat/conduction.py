@@ -71,11 +71,13 @@ def conduct(
     ranges.close()
     dx, volume, area = cell_geometry(half_m, GEOMETRY[shape], cells)
     temp = np.full(cells, float(start_c))
-    work = np.empty((5, cells))
+    work = np.empty((5, cells + 1))
     steps = round(time_s / dt_s)
     out = np.empty((3, steps + 1))
     out[:, 0] = (start_c, start_c, 0.0)
     for n in range(steps):
-        heat = step_piece(temp, dx, volume, area, food.enthalpy_j_m3, food.k_w_m_k, dt_s, h_w_m2_k, env_c, 0.0, work)
+        heat, _ = step_piece(
+            temp, dx, volume, area, food.enthalpy_j_m3, food.k_w_m_k, dt_s, h_w_m2_k, env_c, 0.0, 0.0, 0.0, work
+        )
         out[:, n + 1] = (temp[0], np.sum(temp * volume) / np.sum(volume), out[2, n] + heat)
     return Conducted(np.asarray(dt_s * np.arange(steps + 1), dtype=np.float64), out[0], out[1], out[2])

@@ -61,16 +61,19 @@ def grid_slope(table: Any, temp_c: float) -> float:
 @njit(cache=True)
 def step_piece(
     temp: Any, dx: float, volume: Any, area: Any, enthalpy: Any, k_table: Any,
-    dt_s: float, h_w_m2_k: float, env_c: float, flux_w_m2: float, work: Any,
-) -> float:  # fmt: skip
-    """Advance the cell temperatures `temp` [°C] in place by one backward Euler step; returns heat taken up [J/m²].
+    dt_s: float, h_w_m2_k: float, env_c: float, flux_w_m2: float, env_j_m2_k: float, env_w_m2: float, work: Any,
+) -> Any:  # fmt: skip
+    """Advance the cell temperatures `temp` [°C] in place by one backward Euler step.
 
-    The surface exchanges h (env - surface) + flux through half a cell. `work` has shape (5, cells).
+    The surface exchanges h (surroundings - surface) + flux through half a cell. The surroundings are held at `env_c`
+    where `env_j_m2_k` is 0; otherwise they are one more unknown of the same system, a body of that heat capacity per
+    m² of food, heated by `env_w_m2`: so a little water around much food cannot swing. `work` has shape (5, cells + 1).
     Enthalpy is the conserved quantity, so latent heat needs no special case; Newton's method solves the step,
     damped because the enthalpy curve has a kink where freezing begins.
+    Returns (heat taken up by the food [J/m²], temperature of the surroundings after the step [°C]).
     """
     cells = temp.size
-    old_h, lower, upper, rhs, diag = work[0], work[1], work[2], work[3], work[4]
+    old_h, move, upper, rhs, diag = work[0], work[1], work[2], work[3], work[4]
     coldest = 1e9
     for i in range(cells):
         coldest = min(coldest, temp[i])
@@ -82,30 +85,36 @@ def step_piece(
     surface = 0.0
     if h_w_m2_k > 0.0:
         surface = 1.0 / (1.0 / h_w_m2_k + 0.5 * dx / grid_value(k_table, temp[cells - 1]))
-    taken = 0.0
+    upper[cells - 1] = surface
+    free = env_j_m2_k > 0.0
+    rows = cells + 1 if free else cells
+    env_start, env = env_c, env_c
     for _ in range(40):
         for i in range(cells):
             left = upper[i - 1] if i > 0 else 0.0
-            right = upper[i] if i < cells - 1 else surface
-            beyond = temp[i + 1] if i < cells - 1 else env_c
-            flow = right * (beyond - temp[i])
+            beyond = temp[i + 1] if i < cells - 1 else env
+            flow = upper[i] * (beyond - temp[i])
             if i > 0:
                 flow += left * (temp[i - 1] - temp[i])
             if i == cells - 1:
                 flow += flux_w_m2
             rhs[i] = dt_s * flow - volume[i] * (grid_value(enthalpy, temp[i]) - old_h[i])
-            diag[i] = volume[i] * grid_slope(enthalpy, temp[i]) + dt_s * (left + right)
+            diag[i] = volume[i] * grid_slope(enthalpy, temp[i]) + dt_s * (left + upper[i])
+        if free:
+            flow = env_w_m2 - surface * (env - temp[cells - 1])
+            rhs[cells] = dt_s * flow - env_j_m2_k * (env - env_start)
+            diag[cells] = env_j_m2_k + dt_s * surface
         # Thomas algorithm for the symmetric system with off-diagonals -dt * upper.
-        for i in range(1, cells):
+        for i in range(1, rows):
             factor = dt_s * upper[i - 1] / diag[i - 1]
             diag[i] -= factor * dt_s * upper[i - 1]
             rhs[i] += factor * rhs[i - 1]
-        lower[cells - 1] = rhs[cells - 1] / diag[cells - 1]
-        for i in range(cells - 2, -1, -1):
-            lower[i] = (rhs[i] + dt_s * upper[i] * lower[i + 1]) / diag[i]
+        move[rows - 1] = rhs[rows - 1] / diag[rows - 1]
+        for i in range(rows - 2, -1, -1):
+            move[i] = (rhs[i] + dt_s * upper[i] * move[i + 1]) / diag[i]
         largest = 0.0
         for i in range(cells):
-            change = lower[i]
+            change = move[i]
             # Stop just past the kink instead of leaping over it with the slope of the other side.
             if temp[i] < -1.0 < temp[i] + change:
                 change = -1.0 + 1e-6 - temp[i]
@@ -113,12 +122,15 @@ def step_piece(
                 change = -1.0 - 1e-6 - temp[i]
             temp[i] += change
             largest = max(largest, abs(change))
+        if free:
+            env += move[cells]
         # Thawed food has a heat capacity so even that the first step of Newton is within 1e-3 of the last.
         if largest < 2e-3 or coldest > 0.0:
             break
+    taken = 0.0
     for i in range(cells):
         taken += volume[i] * (grid_value(enthalpy, temp[i]) - old_h[i])
-    return taken
+    return taken, env
 
 
 @njit(cache=True)

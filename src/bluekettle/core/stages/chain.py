@@ -15,7 +15,6 @@ from bluekettle.core.tables import row, value
 
 Array = NDArray[np.float64]
 
-REST_S = 180.0
 SHORTEST_SLACK_S = 120.0
 LEAST_WAIT_S = 20.0  # a shorter wait for the preheat is no link of its own
 
@@ -111,7 +110,7 @@ def build_chain(
     link("under", "transfer", f"Into the {fryer}" if dish.finish == "air_fryer" else "Under the broiler", "hands", hands("under"))  # fmt: skip
     link("finish", dish.finish, "Air fry and look" if dish.finish == "air_fryer" else "Broil and look", "fire", pull_s, hidden=False)  # fmt: skip
     link("out", "transfer", "Take out, switch off", "hands", hands("out"))
-    link("rest", "rest", "Rest", "machine", np.full(draws.members, REST_S))
+    link("rest", "rest", "Rest", "machine", np.full(draws.members, value("rest_s")))
     link("serve", "serve", "To the table", "hands", hands("serve"))
     total = np.sum([item[5] for item in links], axis=0)
     slack = slack_before_finish(total, available_s, weights)

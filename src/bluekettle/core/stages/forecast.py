@@ -147,7 +147,7 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         stood, run.half_m, pull.time_s, exponent, food.enthalpy_j_m3, food.k_w_m_k, 150.0, run.boil_c, 20.0
     )
     _rested, peak = carry_over(
-        heated, run.half_m, np.full(draws.members, 180.0), exponent, food.enthalpy_j_m3, food.k_w_m_k,
+        heated, run.half_m, np.full(draws.members, value("rest_s")), exponent, food.enthalpy_j_m3, food.k_w_m_k,
         value("h_rest_w_m2_k"), value("kitchen_c"), 20.0,
     )  # fmt: skip
     finish_timer = round(weighted_quantile(pull.time_s, weights, 0.5) / 60.0) * 60.0

@@ -84,7 +84,7 @@ def run_tenderise(dish: Dish, cut: Cut, draws: Draws, hold_s: float) -> Tenderis
         cut.food.k_w_m_k, float(vessel["body_j_k"]), value("tap_c"), value("kitchen_c"), oven_c,
         oven_w_k, target_c, boil_c, hold_s, natural, quick, value("h_simmer_w_m2_k"),
         value("h_steam_w_m2_k") if pressure else value("h_simmer_w_m2_k"), value("kitchen_c"),
-        kill.d60_min, kill.z_c, 5.0 if pressure else 10.0, 30.0, TRACE_SAMPLES if members > 2 else 1,
+        kill.d60_min, kill.z_c, 5.0 if pressure else 10.0, max(30.0, hold_s / 300.0), TRACE_SAMPLES if members > 2 else 1,
     )  # fmt: skip
     return Tenderised(
         phases[:, 0], phases[:, 1], phases[:, 2], phases[:, 3], sums[:, 0], sums[:, 1], sums[:, 2], sums[:, 3],

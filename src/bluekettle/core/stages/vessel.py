@@ -11,13 +11,15 @@ import numpy as np
 from numba import njit
 
 from bluekettle.core.heat import cell_geometry, step_piece
-from bluekettle.core.heat.kernel import grid_value
+from bluekettle.core.heat.kernel import grid_slope
 from bluekettle.core.lethality import DANGER_HIGH_C, DANGER_LOW_C, log_rate
 from bluekettle.core.tenderness import cook_rate
 
 COME_UP, HOLD, NATURAL, QUICK = range(4)
 CELLS = 16
 MAX_COME_UP_S = 3 * 3600.0
+MAX_NATURAL_S = 2 * 3600.0
+MAX_STEPS = 40_000  # no run may go on for ever, whatever is asked
 
 
 @njit(cache=True, nogil=True)
@@ -41,7 +43,7 @@ def run_vessel(
     sums = np.zeros((members, 5))
     profile = np.empty((members, CELLS))
     trace = np.full((samples, 4), np.nan)
-    work = np.empty((5, CELLS))
+    work = np.empty((5, CELLS + 1))
     for m in range(members):
         dx, volume, area = cell_geometry(half[m], exponent, CELLS)
         whole = np.sum(volume)
@@ -51,43 +53,44 @@ def run_vessel(
         pot = (liquid[m] * 4190.0 * liquid_start_c + body_j_k * body_start_c) / capacity
         to_vent = vented[m]
         phase, clock, in_phase, k = COME_UP, 0.0, 0.0, 0
-        while True:
+        for _ in range(MAX_STEPS):
             dt = base_s
-            if phase == HOLD:  # a constant surroundings: longer steps serve
+            if phase == HOLD:  # constant surroundings: longer steps serve
                 dt = max(1.0, min(3.0 * base_s, hold_s - in_phase))
             elif phase == NATURAL:
                 dt = 2.0 * base_s
             h = h_up if phase == COME_UP else h_hold
-            env = pot
-            taken = step_piece(temp, dx, volume, area, enthalpy, k_table, dt, h, env, 0.0, work)
-            heat = -taken * pieces_m2[m] - loss[m] * (pot - room_c) * dt
+            # Heat into the pot that is not the food's, per m² of food; held at its temperature under a thermostat.
+            body, source = 0.0, -loss[m] * (pot - room_c) / pieces_m2[m]
+            if phase in (COME_UP, NATURAL):
+                body = capacity / pieces_m2[m]
             if phase == COME_UP:
-                if oven_w_k > 0.0:
-                    heat += oven_w_k * (oven_c - pot) * dt
-                else:
-                    heat += power[m] * dt
-                pot += heat / capacity
+                source += (oven_w_k * (oven_c - pot) if oven_w_k > 0.0 else power[m]) / pieces_m2[m]
+            _taken, pot = step_piece(temp, dx, volume, area, enthalpy, k_table, dt, h, pot, 0.0, body, source, work)
+            if phase == COME_UP:
                 if pot > boil_c and to_vent > 0.0 and oven_w_k <= 0.0:
                     # Steam drives the air out: the pot waits at boiling until that heat is spent.
                     to_vent -= (pot - boil_c) * capacity
                     pot = boil_c if to_vent > 0.0 else boil_c - to_vent / capacity
-                if pot >= target_c:
-                    pot = target_c
+                pot = min(pot, target_c)
             elif phase == NATURAL:
-                pot += heat / capacity
                 pot = max(pot, boil_c)
             elif phase == QUICK:
                 pot -= (pot - boil_c) * min(1.0, dt / max(quick_s - in_phase, dt))
             # Food never passes the boiling point at the pressure of its stage: released, it flashes to steam.
-            # In a closed pot that steam condenses on its wall and liquid, so its heat stays; vented, it is gone.
+            # In a closed pot that steam condenses on its wall and liquid: both come to one temperature, no heat is
+            # lost. Vented, it is gone.
             if phase >= NATURAL:
-                flashed = 0.0
-                for i in range(CELLS):
-                    if temp[i] > pot:
-                        flashed += volume[i] * (grid_value(enthalpy, temp[i]) - grid_value(enthalpy, pot))
-                        temp[i] = pot
                 if phase == NATURAL:
-                    pot += flashed * pieces_m2[m] / capacity
+                    shared, heat = capacity, capacity * pot
+                    for i in range(CELLS):
+                        if temp[i] > pot:
+                            part = volume[i] * grid_slope(enthalpy, temp[i]) * pieces_m2[m]
+                            shared += part
+                            heat += part * temp[i]
+                    pot = heat / shared
+                for i in range(CELLS):
+                    temp[i] = min(temp[i], pot)
             clock += dt
             in_phase += dt
             phases[m, phase] += dt
@@ -115,7 +118,7 @@ def run_vessel(
                     if quick_s <= 0.0:
                         break
             elif phase == NATURAL:
-                if pot <= boil_c + 0.5:
+                if pot <= boil_c + 0.5 or in_phase >= MAX_NATURAL_S:
                     break
                 if natural_s > 0.0 and in_phase >= natural_s:
                     phase, in_phase = QUICK, 0.0
@@ -133,13 +136,13 @@ def carry_over(
     """Let each member's profile (members, CELLS) [°C] stand for its own time; returns the new profiles and peaks."""
     out = profile.copy()
     peak = np.empty(half.size)
-    work = np.empty((5, CELLS))
+    work = np.empty((5, CELLS + 1))
     for m in range(half.size):
         dx, volume, area = cell_geometry(half[m], exponent, CELLS)
         temp = out[m]
         peak[m] = temp[0]
         steps = int(np.ceil(seconds[m] / dt))
         for _ in range(steps):
-            step_piece(temp, dx, volume, area, enthalpy, k_table, seconds[m] / steps, h, env_c, 0.0, work)
+            step_piece(temp, dx, volume, area, enthalpy, k_table, seconds[m] / steps, h, env_c, 0.0, 0.0, 0.0, work)
             peak[m] = max(peak[m], temp[0])
     return out, peak
