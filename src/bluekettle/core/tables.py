@@ -19,7 +19,7 @@ __all__ = ["Constant", "Row", "check_data", "constant", "constants", "row", "row
 
 DATA = Path(__file__).parent / "data"
 KINDS = ("measured", "reviewed", "compiled", "derived", "estimated")
-TABLES = ("cuts", "ingredients", "sauces", "appliances", "handwork", "cautions", "water_activity")
+TABLES = ("cuts", "ingredients", "sauces", "appliances", "handwork", "cautions", "water_activity", "surroundings")
 
 Row = dict[str, str]
 

@@ -1,14 +1,24 @@
-"""Conduction inside one piece of food: slab, cylinder or sphere, frozen or not, under any boundary handed to it.
+"""Heat in one piece of food: slab, cylinder or sphere, frozen or not, in whatever surrounds it.
 
-Arrays in, arrays out. Knows no appliances, no cuts and no tenderness.
+Arrays in, arrays out. Knows no appliances of a kitchen, no cuts and no tenderness.
 """
 
+from bluekettle.core.heat.air import InAir, heat_in
 from bluekettle.core.heat.conduction import Conducted, biot_number, conduct
-from bluekettle.core.heat.kernel import (
-    GEOMETRY,
-    cell_geometry,
-    step_piece,
-    surface_temp_c,
-)
+from bluekettle.core.heat.kernel import GEOMETRY, cell_geometry, step_piece
+from bluekettle.core.heat.surroundings import Surroundings, element_at, surroundings, surroundings_keys
 
-__all__ = ["GEOMETRY", "Conducted", "biot_number", "cell_geometry", "conduct", "step_piece", "surface_temp_c"]
+__all__ = [
+    "GEOMETRY",
+    "Conducted",
+    "InAir",
+    "Surroundings",
+    "biot_number",
+    "cell_geometry",
+    "conduct",
+    "element_at",
+    "heat_in",
+    "step_piece",
+    "surroundings",
+    "surroundings_keys",
+]

@@ -131,16 +131,3 @@ def step_piece(
     for i in range(cells):
         taken += volume[i] * (grid_value(enthalpy, temp[i]) - old_h[i])
     return taken, env
-
-
-@njit(cache=True)
-def surface_temp_c(last_c: float, dx: float, k_table: Any, h_w_m2_k: float, env_c: float, flux_w_m2: float) -> float:
-    """Temperature of the surface itself [°C], from the outermost cell and the boundary."""
-    inner = grid_value(k_table, last_c) / (0.5 * dx)
-    return float((inner * last_c + h_w_m2_k * env_c + flux_w_m2) / (inner + h_w_m2_k))
-
-
-@njit(cache=True)
-def mean_temp_c(temp: Any, volume: Any) -> float:
-    """Volume-averaged temperature [°C]."""
-    return float(np.sum(temp * volume) / np.sum(volume))
