@@ -1,19 +1,32 @@
-"""Speed of the model: medians over repeats, one core, warm. Run: make bench."""
+"""Speed and spread of the model: medians over repeats, one core, warm. Run: make bench."""
 
 from __future__ import annotations
 
 import os
 import statistics
+import subprocess
+import sys
 import time
 from collections.abc import Callable
+from dataclasses import replace
 
-from bluekettle.core.glaze import Heat, draw_members, run_finish
+import numpy as np
+from plain_film import solve
+
+from bluekettle.core.advice import advise, explore, rescue
+from bluekettle.core.calibration import Belief, Observation, first_belief, learn_from, predict
+from bluekettle.core.glaze import Coating, Heat, draw_members, film_constants, run_finish, weighted_quantile
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import Dish, Sighting, forecast
-from bluekettle.core.stages.dish import cut
+from bluekettle.core.stages import Dish, Sighting, cut, forecast
 from bluekettle.core.stages.finishing import coating_of
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=2)
+HEATS = {
+    "broiler": Heat(12, 220, 220, 2650, 0.35),
+    "oven": Heat(12, 230, 230, 0, 0.20),
+    "air fryer": Heat(50, 200, 200, 0, 0.15),
+}
+TRUTH = np.array([0.2, -0.1, 0.1, 0.1])
 
 
 def median_s(work: Callable[[], object], repeats: int = 15) -> tuple[float, float]:
@@ -27,24 +40,137 @@ def median_s(work: Callable[[], object], repeats: int = 15) -> tuple[float, floa
     return statistics.median(times), max(times)
 
 
-def main() -> None:
-    """Print one line per figure."""
-    print(f"{os.cpu_count()} cores; median and worst of 15 repeats")
-    draws = draw_members(1, 256)
-    coating = coating_of(RIBS, cut(RIBS.cut))
-    seen = Dish(**{**RIBS.__dict__, "sightings": (Sighting("amber at the edges", 200.0),)})
-    work: dict[str, Callable[[], object]] = {
-        "one finish, 256 members, both sites, 20 min": lambda: run_finish(
-            draws, Heat(12, 220, 220, 2650, 0.35), coating, [(0, 0)], 80.0, 70.0, 1200
+def speed(coating: Coating) -> None:
+    """One line a figure."""
+    ribs = forecast(RIBS)
+    many = draw_members(1, 256)
+    seen = replace(RIBS, sightings=(Sighting("amber at the edges", 200.0),))
+    work: dict[str, tuple[Callable[[], object], str]] = {
+        "one finish, 256 members, both sites, 20 min": (
+            lambda: run_finish(many, HEATS["broiler"], coating, [(0, 0)], 80.0, 70.0, 1200),
+            "60 ms",
         ),
-        "one dish from raw to plate, 128 members": lambda: forecast(RIBS),
-        "the same after a sighting": lambda: forecast(seen),
-        "from frozen": lambda: forecast(Dish(**{**RIBS.__dict__, "state": "frozen"})),
-        "braise": lambda: forecast(Dish(**{**RIBS.__dict__, "tenderise": "braise"})),
+        f"whole dish, {len(ribs.stages)} stages, 256 members": (lambda: forecast(RIBS, draws=many), "200 ms"),
+        "whole dish, 128 members, as served": (lambda: forecast(RIBS), ""),
+        "the same after a sighting": (lambda: forecast(seen), "200 ms"),
+        "the same from frozen": (lambda: forecast(replace(RIBS, state="frozen")), "200 ms"),
+        "explorer map, 60 x 40 settings": (lambda: explore(RIBS, ribs), "500 ms"),
+        "rescue, five ways": (lambda: rescue(seen, ribs, 200.0), ""),
+        "advice, 120 settings": (lambda: advise(RIBS, ribs), ""),
     }
-    for name, call in work.items():
-        likely, worst = median_s(call)
-        print(f"{name:48} {likely * 1e3:7.1f} ms   {worst * 1e3:7.1f} ms")
+    for name, (call, goal) in work.items():
+        likely, worst = median_s(call, 5 if name.startswith("advice") else 15)
+        print(f"{name:46} {likely * 1e3:7.1f} ms   worst {worst * 1e3:7.1f} ms   {goal and 'goal ' + goal}")
+    code = "import time; t = time.perf_counter(); from bluekettle.commands import warm_up; warm_up(); print(time.perf_counter() - t)"
+    cold = [
+        float(subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout)
+        for _ in range(3)
+    ]
+    print(
+        f"{'cold first forecast, imports included':46} {statistics.median(cold) * 1e3:7.1f} ms                      goal 3000 ms"
+    )
+
+
+def against_plain(coating: Coating, members: int = 12) -> None:
+    """The kernel against a per-member solve of the same equations by a stock ODE solver."""
+    draws = draw_members(1, 256)
+    for name, heat in HEATS.items():
+        run = run_finish(draws, heat, coating, [(0, 0)], 80.0, 70.0, 1200.0)
+        kernel_s, _ = median_s(lambda heat=heat: run_finish(draws, heat, coating, [(0, 0)], 80.0, 70.0, 1200.0))
+        sds = (heat.spread, 0.3, 0.3, 0.3)
+        worst = 0.0
+        start = time.perf_counter()
+        for m in range(members):
+            factors = tuple(
+                float(np.exp(sd * draws.normal[n][m]))
+                for sd, n in zip(sds, ("heat", "coat", "interface", "browning"), strict=True)
+            )
+            for site in (0, 1):
+                plain = solve(factors, heat, coating, site == 1, 1200.0)
+                for ours, theirs in zip(run.times_s[m, site, 2:6], plain, strict=True):
+                    if np.isfinite(theirs) and np.isfinite(ours):
+                        worst = max(worst, abs(ours / theirs - 1.0))
+        plain_s = (time.perf_counter() - start) / members
+        print(
+            f"{name:10} plain solve {plain_s * 1e3:7.1f} ms a member, kernel {kernel_s / 256 * 1e3:7.4f} ms: ratio {plain_s * 256 / kernel_s:6.0f}, largest difference in a milestone {worst:.2%}"
+        )
+
+
+def spread(coating: Coating) -> None:
+    """P90 over P10: uncalibrated, after one sighting in the same cook, in the next cook after six observations."""
+
+    def ratios(belief: Belief, heat: Heat) -> str:
+        times = predict(belief, heat, coating, 3600.0)[0].times_s
+        equal = np.ones(len(times))
+        pair = [
+            weighted_quantile(t, equal, 0.9) / weighted_quantile(t, equal, 0.1)
+            for t in (times[:, 0, 3], times[:, 1, 5])
+        ]
+        return f"{pair[0]:5.2f} {pair[1]:5.2f}"
+
+    print("\nP90/P10 of face mahogany and edge burnt\n           uncalibrated  one sighting  next cook after six")
+    for name, heat in HEATS.items():
+        rng = np.random.default_rng(7)
+        first = first_belief(heat.spread)
+        once, belief = first, first
+        for evening in range(6):
+            truth = TRUTH + rng.normal(size=4) * np.array([0.05, 0.12, 0.08, 0.06])
+            tonight = run_finish(
+                draw_members(1, 16), heat, coating, [(0, 0)], 80.0, 70.0, 3600, log_factors=np.tile(truth, (16, 1))
+            )
+            seen = Observation("amber at the edges", float(tonight.times_s[0, 1, 2] * np.exp(0.15 * rng.normal())))
+            if evening == 0:
+                once = learn_from(first, heat, coating, [seen])
+            belief = learn_from(belief, heat, coating, [seen], another_evening=True)
+        print(f"{name:10} {ratios(first, heat)}   {ratios(once, heat)}   {ratios(belief, heat)}")
+
+
+def sensitivity(coating: Coating) -> None:
+    """Each uncertain constant by ±30 %: effect on face amber and on the gap from amber edge to face amber, broiler."""
+    median = draw_members().median_only()
+
+    def window(**change: float) -> tuple[float, float]:
+        c = film_constants()._replace(**change)
+        t = run_finish(median, HEATS["broiler"], coating, [(0, 0)], 80.0, 70.0, 3600, constants=c).times_s[0]
+        return t[0, 2], t[1, 5] - t[0, 2]
+
+    base = window()
+    print(
+        f"\nsensitivity, broiler: face amber {base[0]:.0f} s, from there to burnt edges {base[1]:.0f} s\n| constant | amber -30 % | +30 % | room -30 % | +30 % |\n|---|---|---|---|---|"
+    )
+    skip = (
+        "amber_index",
+        "mahogany_index",
+        "interface_bare_w_m2_k",
+        "interface_shred_share",
+        "shred_coat_share",
+        "away_share",
+        "bitter_index",
+        "film_start_c",
+        "brown_ea_j_mol",
+    )
+    for name in film_constants()._fields:
+        if name in skip:
+            continue
+        value = getattr(film_constants(), name)
+        down, up = (
+            window(**{name: 0.7 * value}),
+            window(**{name: min(1.0, 1.3 * value) if name == "emissivity" else 1.3 * value}),
+        )
+        print(
+            f"| {name} | {down[0] / base[0] - 1:+.0%} | {up[0] / base[0] - 1:+.0%} | {down[1] - base[1]:+.0f} s | {up[1] - base[1]:+.0f} s |"
+        )
+
+
+def main() -> None:
+    """All of it."""
+    print(f"{os.cpu_count()} cores; medians of 15 repeats, warm, one thread\n")
+    coating = coating_of(RIBS, cut(RIBS.cut))
+    speed(coating)
+    print()
+    against_plain(coating)
+    spread(coating)
+    sensitivity(coating)
 
 
 if __name__ == "__main__":

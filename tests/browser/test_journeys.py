@@ -164,3 +164,18 @@ def test_every_page_fits_a_phone_without_scrolling_sideways(page: Page, server, 
         wide = page.evaluate("document.documentElement.scrollWidth")
         assert wide <= 390, f"{path} is {wide} px wide"
         assert axe(page) == [], path
+
+
+def test_why_this_heat_opens_a_map_and_a_tap_on_it_changes_the_plan(page: Page, server, axe):
+    page.goto(server.start("--demo") + "/plan")
+    by(page, "why").click()
+    expect(by(page, "advice-0")).to_be_visible(timeout=15_000)
+    assert axe(page) == []
+    heat_map = by(page, "heat-map")
+    expect(heat_map).to_have_attribute("aria-valuetext", "15 cm")
+    heat_map.click(position={"x": 300, "y": 250})
+    expect(heat_map).not_to_have_attribute("aria-valuetext", "15 cm")
+    by(page, "beside").select_option("finish:air_fryer")
+    expect(page.locator(".why .strip")).to_be_visible()
+    by(page, "advice-0").click()
+    expect(by(page, "part-coats")).to_have_text("one coat")

@@ -32,6 +32,7 @@ class KitchenDocument(CreateModel):
     pot_gauge_kpa: float | None = limited("pot_gauge_kpa", "gauge pressure of its setting", None)
     oven_c: float | None = limited("oven_c", "oven temperature for the braise", None)
     broiler_w_m2: float | None = limited("broiler_w_m2", "flux of the broiler's element that food takes up", None)
+    rack_m: float | None = limited("rack_m", "distance of the food from the broiler's element", None)
     air_fryer_c: float | None = limited("air_fryer_c", "air fryer setting", None)
 
 

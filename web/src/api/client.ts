@@ -38,3 +38,7 @@ export async function ask<T>(request: () => Promise<{ data?: T; error?: unknown 
     return { problem: OFFLINE }
   }
 }
+
+export type Explorer = Schemas['ExplorerPublic']
+export type Advice = Schemas['AdvicePublic']
+export type Setting = Schemas['SettingPublic']

@@ -72,6 +72,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/explorer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A map of time under heat against heat or rack distance. */
+        post: operations["advice_explorer_explorer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The widest pull window, two runners-up and the last exits. */
+        post: operations["advice_advice_advice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rescues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways out from a seen state. */
+        post: operations["advice_rescues_rescues_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What signs teach, before and after. */
+        post: operations["advice_calibrations_calibrations_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plans": {
         parameters: {
             query?: never;
@@ -863,6 +931,11 @@ export interface components {
              */
             broiler_w_m2?: number | null;
             /**
+             * Rack M
+             * @description distance of the food from the broiler's element [m]
+             */
+            rack_m?: number | null;
+            /**
              * Air Fryer C
              * @description air fryer setting [°C]
              */
@@ -916,6 +989,191 @@ export interface components {
              * @description seconds under the heat
              */
             at_s: number;
+        };
+        /**
+         * ExplorerPublic
+         * @description Regions of face and edge over time (across) and heat (up).
+         */
+        ExplorerPublic: {
+            /**
+             * Axis
+             * @description rack_m or air_fryer_c
+             */
+            axis: string;
+            /** Unit */
+            unit: string;
+            /** Heats */
+            heats: number[];
+            /** Times S */
+            times_s: number[];
+            /** Regions */
+            regions: string[];
+            /** Colours */
+            colours: components["schemas"]["ColourPublic"][];
+            /**
+             * Face
+             * @description index into regions, a row per heat
+             */
+            face: number[][];
+            /** Edge */
+            edge: number[][];
+            /**
+             * Present
+             * @description the dish's own heat on this axis
+             */
+            present: number;
+            /**
+             * Pull S
+             * @description likely moment of the wanted colour at the present heat
+             */
+            pull_s: number | null;
+        };
+        /**
+         * AdvicePublic
+         * @description The choice, two runners-up, and the last exits.
+         */
+        AdvicePublic: {
+            now: components["schemas"]["SettingPublic"];
+            choice: components["schemas"]["SettingPublic"];
+            /** Runners */
+            runners: components["schemas"]["SettingPublic"][];
+            /** None Safe */
+            none_safe: string;
+            /** Exits */
+            exits: components["schemas"]["ExitPublic"][];
+        };
+        /**
+         * ExitPublic
+         * @description What can still be done until how many seconds before serving.
+         */
+        ExitPublic: {
+            /** Do */
+            do: string;
+            /** Before Serving S */
+            before_serving_s: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SettingPublic
+         * @description One way to finish, its window and its reason.
+         */
+        SettingPublic: {
+            /** Finish */
+            finish: string;
+            /** Rack M */
+            rack_m: number;
+            /** Air C */
+            air_c: number;
+            /** Coats */
+            coats: number;
+            /** Coat Mm */
+            coat_mm: number;
+            /** Width S */
+            width_s: number;
+            /** Opens S */
+            opens_s: number;
+            /** Hit */
+            hit: number;
+            /** Possible */
+            possible: number;
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * RescuePublic
+         * @description Ways out, the best first.
+         */
+        RescuePublic: {
+            /** Ways */
+            ways: components["schemas"]["WayPublic"][];
+        };
+        /**
+         * WayPublic
+         * @description One way out.
+         */
+        WayPublic: {
+            /** Do */
+            do: string;
+            /** More S */
+            more_s: number | null;
+            /** Chance */
+            chance: number;
+            /** Risk */
+            risk: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * RescueCreate
+         * @description A dish under the heat, now.
+         */
+        RescueCreate: {
+            dish: components["schemas"]["DishDocument"];
+            /**
+             * At S
+             * @description seconds under the heat
+             */
+            at_s: number;
+        };
+        /**
+         * CalibrationPublic
+         * @description What the signs taught: factors before and after, and what is expected of the face before and after.
+         */
+        CalibrationPublic: {
+            /** Before */
+            before: components["schemas"]["FactorPublic"][];
+            /** After */
+            after: components["schemas"]["FactorPublic"][];
+            mahogany_before: components["schemas"]["OpenBandPublic"];
+            mahogany_after: components["schemas"]["OpenBandPublic"];
+        };
+        /**
+         * FactorPublic
+         * @description One unknown: likely factor and its log sd.
+         */
+        FactorPublic: {
+            /** Name */
+            name: string;
+            /** Factor */
+            factor: number;
+            /** Log Sd */
+            log_sd: number;
+        };
+        /**
+         * CalibrationCreate
+         * @description Signs of one appliance with one glaze, in the order of the evenings.
+         */
+        CalibrationCreate: {
+            dish: components["schemas"]["DishDocument"];
+            /** Observations */
+            observations: components["schemas"]["ObservationCreate"][];
+        };
+        /**
+         * ObservationCreate
+         * @description A sign seen on an evening, on the dish or on a scout of damp bread under the same heat.
+         */
+        ObservationCreate: {
+            /**
+             * Sign
+             * @enum {string}
+             */
+            sign: "set" | "bubbling" | "amber at the edges" | "amber" | "dark" | "burnt";
+            /**
+             * At S
+             * @description seconds under the heat
+             */
+            at_s: number;
+            /**
+             * Scout
+             * @description on damp bread with the same glaze
+             * @default false
+             */
+            scout?: boolean;
         };
         /**
          * PlansPublic
@@ -1366,6 +1624,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ForecastPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_explorer_explorer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DishDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplorerPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_advice_advice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DishDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdvicePublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_rescues_rescues_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RescuePublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_calibrations_calibrations_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationPublic"];
                 };
             };
             /** @description Unprocessable Entity */

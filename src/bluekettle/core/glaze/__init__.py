@@ -11,7 +11,8 @@ from bluekettle.core.glaze.ensemble import (
     reweigh,
     weighted_quantile,
 )
-from bluekettle.core.glaze.finish import Coating, Finish, Heat, bare_film, run_finish
+from bluekettle.core.glaze.finish import Coating, Finish, Heat, HeatChange, bare_film, rubbed_film, run_finish
+from bluekettle.core.glaze.kernel import DAMP_BREAD, MEAT, FilmConstants, Ground, film_constants
 from bluekettle.core.glaze.milestones import (
     MILESTONES,
     SITES,
@@ -23,23 +24,30 @@ from bluekettle.core.glaze.milestones import (
 )
 
 __all__ = [
+    "DAMP_BREAD",
+    "MEAT",
     "MILESTONES",
     "SITES",
     "Band",
     "Coating",
     "Draws",
+    "FilmConstants",
     "Finish",
     "Gap",
+    "Ground",
     "Heat",
+    "HeatChange",
     "Milestones",
     "Window",
     "bare_film",
     "boiling_temp_c",
     "draw_members",
+    "film_constants",
     "index_to_hex",
     "index_to_lab",
     "read_milestones",
     "reweigh",
+    "rubbed_film",
     "run_finish",
     "water_activity",
     "weighted_quantile",

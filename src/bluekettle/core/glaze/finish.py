@@ -11,11 +11,13 @@ from numpy.typing import NDArray
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze.activity import sucrose_equivalent
 from bluekettle.core.glaze.ensemble import Draws
-from bluekettle.core.glaze.kernel import FilmConstants, film_constants, integrate
+from bluekettle.core.glaze.kernel import MEAT, FilmConstants, Ground, film_constants, integrate
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, saturation_temp_c
 
 Array = NDArray[np.float64]
+
+ALKALINE_GAIN = 1.6  # of bare browning under baking powder (typical, estimated)
 
 
 @dataclass(frozen=True)
@@ -27,6 +29,22 @@ class Heat:
     wall_c: float
     element_w_m2: float
     spread: float
+
+
+@dataclass(frozen=True)
+class HeatChange:
+    """Another heat from a moment under the heat on [s]; `edge_share` is what foil over the edges leaves to them."""
+
+    at_s: float
+    heat: Heat
+    edge_share: float = 1.0
+
+    def as_array(self) -> Array:
+        """The six figures the kernel reads."""
+        heat = self.heat
+        return np.array(
+            [self.at_s, heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2, self.edge_share], dtype=float
+        )
 
 
 @dataclass(frozen=True)
@@ -45,6 +63,7 @@ class Coating:
     coat_kg_m2: float
     bare: bool = False
     raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)
+    protein_gain: float = 1.0  # of bare browning; above 1 where baking powder makes the surface alkaline
 
     @property
     def caramelises(self) -> bool:
@@ -71,6 +90,29 @@ def bare_film(raw_lab: tuple[float, float, float] = (58.0, 14.0, 16.0)) -> Coati
     return Coating(0.90, 0, 0, 0, 0.01, 0.07, 0.01, 0.01, 0, value("bare_juice_kg_m2"), bare=True, raw_lab=raw_lab)
 
 
+def rubbed_film(
+    sugar_kg_m2: float, spice_kg_m2: float = 0.1, baking_powder: bool = False,
+    raw_lab: tuple[float, float, float] = (52.0, 22.0, 30.0),
+) -> Coating:  # fmt: skip
+    """A surface with a dry rub and no sauce: sugar patted on (sucrose), spices and starch, and a trace of juice.
+
+    `baking_powder` raises the surface's pH: bare browning runs `ALKALINE_GAIN` times as fast.
+    Raises OutOfRange for sugar outside 0 to 0.5 or spices outside 0 to 0.5 kg/m².
+    """
+    ranges = Ranges()
+    ranges.within("sugar_kg_m2", sugar_kg_m2, 0.0, 0.5, "kg/m²")
+    ranges.within("spice_kg_m2", spice_kg_m2, 0.0, 0.5, "kg/m²")
+    ranges.close()
+    juice = value("bare_juice_kg_m2")
+    total = sugar_kg_m2 + spice_kg_m2 + juice
+    parts = {"sucrose": sugar_kg_m2, "other": 0.8 * spice_kg_m2, "protein": 0.2 * spice_kg_m2 + 0.1 * juice}
+    shares = {name: mass / total for name, mass in parts.items()}
+    return Coating(
+        0.9 * juice / total, shares["sucrose"], 0, 0, shares["other"], shares["protein"], 0, 0, 0, total, bare=True,
+        raw_lab=raw_lab, protein_gain=ALKALINE_GAIN if baking_powder else 1.0,
+    )  # fmt: skip
+
+
 @dataclass(frozen=True)
 class Finish:
     """Result of `run_finish`.
@@ -90,7 +132,8 @@ class Finish:
 def run_finish(
     draws: Draws, heat: Heat, coating: Coating, coats_s: Sequence[tuple[float, float]], deep_c: float | Array,
     surface_c: float, time_s: float, altitude_m: float = 0.0, dt_s: float = 2.0, every_s: float = 10.0,
-    shreds: bool = False, constants: FilmConstants | None = None,
+    shreds: bool = False, constants: FilmConstants | None = None, flips_s: Sequence[float] = (),
+    ground: Ground = MEAT, log_factors: Array | None = None, change: HeatChange | None = None,
 ) -> Finish:  # fmt: skip
     """Integrate a finish for all members and for both sites (face and edge).
 
@@ -104,6 +147,15 @@ def run_finish(
         Simulated time, 30 s to 3 h.
     shreds : bool
         Thin strands: the face is then the `shred` site (thinner coat, weaker interface).
+    flips_s : sequence of float
+        Moments at which the piece is turned (or the strands tossed) [s]; a third site `back` is then run, which faces
+        away at first.
+    ground : Ground
+        What the film lies on: moist food, or the damp bread of a scout.
+    change : HeatChange, optional
+        Another heat from some second on: a lower rack, another appliance, foil over the edges.
+    log_factors : ndarray, shape (members, 4), optional
+        Logarithms of the heat, coat, interface and browning factors, instead of those of `draws`.
 
     Returns
     -------
@@ -128,6 +180,10 @@ def run_finish(
     ranges.within("dt_s", dt_s, 0.05, 5.0, "s")
     for temp in np.atleast_1d(np.asarray(deep_c, dtype=float)):
         ranges.within("deep_c", float(temp), 0.0, 120.0, "°C")
+    for place, flip in enumerate(flips_s):
+        ranges.within(f"flips_s.{place}", flip, 1.0, time_s, "s")
+    if log_factors is not None and (log_factors.shape != (draws.members, 4) or not np.isfinite(log_factors).all()):
+        ranges.add("log_factors", log_factors.shape, f"finite, of shape ({draws.members}, 4)")
     ranges.close()
     pressure = ambient_pressure_pa(altitude_m)
     boil_c = saturation_temp_c(pressure)
@@ -137,17 +193,22 @@ def run_finish(
     face_interface = interface * (c.interface_shred_share if shreds else 1.0)
     sites = np.array(
         [
-            [1.0, face_coat, face_interface],
-            [c.edge_heat_share, face_coat * c.edge_coat_share, interface * c.interface_edge_share],
+            [1.0, face_coat, face_interface, 1.0],
+            [c.edge_heat_share, face_coat * c.edge_coat_share, interface * c.interface_edge_share, 0.0],
+            [1.0, face_coat, face_interface, -1.0],
         ]
-    )
-    factors = np.column_stack(
-        [
-            draws.factor("heat", heat.spread),
-            draws.factor("coat", value("spread_coat")),
-            draws.factor("interface", value("spread_interface")),
-            draws.factor("browning", value("spread_browning")),
-        ]
+    )[: 3 if len(flips_s) else 2]
+    factors = (
+        np.exp(log_factors)
+        if log_factors is not None
+        else np.column_stack(
+            [
+                draws.factor("heat", heat.spread),
+                draws.factor("coat", value("spread_coat")),
+                draws.factor("interface", value("spread_interface")),
+                draws.factor("browning", value("spread_browning")),
+            ]
+        )
     )
     bound = sucrose_equivalent(
         coating.sucrose, coating.glucose + coating.fructose, coating.other, coating.protein, coating.salt, coating.acid
@@ -158,8 +219,10 @@ def run_finish(
         factors, np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(), min(surface_c, boil_c),
         sites, np.array([heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2]),
         np.array([coating.water, coating.dry_solids, bound, coating.fat]), np.array(coats_s, dtype=float),
-        coating.coat_kg_m2, coating.sugar_power() * c.brown_rate_1_s, pressure, boil_c, coating.bare,
-        dt_s, steps, every, c,
+        coating.coat_kg_m2, coating.sugar_power() * c.brown_rate_1_s,
+        (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s * coating.protein_gain, pressure, boil_c,
+        coating.bare, np.array(sorted(flips_s), dtype=float), dt_s, steps, every, c, ground,
+        change.as_array() if change else np.array([np.inf, 1, 1, 1, 0, 1]),
     )  # fmt: skip
     samples = dt_s * every * np.arange(traces.shape[2])
     return Finish(times, traces, samples, tuple((float(a), float(b)) for a, b in coats_s), coating.caramelises)

@@ -16,10 +16,8 @@ from bluekettle.core.units import KELVIN
 SIGMA = 5.670374e-8
 GAS_J_MOL_K = 8.314462
 AIR_J_M3_K = 950.0  # rho cp of hot humid air at film temperature, with Lewis number near 1 (typical, estimated)
-FOOD_J_M3_K = 3.7e6  # moist food
-FOOD_K, FOOD_ALPHA = 0.5, 1.35e-7
-WATER_OF_FOOD = 680.0  # kg of water in a m³ of moist food
 
+_THETA = 0.52  # weight of the end of a step: nearly the trapezoidal rule, and still damped near boiling
 _SOAK = 0.3  # share of a late coat's water that goes into the crust below (typical, estimated)
 
 
@@ -51,6 +49,23 @@ class FilmConstants(NamedTuple):
     edge_heat_share: float
     edge_coat_share: float
     shred_coat_share: float
+    away_share: float
+
+
+class Ground(NamedTuple):
+    """What the film lies on: conductivity [W/mK], diffusivity [m²/s], heat capacity [J/m³K], water [kg/m³], and its
+    share of the juice that meat supplies from within."""
+
+    k_w_m_k: float
+    alpha_m2_s: float
+    capacity_j_m3_k: float
+    water_kg_m3: float
+    supply_share: float
+
+
+MEAT = Ground(0.5, 1.35e-7, 3.7e6, 680.0, 1.0)
+# Soft white bread, damped: porous, so it insulates and holds little (typical, estimated from its density of 300 kg/m³).
+DAMP_BREAD = Ground(0.12, 1.1e-7, 1.1e6, 180.0, 0.0)
 
 
 @cache
@@ -69,16 +84,17 @@ ROOM_C, ROOM_H = 21.0, 9.0
 def film_temp_c(
     start_c: float, guess_c: float, capacity: float, dt: float, gain: float, h: float, air_c: float, wall4: float,
     element: float, u: float, below_c: float, activity: float, h_mass: float, pressure: float, water_rate: float,
-    emissivity: float,
+    emissivity: float, theta: float, net_before: float,
 ) -> Any:  # fmt: skip
-    """Film temperature at the end of a step and its evaporation [kg/m²s], by Newton on the film's heat balance.
+    """Film temperature at the end of a step, its evaporation there [kg/m²s] and the net heat [W/m²], by Newton on its balance.
 
     Heat in: gain [h (air - T) + eps sigma (wall^4 - T^4) + element]; out: conduction u (T - below) and evaporation
     with Spalding's logarithm, so that a film can never pass its own boiling point while water is left.
-    Written for g(T) = 0 with g falling: the steps are kept below the boiling point.
+    The step weighs the net heat at its end by `theta` and that at its start (`net_before`) by the rest: 1 is backward
+    Euler, 0.5 the trapezoidal rule. Written for g(T) = 0 with g falling: the steps are kept below the boiling point.
     """
     temp = guess_c
-    rate = 0.0
+    rate, net = 0.0, 0.0
     for _ in range(12):
         kelvin = temp + KELVIN
         partial = activity * psat_grid_pa(temp)
@@ -104,8 +120,9 @@ def film_temp_c(
             rate_slope = 0.0
         heat = gain * (h * (air_c - temp) + emissivity * SIGMA * (wall4 - kelvin**4) + element)
         heat_slope = -gain * (h + 4.0 * emissivity * SIGMA * kelvin**3)
-        g = heat - u * (temp - below_c) - latent * rate - capacity * (temp - start_c) / dt
-        g_slope = heat_slope - u - latent * rate_slope - capacity / dt
+        net = heat - u * (temp - below_c) - latent * rate
+        g = theta * net + (1.0 - theta) * net_before - capacity * (temp - start_c) / dt
+        g_slope = theta * (heat_slope - u - latent * rate_slope) - capacity / dt
         move = -g / g_slope
         if move > 15.0:
             move = 15.0
@@ -114,7 +131,7 @@ def film_temp_c(
         temp += move
         if abs(move) < 0.02:
             break
-    return temp, rate
+    return temp, rate, net
 
 
 @njit(cache=True)
@@ -127,13 +144,15 @@ def wetness_factor(water_fraction: float, half: float) -> float:
 @njit(cache=True, nogil=True)
 def integrate(
     factors: Any, deep_c: Any, start_c: float, sites: Any, heat: Any, sauce: Any, coats: Any, coat_mass: float,
-    sugar_rate: float, pressure: float, boil_c: float, bare: bool, dt: float, steps: int,
-    every: int, c: FilmConstants,
+    sugar_rate: float, protein_rate: float, pressure: float, boil_c: float, bare: bool, flips: Any, dt: float,
+    steps: int, every: int, c: FilmConstants, ground: Ground, change: Any,
 ) -> Any:  # fmt: skip
     """Run every member and site; returns (milestone times, traces).
 
     factors (members, 4): heat, coat, interface, browning. deep_c (members,): food below the shallow layer [°C].
-    sites (sites, 3): heat share, coat share, interface [W/m²K]. heat (4,): h, air_c, wall_c, element.
+    sites (sites, 4): heat share, coat share, interface [W/m²K], side (1 faces the heat at first, -1 is turned away,
+    0 stands on edge); at each of `flips` [s] the sides change places.
+    change (6,): from this second on another heat (h, air_c, wall_c, element) and share of it on the edge. heat (4,): h, air_c, wall_c, element.
     sauce (4,): water, dry solids, sucrose-equivalent of the dry solids, fat, each per kg of sauce.
     coats (n, 2): start and end [s] of the time out of the heat in which a coat is brushed; the first is at 0.
     Milestone times (members, sites, 7) [s], inf where not reached: set, bubbling, amber, mahogany, bitter, burnt, crisp.
@@ -145,7 +164,7 @@ def integrate(
     traces = np.zeros((members, n_sites, samples, 4), dtype=np.float32)
     wall4 = (heat[2] + KELVIN) ** 4
     room4 = (ROOM_C + KELVIN) ** 4
-    layer_j = c.wet_layer_m * FOOD_J_M3_K
+    layer_j = c.wet_layer_m * ground.capacity_j_m3_k
     shows = c.bitter_index - c.mahogany_index  # a bitter layer under a fresh coat looks mahogany
     marks = np.array([c.amber_index, c.mahogany_index, c.bitter_index, c.burnt_index])
     layers = np.zeros(max(1, n_coats))
@@ -158,7 +177,8 @@ def integrate(
             layers[:] = 0.0
             laid = 0
             worst_before, top_before = 0.0, 0.0
-            wet_fraction = 1.0
+            wet_fraction, rate, below_step, crust_step = 1.0, 0.0, 0.0, 0.0
+            end_before, net, fresh, was_out = 0.0, 0.0, True, False
             done = False
             for n in range(steps + 1):
                 t = n * dt
@@ -169,13 +189,14 @@ def integrate(
                     film = (film * capacity + c.film_start_c * fresh) / (capacity + fresh)
                     soaked = 0.0
                     if crust > 0.0:
-                        soaked = min(_SOAK * mass * sauce[0], crust * WATER_OF_FOOD)
-                        crust -= soaked / WATER_OF_FOOD
+                        soaked = min(_SOAK * mass * sauce[0], crust * ground.water_kg_m3)
+                        crust -= soaked / ground.water_kg_m3
                     water += mass * sauce[0] - soaked
                     dry += mass * sauce[1]
                     bound += mass * sauce[2]
                     fat += mass * sauce[3]
                     laid += 1
+                    fresh = True
                     top_before = max(0.0, layers[0] - shows)
                     for j in range(2):  # the colour is that of the fresh coat now
                         if top_before < marks[j]:
@@ -199,16 +220,36 @@ def integrate(
                 for i in range(n_coats):
                     if coats[i, 0] <= t < coats[i, 1]:
                         out = True
+                if out != was_out or (t >= change[0] and t - dt < change[0]):
+                    fresh = True  # the surroundings jump: the heat of the last step says nothing of this one
+                was_out = out
                 if out:
                     h, air, w4, element, gain = ROOM_H, ROOM_C, room4, 0.0, 1.0
                 else:
                     h, air, w4, element = share * heat[0], heat[1], wall4, share * heat[3]
                     gain = factors[m, 0]
-                u = 1.0 / (1.0 / interface + crust / c.crust_k_w_m_k)
-                activity = activity_of(water, bound)
+                    if t >= change[0]:
+                        part = share if sites[s, 3] != 0.0 else share * change[5]
+                        h, air, element = part * change[1], change[2], part * change[4]
+                        w4 = (change[3] + KELVIN) ** 4
+                    side = sites[s, 3]
+                    for i in range(flips.size):
+                        if t >= flips[i]:
+                            side = -side
+                    if side < 0.0:  # turned away: what air passes below, and no radiation to speak of
+                        h, w4, element = c.away_share * h, (film + KELVIN) ** 4, 0.0
+                # Water, crust and the layer below are taken at the middle of the step, as the last step's rates
+                # foretell it: so the step is second order where it matters, and stays implicit in the film itself.
+                crust_mid = max(0.0, crust + 0.5 * crust_step)
+                below_mid = min(below + 0.5 * below_step, boil_c)
+                u = 1.0 / (1.0 / interface + crust_mid / c.crust_k_w_m_k)
+                activity = activity_of(max(0.5 * water, water - 0.5 * rate * dt), bound)
+                wet_before = wet_fraction
                 capacity = water * 4186.0 + (dry + fat) * c.film_cp_dry_j_kg_k + 300.0
                 film_before = film
-                film, rate = film_temp_c(
+                theta = 1.0 if fresh else _THETA
+                fresh = False
+                film, end_rate, net = film_temp_c(
                     film,
                     film,
                     capacity,
@@ -219,20 +260,25 @@ def integrate(
                     w4,
                     element,
                     u,
-                    below,
+                    below_mid,
                     activity,
                     h / AIR_J_M3_K,
                     pressure,
-                    0.5 * water / dt,
+                    0.9 * water / dt,
                     c.emissivity,
+                    theta,
+                    net,
                 )
+                rate = theta * end_rate + (1.0 - theta) * end_before
+                rate = min(rate, 0.9 * water / dt)
+                end_before = end_rate
                 water -= rate * dt
                 wet_fraction = water / (water + dry + fat) if water > 0.0 else 0.0
                 # The shallow layer: heated through interface and crust, cooled to the depth of the thermal front,
                 # and held at boiling by its own water, which leaves a dried crust behind.
-                depth = np.sqrt(np.pi * FOOD_ALPHA * (t + 60.0))
-                loss = FOOD_K / depth
-                supply = c.juice_supply_kg_m2_s * np.exp(-t / c.juice_fade_s)
+                depth = np.sqrt(np.pi * ground.alpha_m2_s * (t + 60.0))
+                loss = ground.k_w_m_k / depth
+                supply = ground.supply_share * c.juice_supply_kg_m2_s * np.exp(-t / c.juice_fade_s)
                 boiled = 0.0
                 if bare and wet_fraction < 0.3:
                     # Nothing covers the food: its own water leaves through the dried layer by diffusion.
@@ -241,21 +287,25 @@ def integrate(
                     resist = AIR_J_M3_K / h + crust / c.crust_vapour_m2_s
                     boiled = max(0.0, pressure / (VAPOUR_J_KG_K * (below + KELVIN)) * drive / resist)
                 latent = latent_heat_j_kg(below)
+                below_before, crust_before = below, crust
                 below = (layer_j * below + dt * (u * film + loss * deep_c[m] - latent * boiled)) / (
                     layer_j + dt * (u + loss)
                 )
                 if below > boil_c:
-                    boiled += (below - boil_c) * layer_j / (latent * dt)
+                    # Held at boiling: what comes in over what goes deeper, and over the warming up to here, is steam.
+                    held = u * (film - boil_c) - loss * (boil_c - deep_c[m]) - layer_j * (boil_c - below_before) / dt
+                    boiled = max(boiled, held / latent)
                     below = boil_c
                 if boiled > supply:
-                    crust += (boiled - supply) * dt / WATER_OF_FOOD
+                    crust += (boiled - supply) * dt / ground.water_kg_m3
+                below_step, crust_step = below - below_before, crust - crust_before
                 # Browning: the mean of both ends of the step in the Arrhenius factor keeps it second order.
                 mean_k = 0.5 * (film + film_before) + KELVIN
                 heat_up = np.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / mean_k - 1.0 / _REF_K)) * factors[m, 3]
                 step = (
-                    (sugar_rate + (1.0 if bare else c.protein_under_film) * c.protein_rate_1_s)
+                    (sugar_rate + protein_rate)
                     * heat_up
-                    * wetness_factor(wet_fraction, c.brown_wet_fraction)
+                    * wetness_factor(0.5 * (wet_before + wet_fraction), c.brown_wet_fraction)
                     * dt
                 )
                 for i in range(max(1, laid)):

@@ -17,7 +17,7 @@ Array = NDArray[np.float64]
 MILESTONES = ("set", "bubbling", "amber", "mahogany", "bitter", "burnt", "crisp")
 SITES = ("face", "edge")
 SET, BUBBLING, AMBER, MAHOGANY, BITTER, BURNT, CRISP = range(7)
-FACE, EDGE = 0, 1
+FACE, EDGE, BACK = 0, 1, 2
 RISK_ACCEPTED = 0.05
 
 
@@ -75,6 +75,8 @@ def band(times: Array, weights: Array) -> Band:
 def wanted_times(finish: Finish, want: int) -> Array:
     """When each member first has the wanted face with an edge that is not burnt [s]; inf where never."""
     face = finish.times_s[:, FACE, want]
+    if finish.times_s.shape[1] > BACK:  # turned: both broad sides have to be there
+        face = np.maximum(face, finish.times_s[:, BACK, want])
     return np.where(face < finish.times_s[:, EDGE, BURNT], face, np.inf)
 
 
@@ -109,6 +111,8 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
     }
     ready = wanted_times(finish, target)
     spoilt = np.minimum(times[:, EDGE, BURNT], times[:, FACE, BITTER])
+    if times.shape[1] > BACK:
+        spoilt = np.minimum(spoilt, times[:, BACK, BITTER])
     total = weights.sum()
     risk = np.array([float(weights[spoilt <= t].sum() / total) for t in finish.sample_s])
     has = np.array([float(weights[(ready <= t) & (spoilt > t)].sum() / total) for t in finish.sample_s])

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from math import sqrt
 
 from bluekettle.core.errors import Ranges
+from bluekettle.core.heat.surroundings import RACK_REFERENCE_M
 from bluekettle.core.sauce import Composition
 from bluekettle.core.tables import Row, row, rows, value
 from bluekettle.core.tenderness import BITES
@@ -90,6 +91,7 @@ class Kitchen:
     pot_gauge_kpa: float | None = None
     oven_c: float | None = None
     broiler_w_m2: float | None = None
+    rack_m: float | None = None
     air_fryer_c: float | None = None
 
     def or_typical(self, name: str) -> float:
@@ -105,6 +107,7 @@ TYPICAL: dict[str, Callable[[], float]] = {
     "pot_gauge_kpa": lambda: float(row("appliances", "electric-pot")["gauge_kpa"]),
     "oven_c": lambda: float(row("appliances", "covered-dish")["air_c"]),
     "broiler_w_m2": lambda: float(row("appliances", "oven-broiler")["element_w_m2"]),
+    "rack_m": lambda: RACK_REFERENCE_M,
     "air_fryer_c": lambda: float(row("appliances", "air-fryer")["air_c"]),
 }
 
@@ -123,6 +126,7 @@ LIMITS = {
     "pot_gauge_kpa": (30.0, 110.0, "kPa"),
     "oven_c": (110.0, 200.0, "°C"),
     "broiler_w_m2": (1000.0, 9000.0, "W/m²"),
+    "rack_m": (0.05, 0.35, "m"),
     "air_fryer_c": (150.0, 230.0, "°C"),
 }
 

@@ -18,6 +18,7 @@ from bluekettle.core.glaze import (
     reweigh,
     run_finish,
 )
+from bluekettle.core.heat import element_at
 from bluekettle.core.stages.dish import HEAT_OF, Cut, Dish, Sighting
 from bluekettle.core.stages.handwork import likely_s
 from bluekettle.core.tables import row
@@ -39,7 +40,7 @@ def heat_of(dish: Dish) -> Heat:
     air = float(line["air_c"])
     element = float(line["element_w_m2"])
     if dish.finish == "broiler":
-        element = dish.kitchen.or_typical("broiler_w_m2")
+        element = element_at(dish.kitchen.or_typical("broiler_w_m2"), dish.kitchen.or_typical("rack_m"))
     else:
         air = dish.kitchen.or_typical("air_fryer_c")
     return Heat(float(line["h_w_m2_k"]), air, air, element, float(line["spread"]))

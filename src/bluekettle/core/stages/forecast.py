@@ -101,6 +101,8 @@ class Forecast:
     trace: dict[str, Array]
     strip_index: Array  # (sites, samples)
     assumed: tuple[str, ...]
+    deep_c: float
+    surface_c: float
     slack_s: float = 0.0
     notes: tuple[str, ...] = field(default_factory=tuple)
 
@@ -181,13 +183,15 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         },
         strip_index=strip_index(finish, weights),
         assumed=tuple(name for name in TYPICAL if getattr(dish.kitchen, name) is None and _matters(name, dish)),
+        deep_c=float(np.median(deep_c)),
+        surface_c=surface_c,
         slack_s=slack_s,
     )  # fmt: skip
 
 
 def _matters(name: str, dish: Dish) -> bool:
     """Whether a kitchen figure enters this dish at all."""
-    needs = {"pot": "pressure", "oven": "braise", "broiler": "broiler", "air": "air_fryer"}
+    needs = {"pot": "pressure", "oven": "braise", "broiler": "broiler", "rack": "broiler", "air": "air_fryer"}
     need = needs.get(name.split("_")[0])
     return need is None or need in (dish.tenderise, dish.finish)
 

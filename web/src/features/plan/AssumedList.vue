@@ -10,6 +10,7 @@ const names: Record<string, string> = {
   pot_gauge_kpa: 'Pot pressure',
   oven_c: 'Oven at',
   broiler_w_m2: "Broiler's heat on the food",
+  rack_m: "Food below the broiler's element",
   air_fryer_c: 'Air fryer at',
 }
 </script>

@@ -11,6 +11,7 @@ import CookSentence from './CookSentence.vue'
 import InsideFood from './InsideFood.vue'
 import PlanVerdict from './PlanVerdict.vue'
 import SightWindow from './SightWindow.vue'
+import WhyHeat from './WhyHeat.vue'
 import WatchOuts from './WatchOuts.vue'
 import { usePlan } from './usePlan'
 
@@ -20,6 +21,7 @@ const { draft, choices, forecast, problem, faults, open, refresh } = usePlan()
 const now = useClock(10_000)
 const loading = ref(true)
 const starting = ref(false)
+const why = ref(false)
 const refused = ref<Problem>()
 const stale = computed(() => Boolean(problem.value))
 
@@ -62,6 +64,8 @@ async function start() {
             <h2>Under the heat</h2>
             <SightWindow :glaze="forecast.glaze" />
             <GlazeStrip :glaze="forecast.glaze" />
+            <button type="button" class="plain-button no-print" :aria-expanded="why" data-test="why" @click="why = !why">{{ why ? 'Enough of the why' : 'Why this heat?' }}</button>
+            <WhyHeat v-if="why && !stale" :dish="draft.dish" :choices="choices" :glaze="forecast.glaze" />
           </section>
           <div class="two">
             <WatchOuts :list="forecast.watch_outs" :guidance="forecast.guidance" />

@@ -1,0 +1,115 @@
+"""The explorer's map, advice, rescue and calibration."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from bluekettle.schemas.base import CreateModel, PublicModel
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.forecast import ColourPublic, OpenBandPublic
+
+
+class ExplorerPublic(PublicModel):
+    """Regions of face and edge over time (across) and heat (up)."""
+
+    axis: str = Field(description="rack_m or air_fryer_c")
+    unit: str
+    heats: list[float]
+    times_s: list[float]
+    regions: list[str]
+    colours: list[ColourPublic]
+    face: list[list[int]] = Field(description="index into regions, a row per heat")
+    edge: list[list[int]]
+    present: float = Field(description="the dish's own heat on this axis")
+    pull_s: float | None = Field(description="likely moment of the wanted colour at the present heat")
+
+
+class SettingPublic(PublicModel):
+    """One way to finish, its window and its reason."""
+
+    finish: str
+    rack_m: float
+    air_c: float
+    coats: int
+    coat_mm: float
+    width_s: float
+    opens_s: float
+    hit: float
+    possible: float
+    change: dict[str, Any]
+    reason: str
+
+
+class ExitPublic(PublicModel):
+    """What can still be done until how many seconds before serving."""
+
+    do: str
+    before_serving_s: float
+    why: str
+
+
+class AdvicePublic(PublicModel):
+    """The choice, two runners-up, and the last exits."""
+
+    now: SettingPublic
+    choice: SettingPublic
+    runners: list[SettingPublic]
+    none_safe: str
+    exits: list[ExitPublic]
+
+
+class RescueCreate(CreateModel):
+    """A dish under the heat, now."""
+
+    dish: DishDocument
+    at_s: float = Field(ge=1, le=3600, strict=True, description="seconds under the heat")
+
+
+class WayPublic(PublicModel):
+    """One way out."""
+
+    do: str
+    more_s: float | None
+    chance: float
+    risk: float
+    reason: str
+
+
+class RescuePublic(PublicModel):
+    """Ways out, the best first."""
+
+    ways: list[WayPublic]
+
+
+class ObservationCreate(CreateModel):
+    """A sign seen on an evening, on the dish or on a scout of damp bread under the same heat."""
+
+    sign: Literal["set", "bubbling", "amber at the edges", "amber", "dark", "burnt"]
+    at_s: float = Field(ge=1, le=10_800, strict=True, description="seconds under the heat")
+    scout: bool = Field(False, description="on damp bread with the same glaze")
+
+
+class CalibrationCreate(CreateModel):
+    """Signs of one appliance with one glaze, in the order of the evenings."""
+
+    dish: DishDocument
+    observations: list[ObservationCreate] = Field(min_length=1, max_length=30)
+
+
+class FactorPublic(PublicModel):
+    """One unknown: likely factor and its log sd."""
+
+    name: str
+    factor: float
+    log_sd: float
+
+
+class CalibrationPublic(PublicModel):
+    """What the signs taught: factors before and after, and what is expected of the face before and after."""
+
+    before: list[FactorPublic]
+    after: list[FactorPublic]
+    mahogany_before: OpenBandPublic
+    mahogany_after: OpenBandPublic

@@ -1,0 +1,121 @@
+"""Advice, rescue, last exits and the explorer's map."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from bluekettle.core.advice import REGIONS, advise, explore, last_exits, rescue
+from bluekettle.core.errors import OutOfRange
+from bluekettle.core.sauce import mix, sample_sauce
+from bluekettle.core.stages import Dish, Kitchen, Sighting, forecast
+
+RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=2)
+
+
+@pytest.fixture(scope="module")
+def ribs():
+    return forecast(RIBS)
+
+
+def test_advice_is_wider_than_what_is_and_differs_among_its_runners_up(ribs):
+    found = advise(RIBS, ribs)
+    assert found.choice.width_s > found.now.width_s
+    assert found.choice.possible >= 0.9
+    assert found.choice.hit >= found.now.hit
+    finishes = [(s.finish, s.rack_m, s.air_c) for s in (found.choice, *found.runners)]
+    assert len(set(finishes)) == 3
+    assert {s.finish for s in (found.choice, *found.runners)} == {"broiler", "air_fryer"}
+    for setting in (found.choice, *found.runners):
+        assert f"{setting.hit:.0%}" in setting.reason
+        assert setting.change["finish"] == setting.finish
+
+
+def test_taking_the_advice_makes_the_window_that_was_promised(ribs):
+    choice = advise(RIBS, ribs).choice
+    kitchen = Kitchen(**choice.change["kitchen"])
+    taken = replace(RIBS, finish=choice.finish, coats=choice.coats, coat_mm=choice.coat_mm, kitchen=kitchen)
+    window = forecast(taken).milestones.window
+    assert not window.empty
+    assert window.opens_s == pytest.approx(choice.opens_s, rel=0.15)
+
+
+def test_where_nothing_is_safe_it_is_said_with_what_would_make_one():
+    """A syrup of pure fructose, thick, wanted dark: edges are gone before the face is there."""
+    syrup = mix("syrup", [("honey", 0.2), ("soy-sauce", 0.06), ("lemon-juice", 0.03)])
+    fierce = Kitchen(broiler_w_m2=9000.0, air_fryer_c=230.0)
+    dish = replace(RIBS, sauce=syrup, coats=1, want="mahogany", kitchen=fierce)
+    f = forecast(dish)
+    assert f.milestones.possible < 0.1
+    found = advise(dish, f)
+    assert found.now.possible < 0.1
+    assert found.choice.possible > found.now.possible
+    assert (found.none_safe != "") == (found.choice.possible < 0.9)
+
+
+def test_dark_edges_and_a_pale_face_are_best_helped_by_foil_or_less_heat(ribs):
+    seen = replace(RIBS, sightings=(Sighting("amber at the edges", 150.0),))
+    ways = {w.do: w for w in rescue(seen, ribs, 200.0)}
+    leave = ways["Leave it as it is"]
+    assert ways["Foil over the edges"].chance > leave.chance
+    assert ways["Lower the rack"].risk < leave.risk
+    assert ways["Lower the rack"].more_s > leave.more_s
+    assert ways["Pull it now"].more_s == 0
+    ordered = [w.chance - w.risk for w in rescue(seen, ribs, 200.0)]
+    assert ordered == sorted(ordered, reverse=True)
+    with pytest.raises(OutOfRange, match="at_s"):
+        rescue(seen, ribs, 0.0)
+
+
+def test_last_exits_come_in_order_and_leave_time_for_what_follows(ribs):
+    exits = last_exits(ribs)
+    times = [e.before_serving_s for e in exits]
+    assert times == sorted(times, reverse=True)
+    finish = next(s for s in ribs.stages if s.key == "finish")
+    assert all(t > finish.band.likely_s for t in times)
+
+
+@pytest.mark.parametrize("finish", ["broiler", "air_fryer"])
+def test_the_map_goes_on_in_time_and_comes_sooner_with_heat_and_at_the_edge(finish):
+    dish = replace(RIBS, finish=finish, coats=1)
+    f = forecast(dish)
+    found = explore(dish, f)
+    assert found.face.shape == found.edge.shape == (40, 60)
+    assert np.all(np.diff(found.face, axis=1) >= 0)
+    assert np.all(found.edge >= found.face)
+    hotter = -1 if finish == "broiler" else 1  # a farther rack is cooler
+    assert np.all(np.diff(found.face, axis=0)[:, 10:] * hotter >= 0)
+    assert found.face.max() == REGIONS.index("burnt")
+    with pytest.raises(OutOfRange, match="time_s"):
+        explore(dish, f, 9.0)
+
+
+# Three worked examples, read as a cook would.
+
+
+def test_a_thin_sweet_glaze_close_under_a_strong_broiler_is_a_matter_of_seconds():
+    close = replace(RIBS, coats=1, coat_mm=0.3, kitchen=Kitchen(broiler_w_m2=4500.0, rack_m=0.08))
+    gap = forecast(close).milestones.gaps[1].to_wanted
+    assert gap.likely_s < 75
+    assert forecast(close).milestones.look_from_s < 45
+
+
+def test_a_thick_tomato_sauce_in_gentle_heat_takes_its_time_and_forgives():
+    tomato = mix("tomato", [("tomato-passata", 0.2), ("brown-sugar", 0.03), ("cider-vinegar", 0.02)])
+    slow = replace(
+        RIBS, sauce=tomato, coats=1, coat_mm=1.0, finish="air_fryer", kitchen=Kitchen(air_fryer_c=170.0)
+    )  # fmt: skip
+    read = forecast(slow).milestones
+    assert read.bands["face"]["amber"].likely_s > 300
+    assert not read.window.empty
+    assert read.gaps[1].wanted_to_burnt.low_s > 90
+
+
+def test_a_sugar_free_glaze_in_an_air_fryer_browns_late_and_without_caramel():
+    polyol = mix("light", [("polyol-sweetener", 0.1), ("water", 0.05), ("lemon-juice", 0.02)])
+    light = forecast(replace(RIBS, sauce=polyol, coats=1, finish="air_fryer"))
+    sweet = forecast(replace(RIBS, coats=1, finish="air_fryer"))
+    assert not light.coating.caramelises
+    assert (
+        light.milestones.bands["face"]["mahogany"].likely_s > 1.3 * sweet.milestones.bands["face"]["mahogany"].likely_s
+    )

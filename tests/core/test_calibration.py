@@ -1,0 +1,134 @@
+"""What sightings teach, within a cook and from cook to cook."""
+
+import numpy as np
+import pytest
+
+from bluekettle.core.calibration import (
+    NAMES,
+    Observation,
+    draw_factors,
+    first_belief,
+    learn,
+    learn_from,
+    next_cook,
+    predict,
+    scout_times,
+)
+from bluekettle.core.errors import OutOfRange
+from bluekettle.core.glaze import DAMP_BREAD, Coating, Heat, draw_members, rubbed_film, run_finish, weighted_quantile
+
+GLAZE = Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6)
+BROILER = Heat(12, 220, 220, 2650, 0.35)
+FACE, EDGE = 0, 1
+AMBER, MAHOGANY, BURNT = 2, 3, 5
+FIERCE = np.array([0.3, -0.2, 0.15, 0.2])  # a truth that is hotter, thinner and browner than typical
+
+
+def evening(truth, **more):
+    """Milestones of one known evening, (sites, 7)."""
+    run = run_finish(draw_members(1, 16), BROILER, GLAZE, [(0, 0)], 80.0, 70.0, 3600, log_factors=np.tile(truth, (16, 1)), **more)  # fmt: skip
+    return run.times_s[0]
+
+
+def band(belief, site, mark):
+    finish, _ = predict(belief, BROILER, GLAZE, 3600.0)
+    times = finish.times_s[:, site, mark]
+    equal = np.ones(len(times))
+    return [weighted_quantile(times, equal, q) for q in (0.1, 0.5, 0.9)]
+
+
+def test_one_sighting_narrows_and_moves_towards_the_truth():
+    before = first_belief(BROILER.spread)
+    truth = evening(FIERCE)
+    after = learn_from(before, BROILER, GLAZE, [Observation("amber at the edges", float(truth[EDGE, AMBER]))])
+    for site, mark in ((FACE, MAHOGANY), (EDGE, BURNT)):
+        wide, narrow = band(before, site, mark), band(after, site, mark)
+        assert narrow[2] / narrow[0] < 0.6 * wide[2] / wide[0]
+        assert abs(np.log(narrow[1] / truth[site, mark])) < 0.4 * abs(np.log(wide[1] / truth[site, mark]))
+    assert after.factor("heat") > 1.1
+    assert all(after.sd(name) <= before.sd(name) + 1e-9 for name in NAMES)
+
+
+def test_six_evenings_leave_the_next_one_far_narrower_than_the_first():
+    rng = np.random.default_rng(5)
+    belief = first_belief(BROILER.spread)
+    for _ in range(6):
+        tonight = evening(FIERCE + rng.normal(size=4) * np.array([0.05, 0.12, 0.08, 0.06]))
+        seen = float(tonight[EDGE, AMBER] * np.exp(0.15 * rng.normal()))
+        belief = learn_from(belief, BROILER, GLAZE, [Observation("amber at the edges", seen)], another_evening=True)
+    wide, narrow = band(first_belief(BROILER.spread), FACE, MAHOGANY), band(belief, FACE, MAHOGANY)
+    assert narrow[2] / narrow[0] < 0.6 * wide[2] / wide[0]
+    assert narrow[0] < evening(FIERCE)[FACE, MAHOGANY] < narrow[2]
+    assert belief.seen == 6
+    assert next_cook(belief).sd("coat") > belief.sd("coat")
+
+
+def test_a_scout_on_damp_bread_teaches_the_dish():
+    """Bread has its own substrate; its colour times move the dish's the right way and narrow them."""
+    before = first_belief(BROILER.spread)
+    bread = evening(FIERCE, ground=DAMP_BREAD)
+    scout = run_finish(
+        draw_members(1, 16), BROILER, GLAZE, [(0, 0)], 21.0, 21.0, 600, log_factors=np.tile(FIERCE, (16, 1)),
+        ground=DAMP_BREAD,
+    ).times_s[0]  # fmt: skip
+    after = learn_from(
+        before, BROILER, GLAZE, [Observation("amber at the edges", float(scout[EDGE, AMBER]), scout=True)]
+    )
+    wide, narrow = band(before, FACE, MAHOGANY), band(after, FACE, MAHOGANY)
+    truth = evening(FIERCE)[FACE, MAHOGANY]
+    assert narrow[2] / narrow[0] < 0.75 * wide[2] / wide[0]
+    assert abs(np.log(narrow[1] / truth)) < abs(np.log(wide[1] / truth))
+    assert bread[EDGE, AMBER] < scout[EDGE, AMBER]  # a cold scout starts later than a hot one
+    typical = scout_times(BROILER, GLAZE, np.zeros((16, 4))).times_s[0]
+    assert not np.isclose(typical[FACE, AMBER], evening(np.zeros(4))[FACE, AMBER], rtol=0.02)
+
+
+def test_an_odd_sighting_counts_for_less_and_none_teaches_what_cannot_be():
+    before = first_belief(BROILER.spread)
+    factors = draw_factors(before)
+    gentle, wild = (learn(before, factors, np.full(256, shift) - factors[:, 0]) for shift in (0.3, 3.0))
+    assert abs(wild.mean[0]) < 4 * abs(gentle.mean[0])
+    with pytest.raises(OutOfRange, match="show the sign"):
+        learn(before, factors, np.full(256, np.inf))
+    with pytest.raises(OutOfRange) as caught:
+        learn_from(before, BROILER, GLAZE, [Observation("smoke", -1.0)])
+    assert {f.field for f in caught.value.faults} == {"observations.0.at_s", "observations.0.sign"}
+    with pytest.raises(OutOfRange, match="heat_sd"):
+        first_belief(5.0)
+
+
+def test_same_seed_same_bits():
+    belief = first_belief(0.35)
+    assert draw_factors(belief, 3).tobytes() == draw_factors(belief, 3).tobytes()
+    assert draw_factors(belief, 3).tobytes() != draw_factors(belief, 4).tobytes()
+
+
+# The film's other parts: flips, rubs, a change of heat.
+
+MEDIAN = draw_members().median_only()
+
+
+def median_run(coating=GLAZE, **more):
+    return run_finish(MEDIAN, Heat(50, 200, 200, 0, 0.15), coating, [(0, 0)], 80.0, 70.0, 1800, **more)
+
+
+def test_a_flip_browns_the_back_and_holds_the_face():
+    plain, turned = median_run(), median_run(flips_s=[180.0])
+    assert turned.times_s.shape[1] == 3
+    assert turned.times_s[0, 0, MAHOGANY] > plain.times_s[0, 0, MAHOGANY]
+    back = median_run(flips_s=[1700.0]).times_s[0, 2]
+    assert turned.times_s[0, 2, AMBER] < back[AMBER]
+    assert np.array_equal(turned.times_s[0, 1], plain.times_s[0, 1])  # the edge stands on edge
+
+
+def test_rubs_brown_by_their_sugar_and_baking_powder_hastens_bare_skin():
+    bare, alkaline, sugared = (
+        median_run(rubbed_film(s, 0.05, baking_powder=b)).times_s[0, 0, MAHOGANY]
+        for s, b in ((0.0, False), (0.0, True), (0.2, False))
+    )
+    assert alkaline < 0.9 * bare
+    assert sugared < bare
+    assert rubbed_film(0.2).caramelises
+    assert not rubbed_film(0.0).caramelises
+    with pytest.raises(OutOfRange, match="sugar_kg_m2"):
+        rubbed_film(9.0)

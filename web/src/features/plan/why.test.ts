@@ -1,0 +1,80 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { choices, dish, forecast, glaze, serve } from '@/__tests__/kitchen'
+import HeatMap from './HeatMap.vue'
+import WhyHeat from './WhyHeat.vue'
+import { useDraft } from './draft'
+import { heatText, labels, nearest, runs, settable } from './explorer'
+
+const grid = (rows: number) => Array.from({ length: rows }, (_, r) => Array.from({ length: 60 }, (_, c) => Math.min(5, Math.floor((c + (rows - r) / 4) / 12))))
+const explorer = {
+  axis: 'rack_m', unit: 'm', heats: Array.from({ length: 40 }, (_, i) => 0.05 + (i * 0.3) / 39), times_s: Array.from({ length: 60 }, (_, i) => (i + 1) * 20),
+  regions: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'], colours: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'].map((word) => ({ word, colour: '#804020' })),
+  face: grid(40), edge: grid(40), present: 0.15, pull_s: 400,
+}
+const setting = (finish: string, air_c: number) => ({
+  finish, rack_m: 0.15, air_c, coats: 1, coat_mm: 0.3, width_s: 300, opens_s: 320, hit: 0.97, possible: 1,
+  change: { finish, coats: 1, coat_mm: 0.3, kitchen: { air_fryer_c: air_c } }, reason: `At ${air_c}: wider.`,
+})
+const advice = { now: setting('broiler', 200), choice: setting('air_fryer', 160), runners: [setting('air_fryer', 170)], none_safe: '', exits: [{ do: 'add a return leg', before_serving_s: 1800, why: '10 min back' }] }
+
+beforeEach(() => {
+  localStorage.clear()
+  setActivePinia(createPinia())
+})
+afterEach(() => vi.unstubAllGlobals())
+const settle = async () => {
+  await new Promise((done) => setTimeout(done, 320))
+  await flushPromises()
+}
+
+describe('the map of heat', () => {
+  it('draws stretches instead of cells, and loses none of them', () => {
+    const found = runs(explorer.face)
+    expect(found.length).toBeLessThan(40 * 7)
+    expect(found.reduce((sum, r) => sum + r.to - r.from, 0)).toBe(40 * 60)
+    expect(found.every((r) => explorer.face[r.row]!.slice(r.from, r.to).every((c) => c === r.region))).toBe(true)
+    expect(labels(explorer.face, 5).map((l) => l.region)).toEqual([...new Set(labels(explorer.face, 5).map((l) => l.region))])
+  })
+  it('speaks of heat as it is set', () => {
+    expect([heatText({ axis: 'rack_m' }, 0.152), heatText({ axis: 'air_fryer_c' }, 198.7)]).toEqual(['15 cm', '199 °C'])
+    expect([settable({ axis: 'rack_m' }, 0.1526), settable({ axis: 'air_fryer_c' }, 198.7)]).toEqual([0.15, 200])
+    expect(nearest(explorer.heats, 0.15)).toBe(13)
+  })
+  it('is a slider for the keyboard, fiercest on top', async () => {
+    const map = mount(HeatMap, { props: { explorer, site: 'face', caramelises: true } })
+    const cells = map.get("[data-test='heat-map']")
+    expect(cells.attributes('aria-valuetext')).toBe('15 cm')
+    await cells.trigger('keydown', { key: 'ArrowUp' })
+    await cells.trigger('keydown', { key: 'ArrowDown' })
+    const [[up], [down]] = map.emitted('pick') as [[number], [number]]
+    expect(up).toBeLessThan(0.15)
+    expect(down).toBeGreaterThan(0.15)
+  })
+})
+
+describe('why this heat', () => {
+  it('takes the advice by one tap, and sets another glaze beside the first', async () => {
+    const asked = serve({ 'POST /explorer': [200, explorer], 'POST /advice': [200, advice], 'POST /forecasts': [200, forecast] })
+    const draft = useDraft()
+    draft.begin({ ...dish })
+    const panel = mount(WhyHeat, { props: { dish: draft.dish!, choices, glaze } })
+    await settle()
+    expect(panel.text()).toContain('At 160: wider.')
+    expect(panel.text()).toContain('30 min before serving: add a return leg')
+    await panel.get("[data-test='beside']").setValue('finish:air_fryer')
+    await flushPromises()
+    expect(asked.at(-1)).toMatchObject({ path: '/forecasts', body: { finish: 'air_fryer' } })
+    expect(panel.findAll('.strip')).toHaveLength(1)
+    await panel.get("[data-test='advice-0']").trigger('click')
+    expect(draft.dish).toMatchObject({ finish: 'air_fryer', coats: 1, coat_mm: 0.3, kitchen: { air_fryer_c: 160 } })
+  })
+  it('tells a refusal and says when nothing is safe', async () => {
+    serve({ 'POST /explorer': [422, { title: 'This cannot be used', status: 422, detail: 'mass_kg: accepted is 0.05 to 12 kg', errors: [] }], 'POST /advice': [200, { ...advice, none_safe: 'No setting here.' }] })
+    const panel = mount(WhyHeat, { props: { dish, choices, glaze } })
+    await settle()
+    expect(panel.get('[role=alert]').text()).toContain('0.05 to 12 kg')
+    expect(panel.text()).toContain('No setting here.')
+  })
+})
