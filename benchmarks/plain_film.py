@@ -55,11 +55,11 @@ def solve(
         d_film = (into - u * (film - below) - latent_heat_j_kg(min(film, 200.0)) * rate) / capacity
         loss = MEAT.k_w_m_k / math.sqrt(math.pi * MEAT.alpha_m2_s * (t + 60.0))
         net = u * (film - below) - loss * (below - 80.0)
-        d_below, d_crust = net / layer, 0.0
-        if below >= BOIL_C and net > 0.0:
-            d_below = 0.0
-            boiled = net / latent_heat_j_kg(below)
-            d_crust = max(0.0, boiled - c.juice_supply_kg_m2_s * math.exp(-t / c.juice_fade_s)) / MEAT.water_kg_m3
+        # Held at boiling over a twentieth of a kelvin instead of a corner, on which a stock solver would get stuck.
+        held = min(1.0, max(0.0, (below - BOIL_C) / 0.05 + 0.5)) if net > 0.0 else 0.0
+        boiled = held * net / latent_heat_j_kg(below)
+        d_below = (1.0 - held) * net / layer
+        d_crust = max(0.0, boiled - c.juice_supply_kg_m2_s * math.exp(-t / c.juice_fade_s)) / MEAT.water_kg_m3
         wet = water / (water + dry + fat)
         damp = 1.0 / (1.0 + (wet / c.brown_wet_fraction) ** 2)
         d_brown = browning * math.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / kelvin - 1.0 / 393.15)) * damp

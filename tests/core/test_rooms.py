@@ -119,6 +119,10 @@ def test_a_pot_is_judged_by_its_line_and_its_juices():
     assert fill_of(6.0, 0.3, 1.7, 0.3, swells=True).line == 0.5
     assert quick_release_s(2.0, 16.0) == 60.0
     assert quick_release_s(50.0, 16.0) == 180.0
+    with pytest.raises(OutOfRange, match=r"volume_l.*juice_l"):
+        fill_of(float("nan"), 0.3, 1.7, -1.0)
+    with pytest.raises(OutOfRange, match="volume_l"):
+        quick_release_s(0.0, 16.0)
 
 
 def test_calls_start_with_looks_get_closer_and_end_with_out_now():

@@ -43,6 +43,11 @@ def test_a_stronger_heater_and_a_smaller_pot_are_sooner_at_pressure():
     assert np.all(run(weak).come_up_s < run(RIBS).come_up_s)
 
 
+def test_a_hot_pot_comes_back_to_pressure_faster_than_a_cold_one():
+    hot = run_tenderise(RIBS, cut(RIBS.cut), FEW, 600.0, pot_c=98.0)
+    assert np.all(hot.come_up_s < 0.9 * run(RIBS, 600.0).come_up_s)
+
+
 def test_natural_release_takes_longer_the_more_is_inside():
     natural = replace(RIBS, release="natural")
     small = run(replace(natural, mass_kg=0.8, pieces=3), 5400.0)

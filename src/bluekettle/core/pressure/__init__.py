@@ -58,7 +58,11 @@ def gauge_saturation_c(gauge_kpa: float, altitude_m: float) -> float:
 
 
 def quick_release_s(volume_l: float, seconds_per_l: float) -> float:
-    """Time to vent a pot [s]: 60 to 180 s, by volume."""
+    """Time to vent a pot [s]: 60 to 180 s, by volume. Raises OutOfRange outside 0.5 to 50 L and 1 to 120 s/L."""
+    ranges = Ranges()
+    ranges.within("volume_l", volume_l, 0.5, 50.0, "L")
+    ranges.within("seconds_per_l", seconds_per_l, 1.0, 120.0, "s/L")
+    ranges.close()
     return min(180.0, max(60.0, volume_l * seconds_per_l))
 
 
@@ -66,6 +70,12 @@ def fill_of(volume_l: float, liquid_l: float, food_l: float, juice_l: float, swe
     """Fill of a pot against the two-thirds line (half for what swells), and how far the liquid rises with the juices.
 
     Juice only moves from the food into the liquid, so the sum of both stays what it was.
+    Raises OutOfRange for a volume outside 0.5 to 50 L or amounts outside 0 to 50 L.
     """
+    ranges = Ranges()
+    ranges.within("volume_l", volume_l, 0.5, 50.0, "L")
+    for name, amount in (("liquid_l", liquid_l), ("food_l", food_l), ("juice_l", juice_l)):
+        ranges.within(name, amount, 0.0, 50.0, "L")
+    ranges.close()
     line = 0.5 if swells else 2.0 / 3.0
     return Fill((liquid_l + food_l) / volume_l, liquid_l, liquid_l + juice_l, line)

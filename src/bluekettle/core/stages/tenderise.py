@@ -47,8 +47,11 @@ class Tenderised:
     boil_c: float
 
 
-def run_tenderise(dish: Dish, cut: Cut, draws: Draws, hold_s: float) -> Tenderised:
-    """Run the first heat with a given hold [s] under pressure or at the simmer."""
+def run_tenderise(dish: Dish, cut: Cut, draws: Draws, hold_s: float, pot_c: float | None = None) -> Tenderised:
+    """Run the first heat with a given hold [s] under pressure or at the simmer.
+
+    `pot_c` is the temperature of pot and liquid at the start [°C] where they are hot already; else tap and kitchen.
+    """
     kitchen = dish.kitchen
     altitude = kitchen.or_typical("altitude_m")
     boil_c = boiling_point_c(altitude)
@@ -81,7 +84,7 @@ def run_tenderise(dish: Dish, cut: Cut, draws: Draws, hold_s: float) -> Tenderis
     kill = kill_for(cut.species)
     phases, sums, profile, trace = run_vessel(
         half, start, power, loss, dish.liquid * amount, area, vent, exponent, cut.food.enthalpy_j_m3,
-        cut.food.k_w_m_k, float(vessel["body_j_k"]), value("tap_c"), value("kitchen_c"), oven_c,
+        cut.food.k_w_m_k, float(vessel["body_j_k"]), value("tap_c") if pot_c is None else pot_c, value("kitchen_c") if pot_c is None else pot_c, oven_c,
         oven_w_k, target_c, boil_c, hold_s, natural, quick, value("h_simmer_w_m2_k"),
         value("h_steam_w_m2_k") if pressure else value("h_simmer_w_m2_k"), value("kitchen_c"),
         kill.d60_min, kill.z_c, 5.0 if pressure else 10.0, max(30.0, hold_s / 300.0), TRACE_SAMPLES if members > 2 else 1,
