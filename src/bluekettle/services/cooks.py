@@ -337,8 +337,11 @@ def summary(loaded: Loaded, outcome: Outcome | None) -> CookSummary:
 
 
 def strip(loaded: Loaded, progress: Progress) -> StripPublic:
-    """Forty colours of the finish, and when it was taken out where both ends were told."""
-    shown = glaze_for(loaded, loaded.sightings(progress))
+    """Forty colours of the finish as planned, and when it was taken out where both ends were told.
+
+    The plan's own strip: a log of hundreds of cooks may not run the model for each of them.
+    """
+    shown = loaded.forecast.glaze
     every = max(1, len(shown.face) // 40)
     fire = next((s for s in progress.steps if s.plan.who == "fire"), None)
     pulled = None
