@@ -59,9 +59,11 @@ describe('the stove', () => {
     await page.get(find('done')).trigger('click')
     await flushPromises()
     await second(20)
+    expect(JSON.parse(localStorage.getItem('kettle-unsent-7')!)).toHaveLength(1) // a reload would not lose it
     away = false
     await second(2)
     const sent = asked.filter((a) => a.method === 'POST').map((a) => a.body as { ago_s: number; step: string })
+    expect(localStorage.getItem('kettle-unsent-7')).toBeNull()
     expect(sent.at(-1)!.step).toBe('season')
     expect(sent.at(-1)!.ago_s).toBeGreaterThan(18)
     expect(sent.at(-1)!.ago_s).toBeLessThan(25)

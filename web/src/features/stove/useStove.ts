@@ -37,10 +37,13 @@ export function useStove(id: () => number) {
   }
 
   // A tap that does not reach the server is kept and sent again: its own age goes with it.
-  const unsent: { body: EventBody; at: number }[] = []
+  const shelf = `kettle-unsent-${id()}`
+  const unsent: { body: EventBody; at: number }[] = JSON.parse(localStorage.getItem(shelf) ?? '[]') as { body: EventBody; at: number }[]
+  const keep = () => (unsent.length ? localStorage.setItem(shelf, JSON.stringify(unsent)) : localStorage.removeItem(shelf))
 
   async function tell(body: EventBody) {
     unsent.push({ body, at: Date.now() })
+    keep()
     await send()
   }
 
@@ -59,6 +62,7 @@ export function useStove(id: () => number) {
         break
       }
       unsent.shift()
+      keep()
       refused.value = found
       if (data) take(data)
     }
