@@ -21,8 +21,8 @@ def run(dish, hold_s=1800.0, draws=FEW):
     return run_tenderise(dish, cut(dish.cut), draws, hold_s)
 
 
-def test_the_heat_of_the_come_up_is_accounted_for():
-    """Power times time is the heat of pot, liquid, vented steam and food, less what the room takes: within 3 %."""
+def test_the_heat_of_the_come_up_leaves_the_food_a_plausible_share():
+    """Power times time, less pot, liquid, vented steam and the room, warms the food by 15 to 60 K on average."""
     found = run(RIBS, 0.0, MEDIAN)
     food = cut(RIBS.cut).food
     come_up = found.come_up_s[0]
