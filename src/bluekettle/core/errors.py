@@ -54,6 +54,14 @@ class Infeasible(CoreError):
         super().__init__("; ".join(self.conflicts))
 
 
+def within(field: str, value: float, low: float, high: float, unit: str = "") -> float:
+    """The value, where `low` <= value <= `high`; else OutOfRange."""
+    ranges = Ranges()
+    ranges.within(field, value, low, high, unit)
+    ranges.close()
+    return value
+
+
 class Ranges:
     """Gathers faults, so that a caller learns of all of them at once."""
 

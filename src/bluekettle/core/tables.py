@@ -19,7 +19,17 @@ __all__ = ["Constant", "Row", "check_data", "constant", "constants", "row", "row
 
 DATA = Path(__file__).parent / "data"
 KINDS = ("measured", "reviewed", "compiled", "derived", "estimated")
-TABLES = ("cuts", "ingredients", "sauces", "appliances", "handwork", "cautions", "water_activity", "surroundings")
+TABLES = (
+    "cuts",
+    "ingredients",
+    "sauces",
+    "appliances",
+    "handwork",
+    "cautions",
+    "water_activity",
+    "surroundings",
+    "finishes",
+)
 
 Row = dict[str, str]
 

@@ -14,7 +14,7 @@ from bluekettle.schemas.forecast import ColourPublic, OpenBandPublic
 class ExplorerPublic(PublicModel):
     """Regions of face and edge over time (across) and heat (up)."""
 
-    axis: str = Field(description="rack_m or air_fryer_c")
+    axis: str = Field(description="kitchen figure that sets the heat: rack_m, air_fryer_c, ...")
     unit: str
     heats: list[float]
     times_s: list[float]
@@ -30,10 +30,11 @@ class SettingPublic(PublicModel):
     """One way to finish, its window and its reason."""
 
     finish: str
-    rack_m: float
-    air_c: float
+    dial: float = Field(description="rack distance [m] or air [°C]")
     coats: int
     coat_mm: float
+    coats_min: list[float] | None
+    flips_min: list[float]
     width_s: float
     opens_s: float
     hit: float

@@ -8,6 +8,8 @@ from pydantic import Field
 
 from bluekettle.schemas.base import CreateModel, Moment, limited
 
+Minute = Annotated[float, Field(ge=0, le=55, strict=True)]
+
 
 class SauceLine(CreateModel):
     """One ingredient of a sauce."""
@@ -34,6 +36,9 @@ class KitchenDocument(CreateModel):
     broiler_w_m2: float | None = limited("broiler_w_m2", "flux of the broiler's element that food takes up", None)
     rack_m: float | None = limited("rack_m", "distance of the food from the broiler's element", None)
     air_fryer_c: float | None = limited("air_fryer_c", "air fryer setting", None)
+    hot_oven_c: float | None = limited("hot_oven_c", "oven temperature for the finish", None)
+    lid_c: float | None = limited("lid_c", "crisping lid setting", None)
+    grill_c: float | None = limited("grill_c", "air under the grill's lid", None)
 
 
 class SightingDocument(CreateModel):
@@ -57,13 +62,21 @@ class DishDocument(CreateModel):
     release: Literal["quick", "mixed", "natural"] | None = Field(None, description="usual one for the cut when absent")
     liquid_l: float | None = limited("liquid_l", "liquid in the pot; computed when absent", None)
     timer_min: float | None = limited("timer_min", "the pot's timer; computed when absent", None)
-    finish: Literal["broiler", "air_fryer"] = Field("broiler", description="the second heat")
+    finish: Literal["broiler", "air_fryer", "oven", "crisping_lid", "grill"] = Field(
+        "broiler", description="the second heat"
+    )
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")
     sauce: Annotated[str, Field(max_length=80)] | SauceDocument | None = Field(
         None, description="key of a sample sauce, a sauce of your own, or null for none"
     )
     coats: int = limited("coats", "number of coats", 0)
     coat_mm: float = limited("coat_mm", "thickness of one coat", 0.5)
+    coats_min: list[Minute] | None = Field(
+        None, max_length=6, description="minute under the heat of each coat; computed when absent [min]"
+    )
+    flips_min: list[Minute] = Field(
+        default_factory=list, max_length=4, description="minutes under the heat at which the food is turned [min]"
+    )
     kitchen: KitchenDocument = Field(default_factory=KitchenDocument, description="what is known of the kitchen")
     serve_at: Moment | None = Field(None, description="when it should be on the table; null for as soon as possible")
     seed: int = Field(1, ge=0, le=2**31, strict=True, description="seed of the ensemble")

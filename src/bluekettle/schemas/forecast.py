@@ -84,6 +84,7 @@ class ColourPublic(PublicModel):
 class GlazePublic(PublicModel):
     """The glaze strip: colours of face and edge over time under the heat, coats, milestones, windows, risk."""
 
+    appliance_name: str = Field(description="what the appliance is called")
     appliance: str
     want: str
     caramelises: bool
@@ -94,6 +95,8 @@ class GlazePublic(PublicModel):
     risk: list[float] = Field(description="chance of burning by each sample")
     wanted: list[float] = Field(description="chance of the wanted colour at each sample")
     coats: list[CoatPublic]
+    flips_s: list[float] = Field(description="moments at which the food is turned [s under the heat]")
+    back: list[str] | None = Field(description="colours of the side that faces away at first; null without a turn")
     milestones: dict[str, dict[str, OpenBandPublic]]
     window: WindowPublic
     gaps: list[GapPublic]
@@ -236,11 +239,23 @@ class SchemaPublic(RootModel[dict[str, Any]]):
     """A JSON Schema."""
 
 
+class FinishPublic(PublicModel):
+    """A second heat that can be chosen, with its words and its dial."""
+
+    key: str
+    name: str
+    place: str
+    done: str
+    hint: str
+    dial: str = Field(description="kitchen figure that sets its heat")
+
+
 class ChoicesPublic(PublicModel):
     """All that can be chosen."""
 
     cuts: list[CutPublic]
     sauces: list[SaucePublic]
+    finishes: list[FinishPublic]
     ingredients: list[IngredientPublic]
     limits: dict[str, LimitPublic]
     typical: list[AssumedPublic]

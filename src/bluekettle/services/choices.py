@@ -8,12 +8,13 @@ from typing import Any
 from bluekettle.core.glaze import index_to_hex
 from bluekettle.core.ingredients import ingredient, ingredient_keys
 from bluekettle.core.sauce import sample_sauce, sample_sauce_keys
-from bluekettle.core.stages import LIMITS, TYPICAL, cut, cut_keys
+from bluekettle.core.stages import LIMITS, TYPICAL, cut, cut_keys, finish_keys, finish_kind
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
     AssumedPublic,
     ChoicesPublic,
     CutPublic,
+    FinishPublic,
     IngredientPublic,
     LimitPublic,
     SaucePublic,
@@ -61,6 +62,7 @@ def choices() -> ChoicesPublic:
     return ChoicesPublic(
         cuts=cuts,
         sauces=sauces,
+        finishes=[FinishPublic.model_validate(finish_kind(key)) for key in finish_keys()],
         ingredients=[IngredientPublic(key=key, name=ingredient(key).name) for key in ingredient_keys()],
         limits={name: LimitPublic(low=low, high=high, unit=unit) for name, (low, high, unit) in LIMITS.items()},
         typical=[AssumedPublic(name=name, value=get(), unit=LIMITS[name][2]) for name, get in TYPICAL.items()],

@@ -35,7 +35,8 @@ def dish_of(document: DishDocument) -> Dish:
     dish = Dish(
         document.cut, document.mass_kg, document.pieces, document.thickness_mm, document.state, document.tenderise,
         document.bite, document.release, document.liquid_l, document.timer_min, document.finish, document.want,
-        sauce, document.coats, document.coat_mm, Kitchen(**document.kitchen.model_dump()), document.seed,
+        sauce, document.coats, document.coat_mm,
+        None if document.coats_min is None else tuple(document.coats_min), tuple(document.flips_min), Kitchen(**document.kitchen.model_dump()), document.seed,
         tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
     )  # fmt: skip
     try:

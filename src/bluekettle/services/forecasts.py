@@ -9,6 +9,7 @@ import numpy as np
 
 from bluekettle.core.errors import Fault, NotConverged, OutOfRange
 from bluekettle.core.glaze import MILESTONES, SITES, draw_members, index_to_hex
+from bluekettle.core.glaze.milestones import BACK
 from bluekettle.core.glaze.milestones import Band as OpenBand
 from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
 from bluekettle.core.stages import LIMITS, Band, Dish, Forecast, forecast, plan_calls
@@ -153,6 +154,7 @@ def glaze(f: Forecast) -> GlazePublic:
     colours = {site: [index_to_hex(float(index), raw) for index in f.strip_index[i]] for i, site in enumerate(SITES)}
     return GlazePublic(
         appliance=f.dish.finish,
+        appliance_name=f.dish.kind.name,
         want=f.dish.want,
         caramelises=f.coating.caramelises,
         horizon_s=float(finish.sample_s[-1]),
@@ -162,8 +164,10 @@ def glaze(f: Forecast) -> GlazePublic:
         risk=[float(r) for r in np.round(m.risk, 3)],
         wanted=[float(w) for w in np.round(m.wanted, 3)],
         coats=[CoatPublic(start_s=a, end_s=b) for a, b in finish.coats_s] if f.dish.coats else [],
+        flips_s=list(finish.flips_s),
+        back=[index_to_hex(float(index), raw) for index in f.strip_index[BACK]] if finish.flips_s else None,
         milestones={
-            site: {name: open_band(m.bands[site][name]) for name in MILESTONES} for site in SITES
+            site: {name: open_band(m.bands[site][name]) for name in MILESTONES} for site in m.bands
         },
         window=WindowPublic.model_validate(m.window),
         gaps=[
@@ -173,6 +177,6 @@ def glaze(f: Forecast) -> GlazePublic:
         look_from_s=round(m.look_from_s, 1),
         look_every_s=round(m.look_every_s, 1),
         possible=round(m.possible, 3),
-        calls=[CallPublic.model_validate(c) for c in plan_calls(m, finish.sample_s, finish.coats_s)],
+        calls=[CallPublic.model_validate(c) for c in plan_calls(m, finish.sample_s, finish.coats_s, finish.flips_s)],
         legend=[ColourPublic(word=word, colour=index_to_hex(index, raw)) for word, index in LEGEND],
     )  # fmt: skip

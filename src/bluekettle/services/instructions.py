@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bluekettle.core.stages import cut
+from bluekettle.core.stages import cut, finish_kind
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ForecastPublic
 
@@ -24,7 +24,8 @@ def pieces_text(document: DishDocument) -> str:
 def say(key: str, document: DishDocument, forecast: ForecastPublic) -> tuple[str, str, str]:
     """Sentence, button and detail of a step; a step that is not known is told by its name."""
     them = pieces_text(document)
-    fire = "the broiler" if document.finish == "broiler" else "the air fryer"
+    kind = finish_kind(document.finish)
+    fire = f"the {kind.name}"
     pot = "pot" if document.tenderise == "pressure" else "dish"
     coat_g = forecast.sauce_g / max(1, document.coats)
     natural = next((s.band.high_s for s in forecast.stages if s.key == "natural"), 0.0)
@@ -57,16 +58,15 @@ def say(key: str, document: DishDocument, forecast: ForecastPublic) -> tuple[str
         "check": (
             f"Slide a skewer into the thickest {cut(document.cut).piece}.", "Checked", "No resistance means tender.",
         ),
-        "lift": (f"Lift {them} onto the tray." if document.finish == "broiler" else f"Lift {them} into the basket.", "Lifted", "Tongs for cooked food only."),
+        "lift": (f"{kind.lift}.", "Lifted", "Tongs for cooked food only."),
         "slack": ("Keep it covered. You are early.", "Go on", "This is your buffer: nothing is lost by waiting."),
         "brush": (f"Brush the first coat: {coat_g:.0f} g, faces and edges.", "Brushed", "Thin at the edges: they burn first."),
         "heat_up": (f"Wait for {fire}.", "It is hot", ""),
         "under": (
-            f"Slide the tray under {fire}." if document.finish == "broiler" else f"Basket into {fire}.",
-            "It is under" if document.finish == "broiler" else "It is in", "From now on I call you.",
+            kind.put, kind.button, "From now on I call you.",
         ),
-        "finish": ("Under the broiler." if document.finish == "broiler" else "In the air fryer.", "It is out", ""),
-        "out": ("Is it out? " + ("Broiler" if document.finish == "broiler" else "Air fryer") + " off?", "Out and off", "Hot tray: set it on something that can take it."),
+        "finish": (f"{kind.into}: it is there now.", "It is out", ""),
+        "out": (f"Is it out? {kind.name.capitalize()} off?", "Out and off", "Hot tray: set it on something that can take it."),
         "rest": ("Let it rest.", "Rested", "The glaze sets while it waits."),
         "serve": ("To the table.", "Served", ""),
         "preheat": (f"Switch {fire} on now.", "It is on", "So that it is hot when you need it."),

@@ -17,7 +17,7 @@ const site = (k: number) => ({
 const samples = Array.from({ length: 121 }, (_, i) => i * 10)
 
 export const glaze: Glaze = {
-  appliance: 'broiler', want: 'amber', caramelises: true, horizon_s: 1200, sample_s: samples,
+  appliance: 'broiler', appliance_name: 'broiler', flips_s: [], back: null, want: 'amber', caramelises: true, horizon_s: 1200, sample_s: samples,
   face: samples.map(() => '#804020'), edge: samples.map(() => '#402010'),
   risk: samples.map((t) => Math.min(1, t / 1000)), wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
   coats: [{ start_s: 0, end_s: 0 }], milestones: { face: site(1), edge: site(0.6) },
@@ -67,6 +67,11 @@ const ribs = {
 export const choices: Choices = {
   cuts: [ribs, { ...ribs, key: 'octopus', name: 'octopus', piece: 'arm', pieces: 8, mass_kg: 1.4, bites: ['tug', 'falls'] }],
   sauces: [{ key: 'plum-tea', name: 'plum and black tea', colour: '#714045', sugars: 0.34, water: 0.5, caramelises: true }],
+  finishes: [
+    { key: 'broiler', name: 'broiler', place: "the oven's broiler", done: 'broiled', hint: 'fierce', dial: 'rack_m' },
+    { key: 'air_fryer', name: 'air fryer', place: 'an air fryer', done: 'air fried', hint: 'easier to hit', dial: 'air_fryer_c' },
+    { key: 'oven', name: 'hot oven', place: 'a hot oven', done: 'roasted hot', hint: 'slow and even', dial: 'hot_oven_c' },
+  ],
   ingredients: [], limits: {}, typical: [],
 }
 

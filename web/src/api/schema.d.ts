@@ -303,6 +303,8 @@ export interface components {
             cuts: components["schemas"]["CutPublic"][];
             /** Sauces */
             sauces: components["schemas"]["SaucePublic"][];
+            /** Finishes */
+            finishes: components["schemas"]["FinishPublic"][];
             /** Ingredients */
             ingredients: components["schemas"]["IngredientPublic"][];
             /** Limits */
@@ -357,6 +359,27 @@ export interface components {
             release: string;
             /** Safe C */
             safe_c: number;
+        };
+        /**
+         * FinishPublic
+         * @description A second heat that can be chosen, with its words and its dial.
+         */
+        FinishPublic: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Done */
+            done: string;
+            /** Hint */
+            hint: string;
+            /**
+             * Dial
+             * @description kitchen figure that sets its heat
+             */
+            dial: string;
         };
         /**
          * IngredientPublic
@@ -551,6 +574,11 @@ export interface components {
          * @description The glaze strip: colours of face and edge over time under the heat, coats, milestones, windows, risk.
          */
         GlazePublic: {
+            /**
+             * Appliance Name
+             * @description what the appliance is called
+             */
+            appliance_name: string;
             /** Appliance */
             appliance: string;
             /** Want */
@@ -583,6 +611,16 @@ export interface components {
             wanted: number[];
             /** Coats */
             coats: components["schemas"]["CoatPublic"][];
+            /**
+             * Flips S
+             * @description moments at which the food is turned [s under the heat]
+             */
+            flips_s: number[];
+            /**
+             * Back
+             * @description colours of the side that faces away at first; null without a turn
+             */
+            back: string[] | null;
             /** Milestones */
             milestones: {
                 [key: string]: {
@@ -851,7 +889,7 @@ export interface components {
              * @default broiler
              * @enum {string}
              */
-            finish?: "broiler" | "air_fryer";
+            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill";
             /**
              * Want
              * @description colour wanted on the face
@@ -876,6 +914,16 @@ export interface components {
              * @default 0.5
              */
             coat_mm?: number;
+            /**
+             * Coats Min
+             * @description minute under the heat of each coat; computed when absent [min]
+             */
+            coats_min?: number[] | null;
+            /**
+             * Flips Min
+             * @description minutes under the heat at which the food is turned [min]
+             */
+            flips_min?: number[];
             /** @description what is known of the kitchen */
             kitchen?: components["schemas"]["KitchenDocument"];
             /**
@@ -940,6 +988,21 @@ export interface components {
              * @description air fryer setting [°C]
              */
             air_fryer_c?: number | null;
+            /**
+             * Hot Oven C
+             * @description oven temperature for the finish [°C]
+             */
+            hot_oven_c?: number | null;
+            /**
+             * Lid C
+             * @description crisping lid setting [°C]
+             */
+            lid_c?: number | null;
+            /**
+             * Grill C
+             * @description air under the grill's lid [°C]
+             */
+            grill_c?: number | null;
         };
         /**
          * SauceDocument
@@ -997,7 +1060,7 @@ export interface components {
         ExplorerPublic: {
             /**
              * Axis
-             * @description rack_m or air_fryer_c
+             * @description kitchen figure that sets the heat: rack_m, air_fryer_c, ...
              */
             axis: string;
             /** Unit */
@@ -1061,14 +1124,19 @@ export interface components {
         SettingPublic: {
             /** Finish */
             finish: string;
-            /** Rack M */
-            rack_m: number;
-            /** Air C */
-            air_c: number;
+            /**
+             * Dial
+             * @description rack distance [m] or air [°C]
+             */
+            dial: number;
             /** Coats */
             coats: number;
             /** Coat Mm */
             coat_mm: number;
+            /** Coats Min */
+            coats_min: number[] | null;
+            /** Flips Min */
+            flips_min: number[];
             /** Width S */
             width_s: number;
             /** Opens S */

@@ -40,7 +40,7 @@ def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
     ranges.close()
     median = Draws({name: np.zeros(1) for name in ("heat", "coat", "interface", "browning")})
     coating = coating_of(dish, cut(dish.cut))
-    axis = "rack_m" if dish.finish == "broiler" else "air_fryer_c"
+    axis = dish.kind.dial
     low, high, _ = LIMITS[axis]
     heats = np.linspace(low, high, ROWS)
     times = np.linspace(time_s / COLUMNS, time_s, COLUMNS)
@@ -49,7 +49,7 @@ def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
         row = replace(dish, kitchen=replace(dish.kitchen, **{axis: float(heat)}))
         run = run_finish(
             median, heat_of(row), coating, forecast.finish.coats_s, forecast.deep_c, forecast.surface_c, time_s,
-            dish.kitchen.or_typical("altitude_m"),
+            dish.kitchen.or_typical("altitude_m"), flips_s=forecast.finish.flips_s,
         )  # fmt: skip
         for site in (0, 1):
             marks = run.times_s[0, site, [0, 2, 3, 4, 5]]

@@ -50,14 +50,17 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
     def run(change: HeatChange | None):  # type: ignore[no-untyped-def]
         return run_finish(
             draws, heat, coating, coats, forecast.deep_c, forecast.surface_c, horizon,
-            dish.kitchen.or_typical("altitude_m"), change=change,
+            dish.kitchen.or_typical("altitude_m"), change=change, flips_s=forecast.finish.flips_s,
         )  # fmt: skip
 
     weights = sighting_weights(run(None), dish.sightings)
     weaker = replace(heat, element_w_m2=0.5 * heat.element_w_m2, air_c=heat.air_c - 20, wall_c=heat.wall_c - 20)
-    other = Heat(50.0, 180.0, 180.0, 0.0, 0.15) if dish.finish == "broiler" else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
-    elsewhere = "Move it to the air fryer at 180 °C" if dish.finish == "broiler" else "Move it under a gentle broiler"
-    lower = "Lower the rack" if dish.finish == "broiler" else "Turn it down by 20 °C"
+    fierce = dish.finish in ("broiler", "grill")
+    other = Heat(50.0, 180.0, 180.0, 0.0, 0.15) if fierce else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
+    elsewhere = "Move it to the air fryer at 180 °C" if fierce else "Move it under a gentle broiler"
+    lower = {"broiler": "Lower the rack", "grill": "Move it to the cooler side"}.get(
+        dish.finish, "Turn it down by 20 °C"
+    )
     changes = {
         lower: HeatChange(at_s, weaker),
         "Foil over the edges": HeatChange(at_s, heat, FOILED),

@@ -1,4 +1,4 @@
-"""The widest pull window over heat, rack, coats and their thickness."""
+"""The widest pull window over appliance, heat or rack, coats, their thickness and minutes, and turns."""
 
 from __future__ import annotations
 
@@ -7,26 +7,29 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from bluekettle.core.glaze import Milestones, draw_members, read_milestones
-from bluekettle.core.stages import Dish, Forecast, cut
+from bluekettle.core.stages import LIMITS, Dish, Forecast, cut, finish_kind
 from bluekettle.core.stages.finishing import run_dish_finish
 
-RACKS_M = (0.08, 0.12, 0.15, 0.20, 0.26, 0.32)
-FRYER_C = (160.0, 170.0, 180.0, 190.0, 200.0, 215.0)
+ALWAYS = ("broiler", "air_fryer", "oven")  # looked at whatever the dish names
+DIALS = 6  # steps of each appliance's dial, from gentle to fierce
+LATE = (0.3, 0.55, 0.8)  # a first coat at these shares of the time to the colour
+TURNS = (0.4, 0.5, 0.6)  # one turn at these shares of it
 COAT_MM = (0.3, 0.5, 0.8)
 MEMBERS = 32
 
 
 @dataclass(frozen=True)
 class Setting:
-    """One way to finish. width_s: from the median of the wanted colour to 5 % risk [s], below 0 where the window by the
+    """One way to finish. dial: rack distance [m] or air [°C]. width_s: from the median of the wanted colour to 5 % risk [s], below 0 where the window by the
     clock is empty; hit: best chance of a pull by the clock; possible: share in which the colour comes at all before
     burning; change: fields of the dish document that differ; reason: one sentence made from these numbers."""
 
     finish: str
-    rack_m: float
-    air_c: float
+    dial: float
     coats: int
     coat_mm: float
+    coats_min: tuple[float, ...] | None
+    flips_min: tuple[float, ...]
     width_s: float
     opens_s: float
     hit: float
@@ -46,15 +49,31 @@ class Advice:
 
 
 def candidates(dish: Dish) -> list[Dish]:
-    """Dishes that differ from this one only in how they are finished."""
+    """Dishes that differ from this one in appliance, its dial, and number and thickness of coats."""
     found = []
     coats = (1, 2, 3) if dish.sauce is not None else (0,)
     films = [(n, mm) for n in coats for mm in (COAT_MM if n else (dish.coat_mm,))]
-    for n, mm in films:
-        base = replace(dish, coats=n, coat_mm=mm, sightings=())
-        found += [replace(base, finish="broiler", kitchen=replace(dish.kitchen, rack_m=r)) for r in RACKS_M]
-        found += [replace(base, finish="air_fryer", kitchen=replace(dish.kitchen, air_fryer_c=t)) for t in FRYER_C]
+    for finish in dict.fromkeys((*ALWAYS, dish.finish)):
+        kind = finish_kind(finish)
+        for n, mm in films:
+            base = replace(dish, finish=finish, coats=n, coat_mm=mm, coats_min=None, flips_min=(), sightings=())
+            for heat in np.linspace(kind.gentle, kind.fierce, DIALS):
+                dial = round(float(heat), 2) if kind.dial == "rack_m" else 5.0 * round(float(heat) / 5.0)
+                found.append(replace(base, kitchen=replace(dish.kitchen, **{kind.dial: dial})))
     return found
+
+
+def timed(dish: Dish, opens_s: float) -> list[Dish]:
+    """The same setting with a later first coat, and with a turn, at shares of the time to the colour [s]."""
+
+    def minute(share: float) -> float:
+        return min(LIMITS["coats_min"][1], max(1.0, round(2.0 * share * opens_s / 60.0) / 2.0))
+
+    turns = [replace(dish, flips_min=(minute(share),)) for share in TURNS]
+    if dish.coats != 1:
+        return turns
+    # One late coat; more of them would only crowd the end.
+    return turns + [replace(dish, coats_min=(minute(share),)) for share in LATE]
 
 
 def judge(dish: Dish, forecast: Forecast) -> Setting:
@@ -66,9 +85,8 @@ def judge(dish: Dish, forecast: Forecast) -> Setting:
     end = float(finish.sample_s[-1])
     width = (closes if closes is not None else end) - (opens if opens is not None else 2.0 * end)
     return Setting(
-        dish.finish, dish.kitchen.or_typical("rack_m"), dish.kitchen.or_typical("air_fryer_c"), dish.coats,
-        dish.coat_mm, float(width), opens if opens is not None else end, best_hit(read), read.possible,
-        change_of(dish), "",
+        dish.finish, dish.kitchen.or_typical(dish.kind.dial), dish.coats, dish.coat_mm, dish.coats_min, dish.flips_min,
+        float(width), opens if opens is not None else end, best_hit(read), read.possible, change_of(dish), "",
     )  # fmt: skip
 
 
@@ -79,22 +97,26 @@ def best_hit(read: Milestones) -> float:
 
 def change_of(dish: Dish) -> dict[str, object]:
     """The fields of a dish document that make this setting."""
-    change: dict[str, object] = {"finish": dish.finish, "coats": dish.coats, "coat_mm": dish.coat_mm}
-    name = "rack_m" if dish.finish == "broiler" else "air_fryer_c"
-    return {**change, "kitchen": {name: getattr(dish.kitchen, name)}}
+    return {
+        "finish": dish.finish, "coats": dish.coats, "coat_mm": dish.coat_mm,
+        "coats_min": None if dish.coats_min is None else list(dish.coats_min), "flips_min": list(dish.flips_min),
+        "kitchen": {dish.kind.dial: getattr(dish.kitchen, dish.kind.dial)},
+    }  # fmt: skip
 
 
 def describe(setting: Setting) -> str:
     """The setting in words."""
-    where = (
-        f"{setting.rack_m * 100:.0f} cm below the broiler"
-        if setting.finish == "broiler"
-        else f"the air fryer at {setting.air_c:.0f} °C"
-    )
-    film = (
-        f", {setting.coats} coat{'' if setting.coats == 1 else 's'} of {setting.coat_mm:g} mm" if setting.coats else ""
-    )
-    return where + film
+    name = finish_kind(setting.finish).name
+    where = f"the {name} at {setting.dial:.0f} °C"
+    if setting.finish == "broiler":
+        where = f"{setting.dial * 100:.0f} cm below the broiler"
+    film = ""
+    if setting.coats:
+        film = f", {setting.coats} coat{'' if setting.coats == 1 else 's'} of {setting.coat_mm:g} mm"
+        if setting.coats_min and setting.coats_min[0] > 0:
+            film += f", the first after {setting.coats_min[0]:g} min"
+    turns = f", turned at {' and '.join(f'{m:g}' for m in setting.flips_min)} min" if setting.flips_min else ""
+    return where + film + turns
 
 
 def clock(seconds: float) -> str:
@@ -106,23 +128,30 @@ def reason_for(setting: Setting, now: Setting) -> str:
     """One sentence, from the numbers."""
 
     def window(s: Setting) -> str:
-        return (
-            f"open for {clock(s.width_s)}"
-            if s.width_s > 0
-            else f"shut, as burning gets likely {clock(s.width_s)} before the colour does"
-        )
+        if s.width_s > 0:
+            return f"open for {clock(s.width_s)}"
+        if s.possible < 0.5:
+            return "shut, as burning mostly comes before the colour"
+        return f"shut, as burning gets likely {clock(s.width_s)} before the colour does"
 
     longer = setting.opens_s - now.opens_s
-    pace = f"{clock(longer)} {'later' if longer > 0 else 'sooner'}"
+    pace = (
+        f", and the colour comes {clock(longer)} {'later' if longer > 0 else 'sooner'}" if now.possible >= 0.5 else ""
+    )
     text = describe(setting)
     return (
         f"{text[0].upper()}{text[1:]}: by the clock the window is {window(setting)}, now it is {window(now)}; a pull on "
-        f"time is right {setting.hit:.0%} of the time instead of {now.hit:.0%}, and the colour comes {pace}."
+        f"time is right {setting.hit:.0%} of the time instead of {now.hit:.0%}{pace}."
     )
 
 
+def order(setting: Setting) -> tuple[bool, float, float]:
+    """Colour before burning in nine of ten first, then the widest window, then the soonest."""
+    return (setting.possible < 0.9, -setting.width_s, setting.opens_s)
+
+
 def advise(dish: Dish, forecast: Forecast) -> Advice:
-    """Search the settings of both appliances for the widest pull window.
+    """Search appliances, their heat, coats and moments for the widest pull window.
 
     Parameters
     ----------
@@ -137,15 +166,26 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
 
     Notes
     -----
-    32 members of the same seed for every candidate, so that settings are compared on the same evenings.
+    32 members of the same seed for every candidate, so that settings are compared on the same evenings. Moments (a
+    later first coat, a turn) are tried on the leading settings of each appliance. A turn asks for colour on both sides.
     """
     now = judge(replace(dish, sightings=()), forecast)
-    judged = [judge(candidate, forecast) for candidate in candidates(dish)]
-    ranked = sorted(judged, key=lambda s: (s.possible < 0.9, -s.width_s, s.opens_s))
-    ranked = [replace(s, reason=reason_for(s, now)) for s in ranked]
+    tried = candidates(dish)
+    judged = [(judge(candidate, forecast), candidate) for candidate in tried]
+    leaders: list[tuple[Setting, Dish]] = []
+    for finish in dict.fromkeys(d.finish for d in tried):
+        own = [pair for pair in judged if pair[1].finish == finish]
+        leaders.append(min(own, key=lambda pair: order(pair[0])))
+        single = [pair for pair in own if pair[1].coats == 1]
+        leaders += [min(single, key=lambda pair: order(pair[0]))] if single else []
+    moved = [judge(other, forecast) for setting, leader in leaders for other in timed(leader, setting.opens_s)]
+    # A cook who turns the food wants both sides brown: then only settings with a turn can stand for it.
+    found = [s for s, _ in judged] + moved
+    found = [s for s in found if s.flips_min] if dish.flips_min else found
+    ranked = [replace(s, reason=reason_for(s, now)) for s in sorted(found, key=order)]
     choice = ranked[0]
     others = [s for s in ranked if s.finish != choice.finish]
-    same = [s for s in ranked if s.finish == choice.finish and (s.rack_m, s.air_c) != (choice.rack_m, choice.air_c)]
+    same = [s for s in ranked if s.finish == choice.finish and s.dial != choice.dial]
     runners = (*others[:1], *same[:1])
     none_safe = ""
     if choice.possible < 0.9:

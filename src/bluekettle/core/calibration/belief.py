@@ -55,7 +55,15 @@ def first_belief(heat_sd: float) -> Belief:
 
 
 def draw_factors(belief: Belief, seed: int = 1, members: int = MEMBERS) -> Array:
-    """Log factors of an ensemble, shape (members, 4); scrambled Sobol, same bits for the same seed."""
+    """Log factors of an ensemble, shape (members, 4); scrambled Sobol, same bits for the same seed.
+
+    Raises OutOfRange for a seed outside 0 to 2**31 or members that are no power of two from 16 to 1024.
+    """
+    ranges = Ranges()
+    ranges.within("seed", seed, 0, 2**31)
+    if members not in (16, 32, 64, 128, 256, 512, 1024):
+        ranges.add("members", members, "a power of two from 16 to 1024")
+    ranges.close()
     points = qmc.Sobol(4, scramble=True, rng=seed).random(members)
     normal = norm.ppf(np.clip(points, 1e-6, 1 - 1e-6))
     normal[0] = 0.0
@@ -90,6 +98,9 @@ def learn(belief: Belief, log_factors: Array, log_ratio: Array, log_sd: float | 
     finite = np.isfinite(log_ratio)
     if log_factors.shape != (log_ratio.size, 4):
         ranges.add("log_factors", log_factors.shape, "one row of four per member")
+    ranges.within("log_sd", 0.15 if log_sd is None else log_sd, 0.01, 2.0)
+    if np.isnan(log_ratio).any() or not np.isfinite(log_factors).all():
+        ranges.add("log_ratio", log_ratio.shape, "no NaN in ratios, finite factors")
     ranges.within("members that show the sign", float(finite.mean()), 0.2, 1.0)
     ranges.close()
     error = value("sighting_error") if log_sd is None else log_sd

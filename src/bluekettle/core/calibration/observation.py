@@ -69,6 +69,7 @@ def learn_from(
     Raises OutOfRange for a time that is not within 1 s and 3 h, or an unknown sign.
     """
     ranges = Ranges()
+    ranges.within("time_s", time_s, 30.0, 10_800.0, "s")
     for place, seen in enumerate(observations):
         ranges.within(f"observations.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s")
         ranges.one_of(f"observations.{place}.sign", seen.sign, tuple(SIGNS))

@@ -75,8 +75,9 @@ def water_activity(solids: float, mono_share: float = 0.0) -> float:
 
 
 def boiling_temp_c(solids: float, pressure_pa: float = 101_325.0, mono_share: float = 0.0) -> float:
-    """Temperature [°C] at which a syrup boils. Raises OutOfRange above 99.9 % solids."""
+    """Temperature [°C] at which a syrup boils at 10 to 300 kPa. Raises OutOfRange, also above 99.9 % solids."""
     ranges = Ranges()
+    ranges.within("pressure_pa", pressure_pa, 1e4, 3e5, "Pa")
     ranges.within("solids", solids, 0.0, 0.999)
     ranges.close()
     activity = water_activity(solids, mono_share)

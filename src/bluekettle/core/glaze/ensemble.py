@@ -67,7 +67,15 @@ def weighted_quantile(values: Array, weights: Array, quantile: float) -> float:
     """Quantile of weighted values; inf where the members beyond it never got there.
 
     Midpoint rule on the cumulated weight, linear between members (never between a finite value and inf).
+    Raises OutOfRange for a quantile outside 0 to 1, a NaN, or weights that are negative or sum to nothing.
     """
+    ranges = Ranges()
+    ranges.within("quantile", quantile, 0.0, 1.0)
+    if values.shape != weights.shape or values.size == 0 or np.isnan(values).any():
+        ranges.add("values", values.shape, "one or more values, no NaN, as many as weights")
+    if not (weights >= 0.0).all() or not weights.sum() > 0.0:
+        ranges.add("weights", weights.shape, "weights of 0 or more with a positive sum")
+    ranges.close()
     order = np.argsort(values, kind="stable")
     sorted_values, sorted_weights = values[order], weights[order]
     place = np.cumsum(sorted_weights) - 0.5 * sorted_weights
@@ -96,8 +104,15 @@ def reweigh(sightings: Sequence[Sighting], members: int, log_sd: float | None = 
     Raises
     ------
     OutOfRange
-        A time that is not positive and finite.
+        A time that is not positive and finite, `members` outside 1 to 4096, `log_sd` outside 0.01 to 2, a NaN among
+        the members' own times.
     """
+    ranges = Ranges()
+    ranges.within("members", members, 1, 4096)
+    ranges.within("log_sd", log_sd if log_sd is not None else 0.15, 0.01, 2.0)
+    if any(np.isnan(own).any() or own.shape != (members,) for own, _ in sightings):
+        ranges.add("sightings", members, "one time for each member, no NaN")
+    ranges.close()
     sd = value("sighting_error") if log_sd is None else log_sd
     log_weight = np.zeros(members)
     for own, seen_s in sightings:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -17,6 +18,8 @@ from bluekettle.core.thermo import ambient_pressure_pa, saturation_temp_c
 
 Array = NDArray[np.float64]
 
+# Sucrose-equivalent of a kg of meat juice's dry solids: nine tenths protein and ash, as in `bare_film`.
+JUICE_BOUND = sucrose_equivalent(0.0, 0.0, 0.1, 0.8, 0.1, 0.0)
 ALKALINE_GAIN = 1.6  # of bare browning under baking powder (typical, estimated)
 
 
@@ -127,6 +130,7 @@ class Finish:
     sample_s: Array
     coats_s: tuple[tuple[float, float], ...]
     caramelises: bool
+    flips_s: tuple[float, ...] = ()
 
 
 def run_finish(
@@ -140,7 +144,8 @@ def run_finish(
     Parameters
     ----------
     coats_s : sequence of (start, end)
-        Time out of the heat in which each coat is brushed [s]; the first coat is (0, 0). One to eight.
+        Time out of the heat in which each coat is brushed [s], in order; one to eight. A first coat of (0, 0) is on
+        before the heat; a later one leaves the food bare until then.
     deep_c : float or ndarray, shape (members,)
         Food below the shallow layer, 0 to 120 °C. surface_c : food under the coat at the start, 0 to 100 °C.
     time_s : float
@@ -178,8 +183,15 @@ def run_finish(
     ranges.within("surface_c", surface_c, 0.0, 101.0, "°C")
     ranges.within("time_s", time_s, 30.0, 10_800.0, "s")
     ranges.within("dt_s", dt_s, 0.05, 5.0, "s")
+    ranges.within("every_s", every_s, 0.05, 600.0, "s")
+    ranges.within("altitude_m", altitude_m, -400.0, 4500.0, "m")
     for temp in np.atleast_1d(np.asarray(deep_c, dtype=float)):
         ranges.within("deep_c", float(temp), 0.0, 120.0, "°C")
+    before = 0.0
+    for place, (start, end) in enumerate(coats_s):
+        ranges.within(f"coats_s.{place}.0", start, before, time_s, "s")
+        ranges.within(f"coats_s.{place}.1", end, start if math.isfinite(start) else 0.0, time_s, "s")
+        before = max(before, end)
     for place, flip in enumerate(flips_s):
         ranges.within(f"flips_s.{place}", flip, 1.0, time_s, "s")
     if log_factors is not None and (log_factors.shape != (draws.members, 4) or not np.isfinite(log_factors).all()):
@@ -223,6 +235,14 @@ def run_finish(
         (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s * coating.protein_gain, pressure, boil_c,
         coating.bare, np.array(sorted(flips_s), dtype=float), dt_s, steps, every, c, ground,
         change.as_array() if change else np.array([np.inf, 1, 1, 1, 0, 1]),
+        np.array([value("bare_juice_kg_m2"), 0.90, JUICE_BOUND]), c.protein_rate_1_s,
     )  # fmt: skip
     samples = dt_s * every * np.arange(traces.shape[2])
-    return Finish(times, traces, samples, tuple((float(a), float(b)) for a, b in coats_s), coating.caramelises)
+    return Finish(
+        times,
+        traces,
+        samples,
+        tuple((float(a), float(b)) for a, b in coats_s),
+        coating.caramelises,
+        tuple(sorted(flips_s)),
+    )

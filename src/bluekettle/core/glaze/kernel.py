@@ -145,7 +145,7 @@ def wetness_factor(water_fraction: float, half: float) -> float:
 def integrate(
     factors: Any, deep_c: Any, start_c: float, sites: Any, heat: Any, sauce: Any, coats: Any, coat_mass: float,
     sugar_rate: float, protein_rate: float, pressure: float, boil_c: float, bare: bool, flips: Any, dt: float,
-    steps: int, every: int, c: FilmConstants, ground: Ground, change: Any,
+    steps: int, every: int, c: FilmConstants, ground: Ground, change: Any, juice: Any, bare_rate: float,
 ) -> Any:  # fmt: skip
     """Run every member and site; returns (milestone times, traces).
 
@@ -154,7 +154,9 @@ def integrate(
     0 stands on edge); at each of `flips` [s] the sides change places.
     change (6,): from this second on another heat (h, air_c, wall_c, element) and share of it on the edge. heat (4,): h, air_c, wall_c, element.
     sauce (4,): water, dry solids, sucrose-equivalent of the dry solids, fat, each per kg of sauce.
-    coats (n, 2): start and end [s] of the time out of the heat in which a coat is brushed; the first is at 0.
+    coats (n, 2): start and end [s] of the time out of the heat in which a coat is brushed. Where the first ends after 0,
+    the food lies bare until then: juice (mass [kg/m²], water, sucrose-equivalent of its dry solids) is on it, and it
+    browns by its protein at `bare_rate`.
     Milestone times (members, sites, 7) [s], inf where not reached: set, bubbling, amber, mahogany, bitter, burnt, crisp.
     Traces (members, sites, samples, 4): index of the top layer, film temperature [°C], water fraction, crust [m].
     """
@@ -176,6 +178,13 @@ def integrate(
             film, below, crust = c.film_start_c, start_c, 0.0
             layers[:] = 0.0
             laid = 0
+            under = 0.0  # browning of the food itself, where it lies bare before its first coat
+            if coats[0, 1] > 0.0:
+                water, dry, bound = (
+                    juice[0] * juice[1],
+                    juice[0] * (1.0 - juice[1]),
+                    juice[0] * (1.0 - juice[1]) * juice[2],
+                )
             worst_before, top_before = 0.0, 0.0
             wet_fraction, rate, below_step, crust_step = 1.0, 0.0, 0.0, 0.0
             end_before, net, fresh, was_out = 0.0, 0.0, True, False
@@ -197,14 +206,14 @@ def integrate(
                     fat += mass * sauce[3]
                     laid += 1
                     fresh = True
-                    top_before = max(0.0, layers[0] - shows)
+                    top_before = max(0.0, max(layers[0], under) - shows)
                     for j in range(2):  # the colour is that of the fresh coat now
                         if top_before < marks[j]:
                             times[m, s, 2 + j] = np.inf
                 top = max(0, laid - 1)
                 if n % every == 0:
                     k = n // every
-                    traces[m, s, k, 0] = max(layers[top], layers[0] - shows)
+                    traces[m, s, k, 0] = max(layers[top], max(layers[0], under) - shows) if laid > 0 else under
                     traces[m, s, k, 1] = film
                     traces[m, s, k, 2] = wet_fraction
                     traces[m, s, k, 3] = crust
@@ -242,7 +251,8 @@ def integrate(
                 # foretell it: so the step is second order where it matters, and stays implicit in the film itself.
                 crust_mid = max(0.0, crust + 0.5 * crust_step)
                 below_mid = min(below + 0.5 * below_step, boil_c)
-                u = 1.0 / (1.0 / interface + crust_mid / c.crust_k_w_m_k)
+                contact = interface if laid > 0 else interface * c.interface_bare_w_m2_k / c.interface_face_w_m2_k
+                u = 1.0 / (1.0 / contact + crust_mid / c.crust_k_w_m_k)
                 activity = activity_of(max(0.5 * water, water - 0.5 * rate * dt), bound)
                 wet_before = wet_fraction
                 capacity = water * 4186.0 + (dry + fat) * c.film_cp_dry_j_kg_k + 300.0
@@ -280,7 +290,7 @@ def integrate(
                 loss = ground.k_w_m_k / depth
                 supply = ground.supply_share * c.juice_supply_kg_m2_s * np.exp(-t / c.juice_fade_s)
                 boiled = 0.0
-                if bare and wet_fraction < 0.3:
+                if (bare or laid == 0) and wet_fraction < 0.3:
                     # Nothing covers the food: its own water leaves through the dried layer by diffusion.
                     partial = min(psat_grid_pa(below), 0.97 * pressure)
                     drive = np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
@@ -302,14 +312,11 @@ def integrate(
                 # Browning: the mean of both ends of the step in the Arrhenius factor keeps it second order.
                 mean_k = 0.5 * (film + film_before) + KELVIN
                 heat_up = np.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / mean_k - 1.0 / _REF_K)) * factors[m, 3]
-                step = (
-                    (sugar_rate + protein_rate)
-                    * heat_up
-                    * wetness_factor(0.5 * (wet_before + wet_fraction), c.brown_wet_fraction)
-                    * dt
-                )
-                for i in range(max(1, laid)):
-                    layers[i] += step
+                pace = heat_up * wetness_factor(0.5 * (wet_before + wet_fraction), c.brown_wet_fraction) * dt
+                for i in range(laid):
+                    layers[i] += (sugar_rate + protein_rate) * pace
+                if coats[0, 1] > 0.0:
+                    under += (bare_rate if laid == 0 else c.protein_under_film * bare_rate) * pace
                 after = t + dt
                 if times[m, s, 0] == np.inf and wet_fraction < c.set_water_fraction and laid > 0:
                     times[m, s, 0] = after
@@ -321,8 +328,8 @@ def integrate(
                     times[m, s, 6] = after
                 # Bitter and burnt are judged on the worst layer, which is the first. The colour is that of the top
                 # one, until a layer below is dark enough to show through: so mahogany never comes after bitter.
-                worst = layers[0]
-                seen = max(layers[top], worst - shows)
+                worst = max(layers[0], under)
+                seen = max(layers[top], worst - shows) if laid > 0 else under
                 for j in range(4):
                     now, before = (seen, top_before) if j < 2 else (worst, worst_before)
                     if times[m, s, 2 + j] == np.inf and now >= marks[j]:

@@ -107,7 +107,8 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
     target = MILESTONES.index(want)
     times = finish.times_s
     bands = {
-        site: {name: band(times[:, s, i], weights) for i, name in enumerate(MILESTONES)} for s, site in enumerate(SITES)
+        site: {name: band(times[:, s, i], weights) for i, name in enumerate(MILESTONES)}
+        for s, site in enumerate((*SITES, "back")[: times.shape[1]])
     }
     ready = wanted_times(finish, target)
     spoilt = np.minimum(times[:, EDGE, BURNT], times[:, FACE, BITTER])

@@ -25,7 +25,12 @@ class Conducted:
 
 
 def biot_number(h_w_m2_k: float, half_m: float, k_w_m_k: float) -> float:
-    """Ratio of outer to inner conductance [-]: h L / k."""
+    """Ratio of outer to inner conductance [-]: h L / k. Raises OutOfRange for figures of no food or kitchen."""
+    ranges = Ranges()
+    ranges.within("h_w_m2_k", h_w_m2_k, 0.0, 1e5, "W/m²K")
+    ranges.within("half_m", half_m, 0.0, 0.5, "m")
+    ranges.within("k_w_m_k", k_w_m_k, 0.01, 10.0, "W/mK")
+    ranges.close()
     return h_w_m2_k * half_m / k_w_m_k
 
 
@@ -65,7 +70,7 @@ def conduct(
     ranges.within("start_c", start_c, -35.0, 155.0, "°C")
     ranges.within("env_c", env_c, -35.0, 155.0, "°C")
     ranges.within("h_w_m2_k", h_w_m2_k, 0.1, 1e5, "W/m²K")
-    ranges.within("time_s", time_s, dt_s, 1e6, "s")
+    ranges.within("time_s", time_s, 0.01, 1e6, "s")
     ranges.within("dt_s", dt_s, 0.01, 600.0, "s")
     ranges.within("cells", cells, 4, 200)
     ranges.close()

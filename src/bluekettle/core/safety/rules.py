@@ -98,9 +98,10 @@ def no_window(f: Forecast) -> Found:
     says = "Stop at amber" if f.dish.want == "mahogany" else "Finish in the air fryer"
     if f.dish.want == "amber" and f.dish.finish == "air_fryer":
         repair, says = ({"coats": 1}, "One coat") if f.dish.coats > 1 else ({}, "")
-    level, share = ("stop", "never") if m.possible < 0.05 else ("careful", f"only {m.possible:.0%} of the time")
+    level = "stop" if m.possible < 0.05 else "careful"
+    share = "nearly always" if m.possible < 0.05 else f"{1.0 - m.possible:.0%} of the time"
     yield WatchOut(
-        "no-window", level, f"The face is {f.dish.want} before the edges burn {share}.",
+        "no-window", level, f"The edges burn before the food is {f.dish.want}, {share}.",
         "Lower heat, more distance, fewer coats, foil on the edges or another appliance would widen it.",
         "estimated", repair, says,
     )  # fmt: skip
@@ -125,7 +126,23 @@ def hot_things(f: Forecast) -> Found:
         )  # fmt: skip
     else:
         yield WatchOut("lid", "careful", "Lift the lid away from you.", "Trapped steam comes out first.", "estimated")
-    if f.dish.finish == "broiler":
+    if f.dish.finish == "grill":
+        yield WatchOut(
+            "grill-outdoors", "stop", "A gas or charcoal grill is for outdoors only, well away from walls and doors.",
+            "Indoors, or in a tent or garage, it fills the air with carbon monoxide, which has no smell.", "estimated",
+            {"finish": "broiler"}, "Finish under the broiler",
+        )  # fmt: skip
+    elif f.dish.finish == "crisping_lid":
+        yield WatchOut(
+            "lid-swap", "careful", "Empty the pot before the crisping lid goes on; set the hot pressure lid aside.",
+            "Liquid left below steams the glaze instead of drying it.", "estimated",
+        )  # fmt: skip
+    elif f.dish.finish == "oven":
+        yield WatchOut(
+            "hot-tray", "careful", "No paper on the tray above what its maker says; use dry cloths.",
+            "At 230 °C paper browns, and a wet cloth lets the heat through at once.", "estimated",
+        )  # fmt: skip
+    elif f.dish.finish == "broiler":
         yield WatchOut(
             "broiler", "careful", "Never leave the broiler; no paper or glass under it.",
             "Fat below can flare, paper burns and glass bursts at these heats.", "estimated",

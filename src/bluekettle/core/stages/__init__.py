@@ -22,6 +22,7 @@ from bluekettle.core.stages.dish import (
     cut,
     cut_keys,
 )
+from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
 from bluekettle.core.stages.forecast import Forecast, forecast
 from bluekettle.core.stages.progress import Event, Progress, StepPlan, StepState, follow
 from bluekettle.core.stages.tenderise import return_leg_s
@@ -41,6 +42,7 @@ __all__ = [
     "Cut",
     "Dish",
     "Event",
+    "FinishKind",
     "Forecast",
     "Kitchen",
     "Progress",
@@ -50,6 +52,8 @@ __all__ = [
     "StepState",
     "cut",
     "cut_keys",
+    "finish_keys",
+    "finish_kind",
     "follow",
     "forecast",
     "plan_calls",

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from bluekettle.core.errors import within
 from bluekettle.core.glaze import Milestones
 from bluekettle.core.stages.finishing import Array
 
@@ -32,7 +33,9 @@ def out_by_s(milestones: Milestones, sample_s: Array) -> float:
     return min(first) if first else float(sample_s[-1])
 
 
-def plan_calls(milestones: Milestones, sample_s: Array, coats_s: tuple[tuple[float, float], ...]) -> tuple[Call, ...]:
+def plan_calls(
+    milestones: Milestones, sample_s: Array, coats_s: tuple[tuple[float, float], ...], flips_s: tuple[float, ...] = (),
+) -> tuple[Call, ...]:  # fmt: skip
     """All calls of one finish, in order.
 
     Looks begin at the 5 % point of the first sign and follow at an interval no longer than half the shortest likely
@@ -45,7 +48,8 @@ def plan_calls(milestones: Milestones, sample_s: Array, coats_s: tuple[tuple[flo
     closer = window.opens_s if not window.empty and window.opens_s is not None else window.closes_s
     closer = min(closer if closer is not None else out, out)
     full = max(closer, out - max(15.0, 0.2 * (out - first)))
-    calls = [Call(start, "coat", f"Coat {i + 1} now") for i, (start, _) in enumerate(coats_s) if i > 0]
+    calls = [Call(start, "coat", f"Coat {i + 1} now") for i, (start, _) in enumerate(coats_s) if start > 0]
+    calls += [Call(flip, "turn", "Turn it now") for flip in flips_s]
     time, every = first, max(milestones.look_every_s, (out - first) / (MOST_CALLS / 2))
     while time < out - 1.0 and len(calls) < MOST_CALLS:
         level = "full" if time >= full else "closer" if time >= closer else "look"
@@ -57,5 +61,6 @@ def plan_calls(milestones: Milestones, sample_s: Array, coats_s: tuple[tuple[flo
 
 
 def risk_at(milestones: Milestones, sample_s: Array, time_s: float) -> float:
-    """Chance of burning by a time under the heat [-]."""
+    """Chance of burning by a time under the heat [-], 0 to 6 h; OutOfRange otherwise."""
+    within("time_s", time_s, 0.0, 21_600.0, "s")
     return float(np.interp(time_s, sample_s, milestones.risk))

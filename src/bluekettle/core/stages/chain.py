@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.glaze import Draws, Finish, weighted_quantile
-from bluekettle.core.stages.dish import HEAT_OF, Cut, Dish
+from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.tenderise import Tenderised
 from bluekettle.core.tables import row, value
@@ -64,8 +64,10 @@ def build_chain(
         return hands_s(action, dish.pieces, draws)
 
     pressure = dish.tenderise == "pressure"
-    shared = dish.finish == "broiler" and not pressure  # the broiler is the oven the dish braises in
-    fryer = "air fryer" if dish.finish == "air_fryer" else "broiler"
+    # The broiler is the oven the dish braises in; a crisping lid needs its pot emptied first.
+    kind = dish.kind
+    share_of = shared_preheat(dish)
+    shared = share_of < 1.0 or (dish.finish == "crisping_lid" and pressure)
     links: list[tuple[str, str, str, str, bool, Array, str]] = []
 
     def link(key: str, kind: str, label: str, who: str, seconds: Array, hidden: bool = True, note: str = "") -> None:
@@ -94,21 +96,21 @@ def build_chain(
     link("open", "release", "Open it", "hands", hands("open"))
     label = "Is it tender? Is it hot enough?" if cut.gate else "Is it tender?"
     link("check", "check", label, "gate", hands("check"))
-    link("lift", "drain", "Lift onto the tray" if dish.finish == "broiler" else "Lift into the basket", "hands", hands("lift"))  # fmt: skip
-    brush = hands("brush") if dish.coats else zero
-    full_heat = float(row("appliances", HEAT_OF[dish.finish])["preheat_s"])
-    preheat = full_heat * (0.7 if shared else 1.0) * draws.factor("preheat", value("spread_preheat"))
+    link("lift", "drain", kind.lift, "hands", hands("lift"))
+    first = dish.coats > 0 and finish.coats_s[0][1] == 0.0  # else the first coat goes on under the heat
+    brush = hands("brush") if first else zero
+    preheat = float(kind.appliance["preheat_s"]) * share_of * draws.factor("preheat", value("spread_preheat"))
     # Switched on ahead, so that nine times in ten it is ready when it is needed; a shared oven only once it is free.
     ahead = np.full(draws.members, np.quantile(preheat, 0.9))
     head_start = hands("check") + hands("lift") + brush if shared else ahead
     wait = np.maximum(0.0, preheat - head_start)
     if np.quantile(wait, 0.9) < LEAST_WAIT_S:
         wait = zero
-    if dish.coats:
+    if first:
         link("brush", "coat", "Brush the first coat", "hands", brush)
-    link("heat_up", "preheat", f"Wait for the {fryer}", "machine", wait, note=preheat_note)
-    link("under", "transfer", f"Into the {fryer}" if dish.finish == "air_fryer" else "Under the broiler", "hands", hands("under"))  # fmt: skip
-    link("finish", dish.finish, "Air fry and look" if dish.finish == "air_fryer" else "Broil and look", "fire", pull_s, hidden=False)  # fmt: skip
+    link("heat_up", "preheat", f"Wait for the {kind.name}", "machine", wait, note=preheat_note)
+    link("under", "transfer", kind.into, "hands", hands("under"))
+    link("finish", dish.finish, kind.look, "fire", pull_s, hidden=False)
     link("out", "transfer", "Take out, switch off", "hands", hands("out"))
     link("rest", "rest", "Rest", "machine", np.full(draws.members, value("rest_s")))
     link("serve", "serve", "To the table", "hands", hands("serve"))
@@ -127,12 +129,23 @@ def build_chain(
     names = [stage.key for stage in stages]
     under_start = before[[item[0] for item in links].index("under")]
     beside = Stage(
-        "preheat", "preheat", f"Heat the {fryer}", "machine", True, preheat, Band.of(preheat, weights),
+        "preheat", "preheat", f"Heat the {kind.name}", "machine", True, preheat, Band.of(preheat, weights),
         Band.of(under_start + wait + head_start, weights), serial=False,
         note="beside the other work",
     )  # fmt: skip
     stages.insert(names.index("under"), beside)
     return tuple(stages), slack
+
+
+def shared_preheat(dish: Dish) -> float:
+    """Share of the whole preheat that is left where the first heat has warmed the same oven already."""
+    if dish.tenderise != "braise":
+        return 1.0
+    if dish.finish == "oven":
+        room = value("kitchen_c")
+        rise = dish.kitchen.or_typical("hot_oven_c") - room
+        return max(0.1, (rise - dish.kitchen.or_typical("oven_c") + room) / rise)
+    return 0.7 if dish.finish == "broiler" else 1.0
 
 
 def come_up_note(dish: Dish) -> str:

@@ -9,6 +9,7 @@ from math import sqrt
 from bluekettle.core.errors import Ranges
 from bluekettle.core.heat.surroundings import RACK_REFERENCE_M
 from bluekettle.core.sauce import Composition
+from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
 from bluekettle.core.tables import Row, row, rows, value
 from bluekettle.core.tenderness import BITES
 from bluekettle.core.thermo import FoodProperties, food_properties
@@ -16,12 +17,13 @@ from bluekettle.core.thermo import FoodProperties, food_properties
 STATES = ("fridge", "frozen")
 TENDERISE = ("pressure", "braise")
 RELEASES = ("quick", "mixed", "natural")
-FINISHES = ("broiler", "air_fryer")
+FINISHES = finish_keys()
 WANTS = ("amber", "mahogany")
 VESSEL_OF = {"pressure": "electric-pot", "braise": "covered-dish"}
-HEAT_OF = {"broiler": "oven-broiler", "air_fryer": "air-fryer"}
 SIGNS = ("nothing yet", "bubbling", "amber at the edges", "dark")
 MAX_COATS = 6
+MAX_FLIPS = 4
+LEAST_BETWEEN_MIN = 1.0  # between two coats: brushing itself takes most of a minute
 
 
 @dataclass(frozen=True)
@@ -93,6 +95,9 @@ class Kitchen:
     broiler_w_m2: float | None = None
     rack_m: float | None = None
     air_fryer_c: float | None = None
+    hot_oven_c: float | None = None
+    lid_c: float | None = None
+    grill_c: float | None = None
 
     def or_typical(self, name: str) -> float:
         """The stated or the typical value, in the unit its name carries."""
@@ -109,6 +114,9 @@ TYPICAL: dict[str, Callable[[], float]] = {
     "broiler_w_m2": lambda: float(row("appliances", "oven-broiler")["element_w_m2"]),
     "rack_m": lambda: RACK_REFERENCE_M,
     "air_fryer_c": lambda: float(row("appliances", "air-fryer")["air_c"]),
+    "hot_oven_c": lambda: float(row("appliances", "hot-oven")["air_c"]),
+    "lid_c": lambda: float(row("appliances", "crisping-lid")["air_c"]),
+    "grill_c": lambda: float(row("appliances", "gas-grill")["air_c"]),
 }
 
 # Accepted ranges of every number a cook may give: low, high, unit.
@@ -128,6 +136,11 @@ LIMITS = {
     "broiler_w_m2": (1000.0, 9000.0, "W/m²"),
     "rack_m": (0.05, 0.35, "m"),
     "air_fryer_c": (150.0, 230.0, "°C"),
+    "hot_oven_c": (160.0, 290.0, "°C"),
+    "lid_c": (150.0, 240.0, "°C"),
+    "grill_c": (150.0, 310.0, "°C"),
+    "coats_min": (0.0, 55.0, "min under the heat"),
+    "flips_min": (0.5, 55.0, "min under the heat"),
 }
 
 
@@ -141,7 +154,11 @@ class Sighting:
 
 @dataclass(frozen=True)
 class Dish:
-    """One food through tenderising and finish. liquid_l, timer_min and release None: computed or the usual one."""
+    """One food through tenderising and finish. liquid_l, timer_min and release None: computed or the usual one.
+
+    coats_min : minute under the heat of each coat, in order; None: the first before the heat, each later one when the
+    last has set. flips_min : minutes at which the food is turned; with any, both broad sides have to brown.
+    """
 
     cut: str
     mass_kg: float
@@ -158,6 +175,8 @@ class Dish:
     sauce: Composition | None = None
     coats: int = 0
     coat_mm: float = 0.5
+    coats_min: tuple[float, ...] | None = None
+    flips_min: tuple[float, ...] = ()
     kitchen: Kitchen = field(default_factory=Kitchen)
     seed: int = 1
     sightings: tuple[Sighting, ...] = ()
@@ -184,6 +203,7 @@ class Dish:
         for name in TYPICAL:
             if getattr(self.kitchen, name) is not None:
                 ranges.within(f"kitchen.{name}", getattr(self.kitchen, name), *LIMITS[name])
+        self._check_moments(ranges)
         for place, seen in enumerate(self.sightings):
             ranges.one_of(f"sightings.{place}.sign", seen.sign, SIGNS)
             ranges.within(f"sightings.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s under the heat")
@@ -199,6 +219,19 @@ class Dish:
         ranges.close()
         return cut(self.cut)
 
+    def _check_moments(self, ranges: Ranges) -> None:
+        """Coats and flips lie in order, within the longest finish, and there is a moment for each coat."""
+        if len(self.flips_min) > MAX_FLIPS:
+            ranges.add("flips_min", len(self.flips_min), f"up to {MAX_FLIPS} turns")
+        if self.coats_min is not None and len(self.coats_min) != self.coats:
+            ranges.add("coats_min", list(self.coats_min), f"one minute for each of the {self.coats} coats, or null")
+        for name, least in (("coats_min", LEAST_BETWEEN_MIN), ("flips_min", 0.0)):
+            before = None
+            for place, minute in enumerate(getattr(self, name) or ()):
+                low, high, unit = LIMITS[name]
+                ranges.within(f"{name}.{place}", minute, low if before is None else before + least, high, unit)
+                before = minute
+
     def _check_shape(self, found: Cut, ranges: Ranges) -> None:
         """A piece cannot be thicker than about two and a half times the breadth its mass leaves it."""
         volume = self.mass_kg / found.food.density_kg_m3 / self.pieces
@@ -211,6 +244,11 @@ class Dish:
     def release_kind(self) -> str:
         """The release asked for, or the usual one for this cut."""
         return self.release or cut(self.cut).release
+
+    @property
+    def kind(self) -> FinishKind:
+        """The row of its finish."""
+        return finish_kind(self.finish)
 
     @property
     def liquid(self) -> float:

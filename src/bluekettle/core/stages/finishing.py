@@ -19,14 +19,15 @@ from bluekettle.core.glaze import (
     run_finish,
 )
 from bluekettle.core.heat import element_at
-from bluekettle.core.stages.dish import HEAT_OF, Cut, Dish, Sighting
+from bluekettle.core.stages.dish import Cut, Dish, Sighting
 from bluekettle.core.stages.handwork import likely_s
-from bluekettle.core.tables import row
 
 Array = NDArray[np.float64]
 
 LONGEST_S = 3600.0
-FACE, EDGE = 0, 1
+ROOM_C = 21.0
+STEP_S = 2.0  # of the film: moments are told in whole steps
+FACE, EDGE, BACK = 0, 1, 2
 BARE_LAB = {
     "vegetable": (82.0, -1.0, 18.0),
     "seafood": (70.0, 12.0, 8.0),
@@ -36,14 +37,16 @@ BARE_LAB = {
 
 def heat_of(dish: Dish) -> Heat:
     """The finishing appliance's heat, typical where the kitchen does not say."""
-    line = row("appliances", HEAT_OF[dish.finish])
-    air = float(line["air_c"])
-    element = float(line["element_w_m2"])
+    line = dish.kind.appliance
+    air, wall, element = (float(line[name]) for name in ("air_c", "wall_c", "element_w_m2"))
     if dish.finish == "broiler":
         element = element_at(dish.kitchen.or_typical("broiler_w_m2"), dish.kitchen.or_typical("rack_m"))
     else:
-        air = dish.kitchen.or_typical("air_fryer_c")
-    return Heat(float(line["h_w_m2_k"]), air, air, element, float(line["spread"]))
+        # Walls and element follow the dial: the walls by as many degrees, a burner or element by its share of power.
+        dial = dish.kitchen.or_typical(dish.kind.dial)
+        element *= (dial - ROOM_C) / (air - ROOM_C)
+        air, wall = dial, wall + dial - air
+    return Heat(float(line["h_w_m2_k"]), air, wall, element, float(line["spread"]))
 
 
 def coating_of(dish: Dish, cut: Cut) -> Coating:
@@ -65,10 +68,13 @@ def reached(times: Array) -> float:
 def plan_coats(dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_c: float) -> list[tuple[float, float]]:
     """When each coat is brushed [s under the heat]: the first before, each later one when the last has set on the face.
 
-    The setting is that of the median member, rounded up to half a minute; brushing takes the hands' likely time.
+    The setting is that of the median member, rounded up to half a minute; brushing takes the hands' likely time. Where
+    the dish says the minutes itself, those hold.
     """
-    coats = [(0.0, 0.0)]
     away = likely_s("recoat", dish.pieces)
+    if dish.coats_min is not None and dish.coats:
+        return coats_at(dish.coats_min, away)
+    coats = [(0.0, 0.0)]
     median = _median_draws()
     altitude = dish.kitchen.or_typical("altitude_m")
     for _ in range(1, dish.coats):
@@ -84,6 +90,13 @@ def plan_coats(dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_
     return coats
 
 
+def coats_at(minutes: tuple[float, ...], away: float) -> list[tuple[float, float]]:
+    """Coats at the cook's own minutes; a coat ends before the next one begins."""
+    starts = [60.0 * m for m in minutes]
+    ends = [start + away if start > 0 else 0.0 for start in starts]
+    return [(start, min(end, after)) for start, end, after in zip(starts, ends, [*starts[1:], np.inf], strict=True)]
+
+
 def _median_draws() -> Draws:
     return Draws({name: np.zeros(1) for name in ("heat", "coat", "interface", "browning")})
 
@@ -93,12 +106,19 @@ def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c
     heat, coating = heat_of(dish), coating_of(dish, cut)
     likely_deep = float(np.median(deep_c))
     coats = plan_coats(dish, heat, coating, likely_deep, surface_c)
+    flips = [60.0 * m for m in dish.flips_min]
     altitude = dish.kitchen.or_typical("altitude_m")
-    median = run_finish(_median_draws(), heat, coating, coats, likely_deep, surface_c, LONGEST_S, altitude)
-    goal = reached(median.times_s[:, FACE, MILESTONES.index(dish.want)])
-    horizon = min(LONGEST_S, max(480.0, 60.0 * math.ceil(3.0 * goal / 60.0)))
+    median = run_finish(
+        _median_draws(), heat, coating, coats, likely_deep, surface_c, LONGEST_S, altitude, flips_s=flips
+    )
+    goal = reached(median.times_s[:, [FACE, *([BACK] if flips else [])], MILESTONES.index(dish.want)].max(axis=1))
+    last = max([0.0, coats[-1][1], *flips])
+    horizon = min(LONGEST_S, max(480.0, 60.0 * math.ceil(3.0 * goal / 60.0), 60.0 * math.ceil(1.5 * last / 60.0)))
     every = max(5.0, horizon / 240.0)
-    return run_finish(draws, heat, coating, coats, deep_c, surface_c, horizon, altitude, every_s=2 * round(every / 2))
+    return run_finish(
+        draws, heat, coating, coats, deep_c, surface_c, horizon, altitude, every_s=STEP_S * round(every / STEP_S),
+        flips_s=flips,
+    )  # fmt: skip
 
 
 def sighting_weights(finish: Finish, sightings: tuple[Sighting, ...]) -> Array:
@@ -129,7 +149,7 @@ class Pull:
 def pull_times(finish: Finish, ready: Array) -> Pull:
     """At the wanted colour; where that never comes before burning, just before the burning; at the latest the horizon."""
     spoilt = np.minimum(finish.times_s[:, EDGE, MILESTONES.index("burnt")], finish.times_s[:, FACE, MILESTONES.index("bitter")])  # fmt: skip
-    last_coat = finish.coats_s[-1][1]
+    last_act = max([finish.coats_s[-1][1], *finish.flips_s])
     latest = np.minimum(0.95 * spoilt, float(finish.sample_s[-1]))
     time = np.where(np.isfinite(ready), ready, latest)
-    return Pull(np.maximum(time, last_coat + 30.0), float(np.isfinite(ready).mean()))
+    return Pull(np.maximum(time, last_act + 30.0 if last_act > 0 else 0.0), float(np.isfinite(ready).mean()))

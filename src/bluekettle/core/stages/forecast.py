@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from bluekettle.core.errors import within
 from bluekettle.core.glaze import (
     Coating,
     Draws,
@@ -126,12 +127,16 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     NotConverged
         The bite asked for cannot be reached by this method; tells how far it got.
     """
+    if available_s is not None:
+        within("available_s", available_s, 0.0, 31 * 86_400.0, "s")
     cut = dish.check()
     draws = draws or draw_members(dish.seed)
     dish, hold_s = with_hold(dish, cut, draws)
     run = run_tenderise(dish, cut, draws, hold_s)
     waiting = hands_s("open", dish.pieces, draws) + hands_s("check", dish.pieces, draws)
-    waiting = waiting + hands_s("lift", dish.pieces, draws) + hands_s("brush", dish.pieces, draws) * (dish.coats > 0)
+    waiting = (
+        waiting + hands_s("lift", dish.pieces, draws) + hands_s("brush", dish.pieces, draws) * brushed_before(dish)
+    )
     exponent = GEOMETRY[cut.shape]
     food = cut.food
     stood, _ = carry_over(
@@ -189,11 +194,18 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     )  # fmt: skip
 
 
+def brushed_before(dish: Dish) -> bool:
+    """Whether a coat goes on before the heat."""
+    return dish.coats > 0 and (dish.coats_min is None or dish.coats_min[0] == 0.0)
+
+
 def _matters(name: str, dish: Dish) -> bool:
     """Whether a kitchen figure enters this dish at all."""
-    needs = {"pot": "pressure", "oven": "braise", "broiler": "broiler", "rack": "broiler", "air": "air_fryer"}
+    needs = {"pot": "pressure", "oven": "braise"}
     need = needs.get(name.split("_")[0])
-    return need is None or need in (dish.tenderise, dish.finish)
+    if need is not None:
+        return need == dish.tenderise
+    return name == "altitude_m" or name in dish.kind.figures
 
 
 def below_surface(profile_c: Array, half_m: Array) -> tuple[Array, float]:

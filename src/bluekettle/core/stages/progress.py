@@ -10,6 +10,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+from bluekettle.core.errors import Ranges
+
 CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
     "confirmed", "estimated", "unknown", "current", "running", "upcoming",
 )  # fmt: skip
@@ -108,6 +110,11 @@ def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float, saf
     safe_c : float or None
         Temperature the gate wants; None where no thermometer is needed.
     """
+    ranges = Ranges()
+    ranges.within("now_s", now_s, -86_400.0, 31 * 86_400.0, "s")
+    if safe_c is not None:
+        ranges.within("safe_c", safe_c, 40.0, 100.0, "°C")
+    ranges.close()
     known = standing(events)
     done = {e.step: e for e in known if e.kind == "done"}
     extra: dict[str, float] = {}

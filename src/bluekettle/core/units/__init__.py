@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from bluekettle.core.errors import within
+
 __all__ = ["KELVIN", "c_to_f", "fingers_to_mm", "minutes", "pounds_to_kg"]
 
 KELVIN = 273.15
@@ -10,20 +12,20 @@ POUND_KG = 0.45359237
 
 
 def c_to_f(temp_c: float) -> float:
-    """Degrees Fahrenheit of a Celsius temperature."""
-    return temp_c * 9.0 / 5.0 + 32.0
+    """Degrees Fahrenheit of a Celsius temperature, -273.15 to 2000 °C; OutOfRange otherwise."""
+    return within("temp_c", temp_c, -KELVIN, 2000.0, "°C") * 9.0 / 5.0 + 32.0
 
 
 def pounds_to_kg(mass_lb: float) -> float:
-    """Kilograms of a mass in avoirdupois pounds (exact by definition)."""
-    return mass_lb * POUND_KG
+    """Kilograms of a mass in avoirdupois pounds (exact by definition), 0 to 10 000 lb; OutOfRange otherwise."""
+    return within("mass_lb", mass_lb, 0.0, 1e4, "lb") * POUND_KG
 
 
 def fingers_to_mm(fingers: float) -> float:
-    """Millimetres of a thickness told in fingers."""
-    return fingers * FINGER_MM
+    """Millimetres of a thickness told in fingers, 0 to 50; OutOfRange otherwise."""
+    return within("fingers", fingers, 0.0, 50.0, "fingers") * FINGER_MM
 
 
 def minutes(time_s: float) -> float:
-    """Minutes of a time in seconds."""
-    return time_s / 60.0
+    """Minutes of a time in seconds, up to a year either way; OutOfRange otherwise."""
+    return within("time_s", time_s, -3.2e7, 3.2e7, "s") / 60.0

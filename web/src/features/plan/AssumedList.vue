@@ -12,6 +12,9 @@ const names: Record<string, string> = {
   broiler_w_m2: "Broiler's heat on the food",
   rack_m: "Food below the broiler's element",
   air_fryer_c: 'Air fryer at',
+  hot_oven_c: 'Hot oven at',
+  lid_c: 'Crisping lid at',
+  grill_c: "Under the grill's lid",
 }
 </script>
 

@@ -6,6 +6,7 @@ import { lengthFactor, massFactor } from '@/shared/format/units'
 import CutPicture from '@/shared/ui/CutPicture.vue'
 import ChoiceList from './ChoiceList.vue'
 import FigureField from './FigureField.vue'
+import MinutesField from './MinutesField.vue'
 import ServeField from './ServeField.vue'
 import { useDraft } from './draft'
 import { biteText, BITES, RELEASES, type PartName } from './sentence'
@@ -24,6 +25,7 @@ function pick(fields: Partial<Dish>) {
 
 const bites = computed(() => (cut.value?.bites ?? []).map((key) => ({ key, text: biteText(key, props.dish.cut), hint: BITES[key]?.hint })))
 const releases = computed(() => Object.entries(RELEASES).map(([key, r]) => ({ key, text: r.text, hint: key === cut.value?.release ? `${r.hint}; usual here` : r.hint })))
+const finishes = computed(() => props.choices.finishes.map((f) => ({ key: f.key, text: f.done, hint: f.hint })))
 const sauces = computed(() => [
   ...props.choices.sauces.map((s) => ({ key: s.key, text: s.name, hint: `${Math.round(s.sugars * 100)} % sugars`, swatch: s.colour })),
   { key: '', text: 'no sauce', hint: 'bare browning, no caramel' },
@@ -54,12 +56,16 @@ const sauces = computed(() => [
     </template>
     <ChoiceList v-else-if="part === 'bite'" :options="bites" :chosen="dish.bite ?? 'falls'" @pick="pick({ bite: $event as Dish['bite'], timer_min: null })" />
     <ChoiceList v-else-if="part === 'release'" :options="releases" :chosen="dish.release ?? cut?.release ?? ''" @pick="pick({ release: $event as Dish['release'] })" />
-    <ChoiceList v-else-if="part === 'finish'" :options="[{ key: 'broiler', text: 'broiled', hint: 'fierce: minutes, edges first' }, { key: 'air_fryer', text: 'air fried', hint: 'moving air, easier to hit' }]" :chosen="dish.finish ?? 'broiler'" @pick="pick({ finish: $event as Dish['finish'] })" />
+    <template v-else-if="part === 'finish'">
+      <ChoiceList :options="finishes" :chosen="dish.finish ?? 'broiler'" @pick="draft.change({ finish: $event as Dish['finish'] })" />
+      <MinutesField field="flips_min" label="Turn it at" :value="dish.flips_min ?? []" hint="minutes under the heat; none: one side is browned" @change="draft.change({ flips_min: $event })" />
+    </template>
     <ChoiceList v-else-if="part === 'want'" :options="dish.sauce ? [{ key: 'amber', text: 'to amber', hint: 'sweet, wide window' }, { key: 'mahogany', text: 'dark, to mahogany', hint: 'deeper, and closer to bitter' }] : [{ key: 'amber', text: 'until browned' }, { key: 'mahogany', text: 'until well browned' }]" :chosen="dish.want ?? 'amber'" @pick="pick({ want: $event as Dish['want'] })" />
     <ChoiceList v-else-if="part === 'sauce'" :options="sauces" :chosen="typeof dish.sauce === 'string' ? dish.sauce : dish.sauce ? 'own' : ''" @pick="pick({ sauce: $event || null })" />
     <template v-else-if="part === 'coats'">
       <FigureField field="coats" label="Coats" :value="dish.coats ?? 1" :factor="1" unit="coats" :step="1" :decimals="0" />
       <FigureField field="coat_mm" label="Each about" :value="dish.coat_mm ?? 0.5" :factor="1" unit="mm" :step="0.1" :decimals="1" />
+      <MinutesField field="coats_min" label="Brush at" :value="dish.coats_min ?? []" hint="minutes under the heat, 0 is before; empty: each when the last has set" @change="draft.change({ coats_min: $event.length ? $event : null })" />
     </template>
     <ServeField v-else :serve-at="dish.serve_at ?? null" @change="draft.change({ serve_at: $event })" />
   </div>

@@ -8,7 +8,8 @@ const props = defineProps<{ glaze: Glaze }>()
 const goal = computed(() => milestoneWord(props.glaze.want, props.glaze.caramelises))
 const sight = computed(() => {
   const gap = props.glaze.gaps.find((g) => g.sign.startsWith('amber')) ?? props.glaze.gaps[0]
-  if (!gap || gap.to_wanted.low_s === null) return null
+  // A colour that comes one time in five before burning is no plan: then the sentence says so instead.
+  if (!gap || gap.to_wanted.low_s === null || props.glaze.possible < 0.2) return null
   const to = gap.to_wanted.high_s === null ? 'and more' : `to ${stopwatch(gap.to_wanted.high_s)}`
   const onward = gap.wanted_to_burnt
   const then = onward.low_s === null ? '' : `then ${stopwatch(onward.low_s)}${onward.high_s === null ? ' and more' : ` to ${stopwatch(onward.high_s)}`} before it spoils`
@@ -26,7 +27,7 @@ const byClock = computed(() => {
 <template>
   <p class="window figure">
     <template v-if="sight"><b>By sight:</b> once {{ sight.sign }} you have <b>{{ sight.range }}</b> until {{ goal }}<template v-if="sight.then">, {{ sight.then }}</template>. </template>
-    <template v-else>No member of the forecast gets to {{ goal }} before the edges burn. </template>
+    <template v-else>The edges burn before the food is {{ goal }}, nearly always. See “why this heat?” for what would do better. </template>
     <span>{{ byClock }}</span>
   </p>
 </template>

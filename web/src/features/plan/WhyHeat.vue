@@ -16,7 +16,7 @@ const site = ref<'face' | 'edge'>('face')
 
 const others = computed(() => [
   { key: '', text: 'nothing' },
-  ...(['broiler', 'air_fryer'] as const).filter((f) => f !== props.dish.finish).map((f) => ({ key: `finish:${f}`, text: f === 'broiler' ? 'the broiler' : 'the air fryer' })),
+  ...props.choices.finishes.filter((f) => f.key !== props.dish.finish).map((f) => ({ key: `finish:${f.key}`, text: f.place })),
   ...props.choices.sauces.filter((s) => s.key !== props.dish.sauce).map((s) => ({ key: `sauce:${s.key}`, text: s.name })),
 ])
 

@@ -23,6 +23,8 @@ export const useDraft = defineStore('draft', () => {
     if (!dish.value) return
     const next = { ...dish.value, ...fields }
     if ('sauce' in fields) next.coats = fields.sauce ? dish.value.coats || 1 : 0
+    // The minutes of the coats hold for that number of coats.
+    if (next.coats !== dish.value.coats && !('coats_min' in fields)) next.coats_min = null
     if (cut) Object.assign(next, usual(cut))
     dish.value = next
   }

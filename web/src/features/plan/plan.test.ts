@@ -1,8 +1,10 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Choices, Cut, Dish, Stage } from '@/api/client'
+import { choices as kitchen } from '@/__tests__/kitchen'
 import { besideLink, fillOf, links } from './chain'
 import { useDraft } from './draft'
+import { minutesOf } from './minutes'
 import { faultsOf, otherFaults, sentence } from './sentence'
 
 const ribs = {
@@ -10,7 +12,7 @@ const ribs = {
   bites: ['tug', 'falls', 'shreds'], default_bite: 'falls', release: 'mixed',
 } as Cut
 const octopus = { ...ribs, key: 'octopus', name: 'octopus', piece: 'arm', pieces: 8, bites: ['tug', 'falls'] } as Cut
-const choices = { cuts: [ribs, octopus], sauces: [{ key: 'plum-tea', name: 'plum and black tea' }] } as unknown as Choices
+const choices = { cuts: [ribs, octopus], sauces: [{ key: 'plum-tea', name: 'plum and black tea' }], finishes: kitchen.finishes } as unknown as Choices
 const dish: Dish = {
   cut: 'beef-short-ribs', mass_kg: 1.6, pieces: 6, thickness_mm: 45, state: 'fridge', tenderise: 'pressure', bite: 'falls',
   finish: 'broiler', want: 'mahogany', sauce: 'plum-tea', coats: 2, serve_at: null,
@@ -24,6 +26,20 @@ describe('the cook sentence', () => {
       '1.6 kg of beef short ribs in 6 pieces, 45 mm thick, from the fridge, under pressure until it falls off the bone, ' +
         '10 minutes on its own, then vented; then broiled dark, to mahogany, with two coats of plum and black tea, on the table as soon as it can be.',
     )
+  })
+  it('tells another appliance and a turn, and drops the minutes of coats that are no longer there', () => {
+    expect(say({ ...dish, finish: 'oven', flips_min: [4, 7.5] })).toContain('then roasted hot dark, to mahogany, with two coats of plum and black tea, turned at 4 and 7.5 min, on the table')
+    setActivePinia(createPinia())
+    const draft = useDraft()
+    draft.begin({ ...dish, coats_min: [0, 4] })
+    draft.change({ coats: 3 })
+    expect(draft.dish!.coats_min).toBeNull()
+    draft.change({ coats_min: [0, 3, 6] })
+    expect(draft.dish!.coats_min).toEqual([0, 3, 6])
+  })
+  it('reads minutes as people list them', () => {
+    expect(['2, 5', '5 2.5', '2,5', '0; 3,5', '', ' 4, '].map(minutesOf)).toEqual([[2, 5], [2.5, 5], [2.5], [0, 3.5], [], [4]])
+    expect(['soon', '-1', '2, x'].map(minutesOf)).toEqual([undefined, undefined, undefined])
   })
   it('drops what does not apply: release of a braise, coats without sauce, bones of an octopus', () => {
     const plain = say({ ...dish, cut: 'octopus', tenderise: 'braise', sauce: null, coats: 0, want: 'amber' })

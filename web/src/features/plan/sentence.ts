@@ -22,10 +22,10 @@ export const FIELDS: Record<PartName, string[]> = {
   tenderise: ['tenderise', 'liquid_l', 'timer_min'],
   bite: ['bite'],
   release: ['release'],
-  finish: ['finish'],
+  finish: ['finish', 'flips_min'],
   want: ['want'],
   sauce: ['sauce'],
-  coats: ['coats', 'coat_mm'],
+  coats: ['coats', 'coat_mm', 'coats_min'],
   serve: ['serve_at'],
 }
 
@@ -98,7 +98,7 @@ export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now:
   }
   tokens.push(
     { text: '; then ' },
-    { text: dish.finish === 'air_fryer' ? 'air fried' : 'broiled', part: 'finish' },
+    { text: choices.finishes.find((f) => f.key === dish.finish)?.done ?? dish.finish ?? 'broiled', part: 'finish' },
     { text: ' ' },
     { text: wantText(dish), part: 'want' },
   )
@@ -108,7 +108,10 @@ export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now:
   } else {
     tokens.push({ text: ', with ' })
   }
-  tokens.push({ text: sauceText(dish, choices), part: 'sauce' }, { text: ', on the table ' }, { text: serveText(dish.serve_at, now), part: 'serve' }, { text: '.' })
+  const turns = dish.flips_min ?? []
+  tokens.push({ text: sauceText(dish, choices), part: 'sauce' })
+  if (turns.length) tokens.push({ text: ', ' }, { text: `turned at ${turns.join(' and ')} min`, part: 'finish' })
+  tokens.push( { text: ', on the table ' }, { text: serveText(dish.serve_at, now), part: 'serve' }, { text: '.' })
   return tokens
 }
 

@@ -14,7 +14,7 @@ const explorer = {
   face: grid(40), edge: grid(40), present: 0.15, pull_s: 400,
 }
 const setting = (finish: string, air_c: number) => ({
-  finish, rack_m: 0.15, air_c, coats: 1, coat_mm: 0.3, width_s: 300, opens_s: 320, hit: 0.97, possible: 1,
+  finish, dial: air_c, coats_min: null, flips_min: [], coats: 1, coat_mm: 0.3, width_s: 300, opens_s: 320, hit: 0.97, possible: 1,
   change: { finish, coats: 1, coat_mm: 0.3, kitchen: { air_fryer_c: air_c } }, reason: `At ${air_c}: wider.`,
 })
 const advice = { now: setting('broiler', 200), choice: setting('air_fryer', 160), runners: [setting('air_fryer', 170)], none_safe: '', exits: [{ do: 'add a return leg', before_serving_s: 1800, why: '10 min back' }] }

@@ -58,7 +58,7 @@ export function taps(choices: Choices, answers: Record<string, string>, massText
     { key: 'thickness', question: 'How thick is one piece?', options: thicknesses(cut).map((t) => ({ key: String(t.mm), text: lengthText(t.mm), hint: `${t.word}, ${fingers(t.mm)}` })) },
     { key: 'tenderise', question: 'What makes it tender?', options: [{ key: 'pressure', text: 'a pressure pot' }, { key: 'braise', text: 'a covered dish', hint: 'in the oven' }] },
     { key: 'bite', question: 'How should it eat?', options: cut.bites.map((b) => ({ key: b, text: biteText(b, cut.key), hint: BITES[b]?.hint })) },
-    { key: 'finish', question: 'What browns it?', options: [{ key: 'broiler', text: "the oven's broiler" }, { key: 'air_fryer', text: 'an air fryer' }] },
+    { key: 'finish', question: 'What browns it?', options: choices.finishes.map((f) => ({ key: f.key, text: f.place, hint: f.hint })) },
     {
       key: 'sauce',
       question: 'Which sauce?',

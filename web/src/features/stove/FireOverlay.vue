@@ -10,7 +10,7 @@ defineEmits<{ out: []; hush: [] }>()
   <div class="overlay" :class="call.level" role="alertdialog" aria-modal="true" :aria-label="call.says" data-test="overlay">
     <p class="figure">{{ stopwatch(underS) }}</p>
     <h2>{{ call.says }}</h2>
-    <p v-if="call.level === 'out'" class="then">Is it out? {{ appliance === 'air_fryer' ? 'Air fryer' : 'Broiler' }} off?</p>
+    <p v-if="call.level === 'out'" class="then">Is it out? {{ appliance.charAt(0).toUpperCase() + appliance.slice(1) }} off?</p>
     <button type="button" class="wide-button" @click="$emit('out')">It is out</button>
     <button type="button" class="plain-button" @click="$emit('hush')">{{ call.level === 'out' ? 'I am watching it, leave me' : 'I am watching it' }}</button>
   </div>

@@ -119,7 +119,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         <GlazeStrip :glaze="glaze" :now-s="underS" />
       </section>
     </div>
-    <FireOverlay v-if="overlay && live" :call="call!" :under-s="underS!" :appliance="glaze?.appliance ?? ''" @out="cameOut" @hush="hushed = `${call!.level}${call!.at_s}`" />
+    <FireOverlay v-if="overlay && live" :call="call!" :under-s="underS!" :appliance="glaze?.appliance_name ?? 'appliance'" @out="cameOut" @hush="hushed = `${call!.level}${call!.at_s}`" />
   </div>
 </template>
 

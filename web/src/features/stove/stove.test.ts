@@ -138,7 +138,7 @@ describe('parts of the stove', () => {
   })
 
   it('the overlay names the appliance that must be off', () => {
-    const fryer = mount(FireOverlay, { props: { call: { at_s: 200, level: 'out', says: 'Out now.' }, underS: 205, appliance: 'air_fryer' } })
+    const fryer = mount(FireOverlay, { props: { call: { at_s: 200, level: 'out', says: 'Out now.' }, underS: 205, appliance: 'air fryer' } })
     expect(fryer.text()).toContain('Air fryer off?')
     expect(fryer.text()).toContain('3:25')
   })

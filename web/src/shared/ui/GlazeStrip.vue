@@ -17,15 +17,16 @@ const width = computed(() => full.value - LEFT - 12)
 const until = computed(() => Math.max(shownSeconds(props.glaze), (props.nowS ?? 0) * 1.05, (props.pulledS ?? 0) * 1.05))
 const rowHeight = computed(() => (props.compact ? 30 : 46))
 const top = computed(() => (props.compact ? 54 : 60))
-const riskTop = computed(() => top.value + 2 * rowHeight.value + 28)
+const riskTop = computed(() => top.value + sites.value.length * rowHeight.value + 28)
 const riskHeight = computed(() => (props.compact ? 0 : 54))
-const height = computed(() => (props.compact ? top.value + 2 * rowHeight.value + 24 : riskTop.value + riskHeight.value + 30))
+const height = computed(() => (props.compact ? top.value + sites.value.length * rowHeight.value + 24 : riskTop.value + riskHeight.value + 30))
 const x = (seconds: number) => (Math.min(seconds, until.value) / until.value) * width.value
+const sites = computed(() => (props.glaze.back ? (['face', 'back', 'edge'] as const) : (['face', 'edge'] as const)))
 const rows = computed(() =>
-  (['face', 'edge'] as const).map((site, i) => ({
+  sites.value.map((site, i) => ({
     site,
     y: top.value + i * (rowHeight.value + 4),
-    stops: stops(props.glaze[site], props.glaze.sample_s, until.value),
+    stops: stops(props.glaze[site]!, props.glaze.sample_s, until.value),
     stretches: stretches(props.glaze, site, until.value),
     marks: props.compact ? [] : marks(props.glaze, site, until.value),
   })),
@@ -74,8 +75,14 @@ const spoken = computed(() => {
           <text :x="x(coat.start_s) + 9" y="16">{{ width > 620 ? `coat ${i + 1}` : i + 1 }}</text>
           <title>coat {{ i + 1 }} at {{ stopwatch(coat.start_s) }}</title>
         </g>
+        <g v-for="(turn, i) in glaze.flips_s.filter((t) => t <= until)" :key="`t${i}`" class="turn">
+          <line :x1="x(turn)" :x2="x(turn)" :y1="top - 4" :y2="top + sites.length * rowHeight + 4" />
+          <path :d="`M${x(turn) - 7} 14 a7 7 0 1 1 7 7 m0 0 l5 -4 m-5 4 l5 4`" />
+          <text :x="x(turn) + 11" y="19">turn</text>
+          <title>turned at {{ stopwatch(turn) }}</title>
+        </g>
         <g v-if="look !== null" class="look">
-          <line :x1="x(look)" :x2="x(look)" :y1="top - 16" :y2="top + 2 * rowHeight + 8" />
+          <line :x1="x(look)" :x2="x(look)" :y1="top - 16" :y2="top + sites.length * rowHeight + 8" />
           <text :x="x(look) + 5" :y="top - 20">look from {{ stopwatch(look) }}</text>
         </g>
         <g v-if="!compact" class="risk">
@@ -114,6 +121,8 @@ text { fill: var(--kettle-ink); font-size: 14px; }
 .mark path { stroke: #fff; stroke-width: 2; }
 .mark text { fill: #fff; font-size: 12.500px; }
 .coat path { fill: var(--kettle-enamel-soft); stroke: var(--kettle-sheet); }
+.turn path { fill: none; stroke: var(--kettle-ink); stroke-width: 2; }
+.turn line { stroke: #fff; stroke-width: 2; stroke-dasharray: 6 3; }
 .look line { stroke: var(--kettle-ink); stroke-dasharray: 3 4; }
 .risk line { stroke: var(--kettle-line); }
 .risk .accepted { stroke: var(--kettle-ember); stroke-dasharray: 2 4; }

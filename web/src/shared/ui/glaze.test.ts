@@ -8,7 +8,7 @@ const band = (likely: number | null) => ({ low_s: likely && likely * 0.7, likely
 const site = (k: number) => ({ set: band(60 * k), bubbling: band(80 * k), amber: band(200 * k), mahogany: band(300 * k), bitter: band(420 * k), burnt: band(600 * k), crisp: band(null) })
 const samples = Array.from({ length: 121 }, (_, i) => i * 10)
 const glaze = {
-  appliance: 'broiler', want: 'amber', caramelises: true, horizon_s: 1200, sample_s: samples,
+  appliance: 'broiler', appliance_name: 'broiler', flips_s: [], back: null, want: 'amber', caramelises: true, horizon_s: 1200, sample_s: samples,
   face: samples.map(() => '#804020'), edge: samples.map(() => '#402010'),
   risk: samples.map((t) => Math.min(1, t / 1000)), wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
   coats: [{ start_s: 0, end_s: 0 }, { start_s: 90, end_s: 150 }], milestones: { face: site(1), edge: site(0.6) },

@@ -1,0 +1,50 @@
+"""The second heats a dish can have: one row each of the finishes table, with its words and its dial."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+from bluekettle.core.tables import Row, row, rows
+
+
+@dataclass(frozen=True)
+class FinishKind:
+    """One way to finish.
+
+    dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]). figures : all kitchen
+    figures that enter. gentle, fierce : ends of the dial that advice looks at. The rest are words.
+    """
+
+    key: str
+    name: str
+    place: str
+    done: str
+    hint: str
+    dial: str
+    figures: tuple[str, ...]
+    gentle: float
+    fierce: float
+    lift: str
+    into: str
+    look: str
+    put: str
+    button: str
+    appliance: Row
+
+
+@cache
+def finish_kind(key: str) -> FinishKind:
+    """The finish of this key; MissingData names the known ones."""
+    line = row("finishes", key)
+    return FinishKind(
+        line["key"], line["name"], line["place"], line["done"], line["hint"], line["dial"],
+        tuple(line["figures"].split()), float(line["gentle"]), float(line["fierce"]), line["lift"], line["into"],
+        line["look"], line["put"], line["button"], row("appliances", line["appliance"]),
+    )  # fmt: skip
+
+
+@cache
+def finish_keys() -> tuple[str, ...]:
+    """All finishes, in table order."""
+    return tuple(rows("finishes"))

@@ -1,0 +1,98 @@
+"""Second heats of a dish: each appliance by its dial, coats at the cook's own minutes, and turns."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from bluekettle.core.safety import watch_outs
+from bluekettle.core.sauce import mix, sample_sauce
+from bluekettle.core.stages import FINISHES, Dish, Kitchen, finish_kind, forecast, plan_calls
+
+RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=1)
+TOMATO = mix("tomato", [("ketchup", 0.3), ("brown-sugar", 0.03), ("cider-vinegar", 0.03)])
+
+
+def likely(found, site, mark):
+    return found.milestones.bands[site][mark].likely_s
+
+
+def stage(found, key):
+    return next(s for s in found.stages if s.key == key)
+
+
+@pytest.mark.parametrize("finish", FINISHES)
+def test_turning_the_dial_towards_fierce_brings_every_colour_sooner(finish):
+    kind = finish_kind(finish)
+    dials = np.linspace(kind.gentle, kind.fierce, 4)
+    runs = [forecast(replace(RIBS, finish=finish, kitchen=Kitchen(**{kind.dial: float(d)}))) for d in dials]
+    for site, mark in (("face", "amber"), ("edge", "amber"), ("face", "mahogany")):
+        times = [likely(run, site, mark) or np.inf for run in runs]
+        assert times == sorted(times, reverse=True), (site, mark, times)
+    assert kind.dial not in runs[0].assumed
+    assert set(kind.figures) - {kind.dial} <= set(runs[0].assumed)
+
+
+def test_a_thick_tomato_sauce_in_a_hot_oven_keeps_the_times_kitchens_know():
+    """230 °C still oven on hot moist ribs: face amber in 6 to 9 min, mahogany in 10 to 16 (design figures)."""
+    found = forecast(replace(RIBS, sauce=TOMATO, finish="oven"))
+    assert 6 * 60 <= likely(found, "face", "amber") <= 9 * 60
+    assert 10 * 60 <= likely(found, "face", "mahogany") <= 16 * 60
+    assert not found.milestones.window.empty
+    assert likely(forecast(replace(RIBS, sauce=TOMATO, finish="oven", coat_mm=1.2)), "face", "set") > likely(found, "face", "set")  # fmt: skip
+
+
+def test_a_later_first_coat_sets_and_colours_later_and_lies_on_bare_food_until_then():
+    marks = []
+    for minute in (0.0, 2.0, 5.0):
+        found = forecast(replace(RIBS, finish="oven", coats_min=(minute,)))
+        marks.append([likely(found, "face", name) for name in ("set", "amber", "mahogany")])
+        assert marks[-1][0] > 60.0 * minute
+        before = found.finish.sample_s < 60.0 * minute
+        assert found.strip_index[0][before].max(initial=0.0) < 0.4, "bare food is not amber in minutes"
+    assert np.all(np.diff(np.array(marks), axis=0) > 0)
+
+
+def test_a_coat_under_the_heat_is_called_for_and_not_brushed_before():
+    found = forecast(replace(RIBS, finish="oven", coats=2, coats_min=(3.0, 7.0), flips_min=(5.0,)))
+    keys = [s.key for s in found.stages]
+    assert "brush" not in keys
+    assert "brush" in [s.key for s in forecast(RIBS).stages]
+    calls = plan_calls(found.milestones, found.finish.sample_s, found.finish.coats_s, found.finish.flips_s)
+    said = {c.says: c.at_s for c in calls}
+    assert (said["Coat 1 now"], said["Turn it now"], said["Coat 2 now"]) == (180.0, 300.0, 420.0)
+    assert calls[-1].level == "out"
+
+
+def test_a_turned_piece_browns_on_the_side_that_faces_the_heat_and_needs_both():
+    once = forecast(RIBS)
+    turned = forecast(replace(RIBS, flips_min=(2.0,)))
+    at = turned.finish.sample_s
+    face, _edge, back = turned.strip_index
+    assert back[at <= 120].max() < 0.2 * face[at <= 120].max()
+    after = (at > 130) & (at < 400)
+    assert np.all(np.diff(back[after]) >= 0)
+    assert back[after][-1] > face[after][-1]
+    assert face[at < 400][-1] < once.strip_index[0][once.finish.sample_s < 400][-1]
+    # Both sides have to be there: that takes longer than one.
+    ready = turned.milestones.window.opens_s
+    assert ready is None or ready > likely(once, "face", "amber")
+
+
+def test_a_crisping_lid_waits_for_its_pot_and_an_oven_keeps_the_braise_heat():
+    lid = forecast(replace(RIBS, finish="crisping_lid"))
+    assert stage(lid, "preheat").start.likely_s <= stage(lid, "check").start.likely_s + 1.0
+    fryer = forecast(replace(RIBS, finish="air_fryer"))
+    assert stage(fryer, "preheat").start.likely_s > stage(fryer, "check").start.likely_s
+    cold = stage(forecast(replace(RIBS, finish="oven")), "preheat").band.likely_s
+    warm = stage(forecast(replace(RIBS, finish="oven", tenderise="braise", bite="tug")), "preheat").band.likely_s
+    assert warm == pytest.approx(cold * (230 - 150) / (230 - 21), rel=0.02)
+
+
+def test_a_grill_is_stopped_indoors_and_each_appliance_has_its_own_caution():
+    ids = {f: {w.id: w.level for w in watch_outs(forecast(replace(RIBS, finish=f)))} for f in FINISHES}
+    assert ids["grill"]["grill-outdoors"] == "stop"
+    assert all("grill-outdoors" not in ids[f] for f in FINISHES if f != "grill")
+    own = [set(ids[f]) & {"broiler", "vents", "hot-tray", "lid-swap", "grill-outdoors"} for f in FINISHES]
+    assert all(len(found) == 1 for found in own)
+    assert len(set.union(*own)) == len(FINISHES)
