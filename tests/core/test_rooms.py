@@ -12,7 +12,7 @@ from bluekettle.core.glaze.colour import lab_to_hex
 from bluekettle.core.ingredients import ingredient, ingredient_keys
 from bluekettle.core.pressure import fill_of, quick_release_s
 from bluekettle.core.sauce import mix, reduce_to, sample_sauce, sample_sauce_keys
-from bluekettle.core.stages import plan_calls
+from bluekettle.core.stages import Dish, plan_calls
 from bluekettle.core.tables import check_data, constant, row
 from bluekettle.core.tenderness import cook_value_min
 from bluekettle.core.thermo import food_properties
@@ -70,7 +70,7 @@ def test_the_sample_glazes_are_sweet_enough_to_caramelise():
 
 def test_water_is_no_sauce_and_every_bad_line_is_named():
     with pytest.raises(OutOfRange, match="5 %"):
-        mix("tap", [("water", 1.0)])
+        Dish("pork-ribs", 1.4, 4, 26.0, sauce=mix("tap", [("water", 1.0)]), coats=1).check()
     with pytest.raises(OutOfRange) as caught:
         mix("odd", [("heron", 1.0), ("honey", -1.0), ("honey", float("nan"))])
     assert [f.field for f in caught.value.faults] == ["lines.0.ingredient", "lines.1.mass_g", "lines.2.mass_g"]

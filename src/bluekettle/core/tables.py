@@ -29,6 +29,8 @@ TABLES = (
     "water_activity",
     "surroundings",
     "finishes",
+    "measures",
+    "swaps",
 )
 
 Row = dict[str, str]

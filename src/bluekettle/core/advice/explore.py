@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze import Draws, run_finish
 from bluekettle.core.stages import LIMITS, Dish, Forecast, cut
-from bluekettle.core.stages.finishing import coating_of, heat_of
+from bluekettle.core.stages.finishing import coating_of, heat_of, log_factors_of
 
 Array = NDArray[np.float64]
 
@@ -46,10 +46,11 @@ def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
     times = np.linspace(time_s / COLUMNS, time_s, COLUMNS)
     regions = np.zeros((2, ROWS, COLUMNS), dtype=np.int8)
     for i, heat in enumerate(heats):
-        row = replace(dish, kitchen=replace(dish.kitchen, **{axis: float(heat)}))
+        row = replace(dish, kitchen=dish.kitchen.having(axis, float(heat)))
         run = run_finish(
             median, heat_of(row), coating, forecast.finish.coats_s, forecast.deep_c, forecast.surface_c, time_s,
             dish.kitchen.or_typical("altitude_m"), flips_s=forecast.finish.flips_s,
+            log_factors=log_factors_of(dish, median),
         )  # fmt: skip
         for site in (0, 1):
             marks = run.times_s[0, site, [0, 2, 3, 4, 5]]

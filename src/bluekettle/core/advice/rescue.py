@@ -10,7 +10,7 @@ from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze import Heat, HeatChange, draw_members, run_finish, weighted_quantile
 from bluekettle.core.glaze.milestones import BITTER, BURNT, EDGE, FACE, MILESTONES, wanted_times
 from bluekettle.core.stages import Dish, Forecast, cut
-from bluekettle.core.stages.finishing import coating_of, heat_of, sighting_weights
+from bluekettle.core.stages.finishing import coating_of, heat_of, log_factors_of, sighting_weights
 
 FOILED = 0.25  # share of the heat that reaches an edge under foil (typical, estimated)
 
@@ -51,6 +51,7 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
         return run_finish(
             draws, heat, coating, coats, forecast.deep_c, forecast.surface_c, horizon,
             dish.kitchen.or_typical("altitude_m"), change=change, flips_s=forecast.finish.flips_s,
+            log_factors=log_factors_of(dish, draws),
         )  # fmt: skip
 
     weights = sighting_weights(run(None), dish.sightings)

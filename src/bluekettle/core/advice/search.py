@@ -59,7 +59,7 @@ def candidates(dish: Dish) -> list[Dish]:
             base = replace(dish, finish=finish, coats=n, coat_mm=mm, coats_min=None, flips_min=(), sightings=())
             for heat in np.linspace(kind.gentle, kind.fierce, DIALS):
                 dial = round(float(heat), 2) if kind.dial == "rack_m" else 5.0 * round(float(heat) / 5.0)
-                found.append(replace(base, kitchen=replace(dish.kitchen, **{kind.dial: dial})))
+                found.append(replace(base, kitchen=dish.kitchen.having(kind.dial, dial)))
     return found
 
 

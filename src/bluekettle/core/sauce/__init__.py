@@ -1,14 +1,76 @@
-"""Sauces as mixtures: what a set of ingredient lines comes to, and what simmering makes of it.
+"""Sauces as mixtures: what ingredient lines come to, simmering, scaling, splits, variants and the contact ledger.
 
 Knows composition and mass; knows nothing of surfaces, heat or coats.
 """
 
+from bluekettle.core.sauce.character import (
+    VARIANTS,
+    Source,
+    Variant,
+    allergens_of,
+    sources_of,
+    thickness_of,
+    vary,
+)
+from bluekettle.core.sauce.ledger import Flow, Ledger, Move, Portion, Stop, boil_minutes, keep_ledger
 from bluekettle.core.sauce.mixing import (
     Composition,
     mix,
     reduce_to,
     sample_sauce,
     sample_sauce_keys,
+    sample_sauce_lines,
 )
+from bluekettle.core.sauce.scaling import (
+    APPETITES,
+    KINDS,
+    Salted,
+    Scaled,
+    ScaledLine,
+    factor_for_coats,
+    factor_for_meat,
+    factor_for_short,
+    meat_for,
+    salt_of,
+    scale,
+    shares_of,
+)
+from bluekettle.core.sauce.simmering import Simmered, simmer, simmer_minutes
 
-__all__ = ["Composition", "mix", "reduce_to", "sample_sauce", "sample_sauce_keys"]
+__all__ = [
+    "APPETITES",
+    "KINDS",
+    "VARIANTS",
+    "Composition",
+    "Flow",
+    "Ledger",
+    "Move",
+    "Portion",
+    "Salted",
+    "Scaled",
+    "ScaledLine",
+    "Simmered",
+    "Source",
+    "Stop",
+    "Variant",
+    "allergens_of",
+    "boil_minutes",
+    "factor_for_coats",
+    "factor_for_meat",
+    "factor_for_short",
+    "keep_ledger",
+    "meat_for",
+    "mix",
+    "reduce_to",
+    "salt_of",
+    "sample_sauce",
+    "sample_sauce_keys",
+    "sample_sauce_lines",
+    "scale",
+    "shares_of",
+    "simmer",
+    "simmer_minutes",
+    "sources_of",
+    "thickness_of",
+    "vary",
+]

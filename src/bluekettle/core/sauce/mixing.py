@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from bluekettle.core.errors import Fault, OutOfRange, Ranges
-from bluekettle.core.ingredients import PARTS, ingredient, ingredient_keys
+import numpy as np
+
+from bluekettle.core.errors import Ranges, within
+from bluekettle.core.ingredients import MOST_LINES, PARTS, Ingredient, ingredient, ingredient_keys
 from bluekettle.core.tables import row, rows
 
-Line = tuple[str, float]  # ingredient key, mass [kg]
+Line = tuple[str | Ingredient, float]  # ingredient or its key, mass [kg]
 
 
 @dataclass(frozen=True)
@@ -46,34 +48,28 @@ def mix(name: str, lines: Sequence[Line], raw_lab: tuple[float, float, float] = 
 
     Parameters
     ----------
-    lines : sequence of (ingredient key, mass [kg])
-        1 to 200 lines, each above 0 and up to 50 kg.
+    lines : sequence of (ingredient or its key, mass [kg])
+        1 to 300 lines, each above 0 and up to 50 kg.
 
     Raises
     ------
     OutOfRange
-        Names every unusable line: unknown ingredient, mass out of range; or a mixture with under 5 % of solids.
+        Names every unusable line: unknown ingredient, mass out of range.
     """
     ranges = Ranges()
-    ranges.within("lines", len(lines), 1, 200, "lines")
-    for place, (key, mass_kg) in enumerate(lines):
-        ranges.one_of(f"lines.{place}.ingredient", key, ingredient_keys())
+    ranges.within("lines", len(lines), 1, MOST_LINES, "lines")
+    for place, (item, mass_kg) in enumerate(lines):
+        if isinstance(item, str):
+            ranges.one_of(f"lines.{place}.ingredient", item, ingredient_keys())
         ranges.within(f"lines.{place}.mass_g", mass_kg * 1e3, 0.01, 50_000, "g")
     ranges.close()
-    parts = [ingredient(key) for key, _ in lines]
-    total = sum(mass for _, mass in lines)
-    volume = sum(mass / part.density_kg_l for part, (_, mass) in zip(parts, lines, strict=True))
-    sums = [
-        sum(part.fractions[i] * mass for part, (_, mass) in zip(parts, lines, strict=True)) / total
-        for i in range(len(PARTS))
-    ]
-    norm = sum(sums)
-    made = Composition(
-        name, total, volume, **{part: share / norm for part, share in zip(PARTS, sums, strict=True)}, raw_lab=raw_lab
-    )
-    if made.water > 0.95:
-        raise OutOfRange([Fault("lines", f"{made.water:.0%} water", "a sauce with at least 5 % that is not water")])
-    return made
+    masses = np.array([mass for _, mass in lines])
+    parts = [ingredient(item) if isinstance(item, str) else item for item, _ in lines]
+    total = float(masses.sum())
+    volume = float((masses / np.array([part.density_kg_l for part in parts])).sum())
+    sums = masses @ np.array([part.fractions for part in parts])
+    shares = sums / sums.sum()
+    return Composition(name, total, volume, **dict(zip(PARTS, map(float, shares), strict=True)), raw_lab=raw_lab)
 
 
 def reduce_to(sauce: Composition, water: float) -> Composition:
@@ -84,19 +80,33 @@ def reduce_to(sauce: Composition, water: float) -> Composition:
     ranges = Ranges()
     ranges.within("water", water, 0.02, sauce.water)
     ranges.close()
-    mass = sauce.mass_kg * (1.0 - sauce.water) / (1.0 - water)
+    return without_water(sauce, sauce.mass_kg * (sauce.water - water) / (1.0 - water))
+
+
+def without_water(sauce: Composition, gone_kg: float) -> Composition:
+    """The sauce when some of its water is gone [kg]; every other part stays, the volume falls by that of the water.
+
+    Raises OutOfRange for more water than 99 % of the sauce's mass, or than it holds.
+    """
+    within("gone_kg", gone_kg, 0.0, min(sauce.mass_kg * sauce.water, 0.99 * sauce.mass_kg), "kg")
+    mass = sauce.mass_kg - gone_kg
     gain = sauce.mass_kg / mass
-    solids = {part: getattr(sauce, part) * gain for part in PARTS if part != "water"}
-    volume = sauce.volume_l - (sauce.mass_kg - mass)
-    return replace(sauce, mass_kg=mass, volume_l=volume, water=water, **solids)
+    parts = {part: getattr(sauce, part) * gain for part in PARTS if part != "water"}
+    water = (sauce.mass_kg * sauce.water - gone_kg) / mass
+    return replace(sauce, mass_kg=mass, volume_l=sauce.volume_l - gone_kg, water=water, **parts)
 
 
 def sample_sauce(key: str) -> Composition:
     """One of the sauces that ship with the product; MissingData names them."""
     line = row("sauces", key)
-    pairs = (item.split(":") for item in line["lines"].split(";"))
     lab = (float(line["lab_l"]), float(line["lab_a"]), float(line["lab_b"]))
-    return mix(line["name"], [(name, float(grams) / 1e3) for name, grams in pairs], lab)
+    return mix(line["name"], sample_sauce_lines(key), lab)
+
+
+def sample_sauce_lines(key: str) -> list[tuple[str, float]]:
+    """Ingredient keys and masses [kg] of a shipped sauce; MissingData names them."""
+    pairs = (item.split(":") for item in row("sauces", key)["lines"].split(";"))
+    return [(name, float(grams) / 1e3) for name, grams in pairs]
 
 
 def sample_sauce_keys() -> tuple[str, ...]:

@@ -18,12 +18,15 @@ from bluekettle.core.stages.dish import (
     Cut,
     Dish,
     Kitchen,
+    Learnt,
     Sighting,
     cut,
     cut_keys,
 )
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
+from bluekettle.core.stages.fit import Fit, Inside, Place, Verdict, fit_cut
 from bluekettle.core.stages.forecast import Forecast, forecast
+from bluekettle.core.stages.ladder import Rung, ladder
 from bluekettle.core.stages.progress import Event, Progress, StepPlan, StepState, follow
 from bluekettle.core.stages.tenderise import return_leg_s
 
@@ -43,19 +46,27 @@ __all__ = [
     "Dish",
     "Event",
     "FinishKind",
+    "Fit",
     "Forecast",
+    "Inside",
     "Kitchen",
+    "Learnt",
+    "Place",
     "Progress",
+    "Rung",
     "Sighting",
     "Stage",
     "StepPlan",
     "StepState",
+    "Verdict",
     "cut",
     "cut_keys",
     "finish_keys",
     "finish_kind",
+    "fit_cut",
     "follow",
     "forecast",
+    "ladder",
     "plan_calls",
     "return_leg_s",
     "risk_at",

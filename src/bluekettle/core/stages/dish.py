@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass, field
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
 from math import sqrt
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bluekettle.core.errors import Ranges
+from bluekettle.core.glaze import Draws
 from bluekettle.core.heat.surroundings import RACK_REFERENCE_M
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
@@ -42,6 +46,8 @@ class Cut:
     pieces: int
     packing: float
     juice_fraction: float
+    bone_fraction: float  # bone, core and trimmings that are not eaten
+    aspect: float  # length over breadth of a piece
     site: str
     targets: dict[str, float]
     overdone: float
@@ -72,7 +78,8 @@ def _read_cut(line: Row) -> Cut:
     return Cut(
         line["key"], line["name"], line["piece"], line["species"], line["shape"], float(line["thickness_mm"]),
         float(line["thin_mm"]), float(line["thick_mm"]), float(line["mass_kg"]), int(line["pieces"]),
-        float(line["packing"]), float(line["juice_fraction"]), line["site"], targets, float(line["c_overdone"]),
+        float(line["packing"]), float(line["juice_fraction"]),
+        float(line["bone_fraction"]), float(line["aspect"]), line["site"], targets, float(line["c_overdone"]),
         float(line["safe_c"]), float(line["pleasant_c"]) if line["pleasant_c"] else None, line["release"],
         food_properties(parts),
     )  # fmt: skip
@@ -84,8 +91,27 @@ def cut_keys() -> tuple[str, ...]:
 
 
 @dataclass(frozen=True)
+class Learnt:
+    """What was seen of an appliance, a hand and a glaze: mean (4,) and covariance (4, 4) of the logarithms of heat,
+    coat, interface and browning, by rows; and how many signs it rests on."""
+
+    mean: tuple[float, ...]
+    cov: tuple[float, ...]
+    seen: int
+
+    def draw(self, draws: Draws) -> NDArray[np.float64]:
+        """Log factors of these members, (members, 4)."""
+        normal = np.column_stack([draws.normal[name] for name in ("heat", "coat", "interface", "browning")])
+        root = np.linalg.cholesky(np.reshape(self.cov, (4, 4)) + 1e-9 * np.eye(4))
+        return np.asarray(np.array(self.mean) + normal @ root.T)
+
+
+@dataclass(frozen=True)
 class Kitchen:
-    """What is known of the kitchen. None stands for a typical value, which the forecast then reports as assumed."""
+    """What is known of the kitchen. None stands for a typical value, which the forecast then reports as assumed.
+
+    learnt : by finish, what calibration says of it.
+    """
 
     altitude_m: float | None = None
     pot_power_w: float | None = None
@@ -98,6 +124,11 @@ class Kitchen:
     hot_oven_c: float | None = None
     lid_c: float | None = None
     grill_c: float | None = None
+    learnt: Mapping[str, Learnt] = field(default_factory=dict)
+
+    def having(self, name: str, figure: float) -> Kitchen:
+        """The same kitchen with one figure stated."""
+        return replace(self, **{name: figure})  # type: ignore[arg-type]
 
     def or_typical(self, name: str) -> float:
         """The stated or the typical value, in the unit its name carries."""
@@ -207,6 +238,8 @@ class Dish:
         for place, seen in enumerate(self.sightings):
             ranges.one_of(f"sightings.{place}.sign", seen.sign, SIGNS)
             ranges.within(f"sightings.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s under the heat")
+        if self.sauce is not None and self.sauce.water > 0.95:
+            ranges.add("sauce.lines", f"{self.sauce.water:.0%} water", "a sauce with at least 5 % that is not water")
         if self.sauce is None and self.coats > 0:
             ranges.add("coats", self.coats, "0 coats when there is no sauce")
         if self.sauce is not None and self.coats == 0:

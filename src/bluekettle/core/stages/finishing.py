@@ -19,6 +19,7 @@ from bluekettle.core.glaze import (
     run_finish,
 )
 from bluekettle.core.heat import element_at
+from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.dish import Cut, Dish, Sighting
 from bluekettle.core.stages.handwork import likely_s
 
@@ -51,13 +52,23 @@ def heat_of(dish: Dish) -> Heat:
 
 def coating_of(dish: Dish, cut: Cut) -> Coating:
     """The film: the dish's sauce at its coat, or a trace of juice."""
-    sauce = dish.sauce
-    if sauce is None:
+    if dish.sauce is None:
         return bare_film(BARE_LAB.get(cut.species, (52.0, 10.0, 16.0)))
+    return film_of(dish.sauce, dish.coat_kg_m2())
+
+
+def film_of(sauce: Composition, coat_kg_m2: float) -> Coating:
+    """A coat of a sauce as the film's coating."""
     return Coating(
         sauce.water, sauce.sucrose, sauce.glucose, sauce.fructose, sauce.other, sauce.protein, sauce.fat, sauce.salt,
-        sauce.acid, dish.coat_kg_m2(), raw_lab=sauce.raw_lab,
+        sauce.acid, coat_kg_m2, raw_lab=sauce.raw_lab,
     )  # fmt: skip
+
+
+def log_factors_of(dish: Dish, draws: Draws) -> Array | None:
+    """Log factors of heat, coat, interface and browning where the kitchen has learnt them, (members, 4)."""
+    learnt = dish.kitchen.learnt.get(dish.finish)
+    return None if learnt is None else learnt.draw(draws)
 
 
 def reached(times: Array) -> float:
@@ -78,7 +89,10 @@ def plan_coats(dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_
     median = _median_draws()
     altitude = dish.kitchen.or_typical("altitude_m")
     for _ in range(1, dish.coats):
-        run = run_finish(median, heat, coating, coats, deep_c, surface_c, LONGEST_S, altitude)
+        run = run_finish(
+            median, heat, coating, coats, deep_c, surface_c, LONGEST_S, altitude,
+            log_factors=log_factors_of(dish, median),
+        )  # fmt: skip
         wet = run.traces[0, FACE, :, 2]
         back = coats[-1][1]
         dry = (run.sample_s > back + 20.0) & (wet < 0.12)
@@ -109,15 +123,16 @@ def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c
     flips = [60.0 * m for m in dish.flips_min]
     altitude = dish.kitchen.or_typical("altitude_m")
     median = run_finish(
-        _median_draws(), heat, coating, coats, likely_deep, surface_c, LONGEST_S, altitude, flips_s=flips
-    )
+        _median_draws(), heat, coating, coats, likely_deep, surface_c, LONGEST_S, altitude, flips_s=flips,
+        log_factors=log_factors_of(dish, _median_draws()),
+    )  # fmt: skip
     goal = reached(median.times_s[:, [FACE, *([BACK] if flips else [])], MILESTONES.index(dish.want)].max(axis=1))
     last = max([0.0, coats[-1][1], *flips])
     horizon = min(LONGEST_S, max(480.0, 60.0 * math.ceil(3.0 * goal / 60.0), 60.0 * math.ceil(1.5 * last / 60.0)))
     every = max(5.0, horizon / 240.0)
     return run_finish(
         draws, heat, coating, coats, deep_c, surface_c, horizon, altitude, every_s=STEP_S * round(every / STEP_S),
-        flips_s=flips,
+        flips_s=flips, log_factors=log_factors_of(dish, draws),
     )  # fmt: skip
 
 

@@ -1,0 +1,57 @@
+"""The colour ladder of a sauce: what a coat of it does under each of a kitchen's finishes, on hot moist food."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from bluekettle.core.errors import Ranges
+from bluekettle.core.glaze import Coating, Finish, Milestones, draw_members, read_milestones, run_finish
+from bluekettle.core.sauce import Composition
+from bluekettle.core.stages.dish import Dish, Kitchen
+from bluekettle.core.stages.finishing import film_of, heat_of, log_factors_of
+
+DEEP_C, SURFACE_C = 80.0, 70.0  # braised or pressured food a few minutes after it was opened
+MEMBERS = 16
+HORIZON_S = 1800.0
+SPREADABLE = 0.95  # water above this runs off
+
+
+@dataclass(frozen=True)
+class Rung:
+    """One appliance: its finish, its dial, the run and what is read from it."""
+
+    finish: str
+    name: str
+    dial: float
+    coating: Coating
+    run: Finish
+    milestones: Milestones
+
+
+def ladder(
+    sauce: Composition, kitchen: Kitchen | None = None, coat_mm: float = 0.5, want: str = "amber",
+    finishes: tuple[str, ...] = ("broiler", "oven", "air_fryer"),
+) -> tuple[Rung, ...]:  # fmt: skip
+    """Run one coat under each finish, 16 members.
+
+    Raises OutOfRange for a coat outside 0.1 to 2 mm, or a sauce of over 95 % water, which no coat can be made of.
+    """
+    ranges = Ranges()
+    ranges.within("coat_mm", coat_mm, 0.1, 2.0, "mm")
+    ranges.within("water", sauce.water, 0.0, SPREADABLE)
+    ranges.close()
+    found = []
+    draws = draw_members(1, MEMBERS)
+    for finish in finishes:
+        dish = Dish("pork-ribs", 1.4, 4, 26.0, sauce=sauce, coats=1, coat_mm=coat_mm, finish=finish, want=want,
+                    kitchen=kitchen or Kitchen())  # fmt: skip
+        coating = film_of(sauce, dish.coat_kg_m2())
+        run = run_finish(
+            draws, heat_of(dish), coating, [(0.0, 0.0)], DEEP_C, SURFACE_C, HORIZON_S,
+            dish.kitchen.or_typical("altitude_m"), every_s=20.0, log_factors=log_factors_of(dish, draws),
+        )  # fmt: skip
+        marks = read_milestones(run, np.full(MEMBERS, 1.0 / MEMBERS), want)
+        found.append(Rung(finish, dish.kind.name, dish.kitchen.or_typical(dish.kind.dial), coating, run, marks))
+    return tuple(found)
