@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from werkzeug.exceptions import NotFound
 
 from bluekettle import __version__
-from bluekettle.api import advice, cooks, forecasts, plans
+from bluekettle.api import advice, cooks, forecasts, kitchen, plans, sauces
 from bluekettle.api.errors import from_validation, register_errors
 from bluekettle.api.openapi import with_problems
 from bluekettle.config import Config
@@ -45,7 +45,7 @@ def create_app(config: Config) -> Kettle:
     migrate(engine)
     app.extensions["kettle_engine"] = engine
     register_errors(app)
-    for part in (forecasts, advice, plans, cooks):
+    for part in (forecasts, advice, plans, cooks, kitchen, sauces):
         app.register_api(part.blueprint)
 
     app.add_url_rule("/api/v1/openapi.json", "openapi_document", lambda: jsonify(with_problems(app.api_doc)))

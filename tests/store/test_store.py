@@ -1,19 +1,23 @@
 """SQLite as it is used: zones, foreign keys, numbers of events under load."""
 
 from concurrent.futures import ThreadPoolExecutor
-from datetime import datetime, timedelta, timezone
+from datetime import UTC, datetime, timedelta, timezone
+from pathlib import Path
 
 import pytest
+from alembic import command
+from alembic.config import Config as AlembicConfig
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session
 from tests.conftest import SHORT_RIBS, START
 
+from bluekettle import store
 from bluekettle.schemas.cook import CookCreate, EventCreate
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.services import cooks
 from bluekettle.store import repositories
 from bluekettle.store.engine import make_engine, migrate
-from bluekettle.store.tables import CookEvent, Plan
+from bluekettle.store.tables import Appliance, CookEvent, Observation, Plan, Sauce
 
 
 @pytest.fixture
@@ -65,3 +69,49 @@ def test_repositories_return_the_newest_first_and_no_more_than_asked(engine):
         session.commit()
         assert [p.title for p in repositories.plans(session, 3)] == ["4", "3", "2"]
         assert repositories.outcomes(session, []) == {}
+
+
+def test_a_store_of_the_first_version_is_brought_up_to_date_with_nothing_lost(tmp_path):
+    old = make_engine(tmp_path / "old.sqlite3")
+    config = AlembicConfig()
+    config.set_main_option("script_location", str(Path(store.__file__).parent / "migrations"))
+    with old.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0001")
+        connection.exec_driver_sql(
+            "INSERT INTO plan (title, dish, updated_at) VALUES ('supper', '{}', '2030-05-04 16:00:00')"
+        )
+    migrate(old)
+    with Session(old) as session:
+        assert [p.title for p in repositories.plans(session, 5)] == ["supper"]
+        session.add(Appliance(kind="hot-oven", name="oven", in_use=True, words={}))
+        session.add(Sauce(name="red", document={}, updated_at=datetime.now(UTC)))
+        session.commit()
+        assert [a.name for a in repositories.appliances(session)] == ["oven"]
+    with old.connect() as connection:
+        fresh = make_engine(tmp_path / "new.sqlite3")
+        migrate(fresh)
+        with fresh.connect() as other:
+            tables = "SELECT name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY name"
+            assert connection.exec_driver_sql(tables).fetchall() == other.exec_driver_sql(tables).fetchall()
+        fresh.dispose()
+    old.dispose()
+
+
+def test_an_observation_without_its_appliance_is_refused(engine):
+    with Session(engine) as session:
+        now = datetime.now(UTC)
+        session.add(
+            Observation(
+                appliance_id=9,
+                ground="food",
+                sign="amber",
+                at_s=60.0,
+                dial=0.15,
+                coat_mm=0.5,
+                sauce_name="x",
+                made_at=now,
+            )
+        )
+        with pytest.raises(IntegrityError):
+            session.commit()

@@ -13,6 +13,7 @@ from bluekettle.schemas.problem import Problem
 
 PREFIX = "/api/v1"
 PROBLEMS: dict[str | int, Any] = {422: Problem}
+CONFLICT: dict[str | int, Any] = {404: Problem, 409: Problem, 422: Problem}
 FOUND: dict[str | int, Any] = {404: Problem, 422: Problem}
 
 

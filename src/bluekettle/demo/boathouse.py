@@ -1,4 +1,4 @@
-"""A boathouse supper: three plans and three past cooks, made by telling the services what happened."""
+"""A boathouse supper: its kitchen, sauces, a plan and three past cooks, made by telling the services what happened."""
 
 from __future__ import annotations
 
@@ -9,7 +9,9 @@ from sqlalchemy import Engine
 
 from bluekettle.schemas.cook import CookCreate, EventCreate, OutcomeCreate
 from bluekettle.schemas.dish import DishDocument
-from bluekettle.services import cooks, plans
+from bluekettle.schemas.kitchen import ApplianceCreate, ObservationCreate, SettingsDocument
+from bluekettle.schemas.sauce import SauceCreate
+from bluekettle.services import cooks, kitchen, plans, sauces
 
 SHORT_RIBS: dict[str, Any] = {
     "cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0, "bite": "falls",
@@ -36,11 +38,57 @@ PAST: tuple[tuple[int, dict[str, Any], float, tuple[tuple[str, float], ...], str
 )  # fmt: skip
 
 
+APPLIANCES: tuple[dict[str, Any], ...] = (
+    {"kind": "hot-oven", "name": "boathouse oven", "width_mm": 440.0, "depth_mm": 370.0, "height_mm": 330.0},
+    {"kind": "oven-broiler", "name": "its broiler", "racks_mm": [70.0, 140.0, 210.0, 280.0], "rack_mm": 140.0,
+     "buttons": {"broiler": "Upper heat, full"}},
+    {"kind": "electric-pot", "name": "the tall pot", "power_w": 1100.0, "volume_l": 6.0, "buttons": {"pressure": "Hi pressure"},
+     "display": "hours", "counts_up": True},
+    {"kind": "air-fryer-two", "name": "two-basket fryer", "buttons": {"air_fryer": "Crisp"}},
+    {"kind": "water-bath", "name": "water bath"},
+    {"kind": "gas-grill", "name": "grill on the jetty"},
+    {"kind": "burner", "name": "front burner", "power_w": 1800.0},
+)  # fmt: skip
+# Minutes and signs of two evenings under the broiler, and one scout.
+SIGNS = ((16, "scout", "bubbling", 62.0), (12, "food", "amber at the edges", 118.0), (12, "food", "amber", 205.0))
+SAUCES: tuple[dict[str, Any], ...] = (
+    {"name": "Plum and black tea", "kind": "glaze", "for_kg": 1.6, "simmer": {"minutes": 6.0, "power_w": 900.0},
+     "lines": ["180 g plum jam", "1/3 cup strong tea", "2 tbsp soy sauce", "1 tbsp cider vinegar", "a thumb of ginger",
+               "1/2 tsp black pepper"]},
+    {"name": "Date and mustard", "kind": "glaze", "for_kg": 1.8,
+     "lines": ["120 g date syrup", "60 g wholegrain mustard", "2 tbsp cider vinegar", "a knob of butter", "2 tbsp water"]},
+    {"name": "Jetty rub", "kind": "rub", "for_kg": 1.5,
+     "lines": ["2 tbsp coarse salt flakes", "1 tbsp brown sugar", "2 tsp smoked paprika", "1 tsp garlic powder", "a pinch of cloves"]},
+    {"name": "Smoked paprika and quince", "kind": "glaze", "for_kg": 1.4,
+     "lines": ["150 g quince paste", "3 tbsp sherry vinegar", "1 tbsp olive oil", "2 tsp smoked paprika", "2 cloves garlic",
+               "salt to taste"]},
+)  # fmt: skip
+
+
 def fill(engine: Engine, now: datetime) -> None:
     """Load the sample scenario into an empty database."""
     for days, dish, pace, signs, skipped, outcome in PAST:
         supper = now.replace(hour=17, minute=5, second=0, microsecond=0) - timedelta(days=days)
         cook_once(engine, DishDocument.model_validate(dish), supper, pace, signs, skipped, outcome)
+    for given in SAUCES:
+        sauces.keep_sauce(engine, SauceCreate.model_validate(given), now)
+    settings = {
+        "hands": 2,
+        "meal_hours": ["19:30"],
+        "price_kwh": 0.31,
+        "gear": ["thermometer", "wire rack", "lined tray", "trivet"],
+    }
+    kitchen.keep_settings(engine, SettingsDocument.model_validate(settings))
+    bodies: dict[str, int] = {}
+    for appliance in APPLIANCES:
+        body = bodies.get("hot-oven") if appliance["kind"] == "oven-broiler" else None
+        kept = kitchen.keep_appliance(engine, ApplianceCreate.model_validate({**appliance, "body_id": body}))
+        bodies[kept.kind] = kept.id
+    first = sauces.list_sauces(engine).sauces
+    plum = next(s.id for s in first if s.document.name.startswith("Plum"))
+    for days, ground, sign, at_s in SIGNS:
+        seen = ObservationCreate.model_validate({"ground": ground, "sign": sign, "at_s": at_s, "sauce_id": plum})
+        kitchen.observe(engine, bodies["oven-broiler"], seen, now - timedelta(days=days))
     plans.keep_plan(engine, DishDocument.model_validate(SHORT_RIBS), now)
 
 

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from bluekettle.schemas.base import CreateModel, Moment, limited
 
+Share = Annotated[float, Field(ge=0, le=1, strict=True)]
 Minute = Annotated[float, Field(ge=0, le=55, strict=True)]
 
 
@@ -18,11 +19,43 @@ class SauceLine(CreateModel):
     mass_g: float = Field(ge=0.01, le=50_000, strict=True, description="mass [g]")
 
 
+class IngredientDocument(CreateModel):
+    """An ingredient of the cook's own: mass fractions, density and allergens."""
+
+    key: str = Field(min_length=1, max_length=60, pattern=r"^[a-z0-9-]+$", description="small letters, digits, hyphens")
+    name: str = Field(min_length=1, max_length=80, description="what it is called")
+    fractions: dict[str, Share] = Field(max_length=9, description="mass fraction of each part; together 1 [-]")
+    density_kg_l: float = Field(1.0, ge=0.05, le=2.0, strict=True, description="density [kg/L]")
+    group: str = Field("sauce", max_length=20, description="sweet, sour, sauce, spice, ...")
+    allergens: list[Annotated[str, Field(max_length=20)]] = Field(
+        default_factory=list, max_length=12, description="of the usual twelve"
+    )
+
+
 class SauceDocument(CreateModel):
     """A sauce of the cook's own."""
 
     name: str = Field(min_length=1, max_length=80, description="what it is called")
-    lines: list[SauceLine] = Field(min_length=1, max_length=200, description="what is in it")
+    lines: list[SauceLine] = Field(min_length=1, max_length=300, description="what is in it")
+    own: list[IngredientDocument] = Field(default_factory=list, max_length=50, description="ingredients of one's own")
+    sauce_id: int | None = Field(None, ge=1, le=2**53, description="kept sauce that this is a copy of")
+
+
+class LearntDocument(CreateModel):
+    """What calibration says of one finish: logarithms of heat, coat, interface and browning factors."""
+
+    mean: list[float] = Field(min_length=4, max_length=4, description="means [-]")
+    cov: list[float] = Field(min_length=16, max_length=16, description="covariances by rows [-]")
+    seen: int = Field(0, ge=0, le=10_000, strict=True, description="signs it rests on")
+
+
+class MachineDocument(CreateModel):
+    """A machine's own words, for the instructions."""
+
+    name: str = Field("", max_length=60, description="what you call it")
+    button: str = Field("", max_length=40, description="its button or preset for the job")
+    display: Literal["minutes", "hours"] = Field("minutes", description="what its clock shows")
+    counts_up: bool = Field(False, strict=True, description="whether it counts up after the end")
 
 
 class KitchenDocument(CreateModel):
@@ -37,8 +70,17 @@ class KitchenDocument(CreateModel):
     rack_m: float | None = limited("rack_m", "distance of the food from the broiler's element", None)
     air_fryer_c: float | None = limited("air_fryer_c", "air fryer setting", None)
     hot_oven_c: float | None = limited("hot_oven_c", "oven temperature for the finish", None)
+    hot_oven_h_w_m2_k: float | None = limited(
+        "hot_oven_h_w_m2_k", "exchange of that oven's air: 10 to 14 still, 20 to 25 with its fan", None
+    )
     lid_c: float | None = limited("lid_c", "crisping lid setting", None)
     grill_c: float | None = limited("grill_c", "air under the grill's lid", None)
+    learnt: dict[str, LearntDocument] = Field(
+        default_factory=dict, max_length=10, description="by finish: what calibration says"
+    )
+    machines: dict[str, MachineDocument] = Field(
+        default_factory=dict, max_length=10, description='by finish, and "pot": the machine\'s own words'
+    )
 
 
 class SightingDocument(CreateModel):

@@ -2,10 +2,47 @@
 
 from __future__ import annotations
 
-from bluekettle.core.errors import Fault, OutOfRange
+from bluekettle.core.errors import Fault, OutOfRange, Ranges
+from bluekettle.core.ingredients import ALLERGENS, GROUPS, PARTS, Ingredient
 from bluekettle.core.sauce import Composition, mix, sample_sauce, sample_sauce_keys
-from bluekettle.core.stages import Dish, Kitchen, Sighting, cut, cut_keys
-from bluekettle.schemas.dish import DishDocument
+from bluekettle.core.stages import Dish, Kitchen, Learnt, Sighting, cut, cut_keys
+from bluekettle.schemas.dish import DishDocument, IngredientDocument, KitchenDocument
+
+
+def known_of(documents: list[IngredientDocument]) -> dict[str, Ingredient]:
+    """The cook's own ingredients by key.
+
+    Raises OutOfRange for fractions that are not of the known parts or do not come to 1, a group or allergen unknown.
+    """
+    ranges = Ranges()
+    found: dict[str, Ingredient] = {}
+    for place, given in enumerate(documents):
+        field = f"own.{place}"
+        for part in given.fractions:
+            ranges.one_of(f"{field}.fractions.{part}", part, PARTS)
+        total = sum(given.fractions.values())
+        ranges.within(f"{field}.fractions", total, 0.99, 1.01, "together")
+        ranges.one_of(f"{field}.group", given.group, GROUPS)
+        for allergen in given.allergens:
+            ranges.one_of(f"{field}.allergens", allergen, ALLERGENS)
+        fractions = tuple(given.fractions.get(part, 0.0) / (total or 1.0) for part in PARTS)
+        found[given.key] = Ingredient(
+            given.key,
+            given.name,
+            fractions,
+            given.density_kg_l,
+            "estimated",
+            given.group,
+            allergens=tuple(given.allergens),
+        )
+    ranges.close()
+    return found
+
+
+def kitchen_of(document: KitchenDocument) -> Kitchen:
+    """The core's kitchen."""
+    learnt = {k: Learnt(tuple(v.mean), tuple(v.cov), v.seen) for k, v in document.learnt.items()}
+    return Kitchen(**document.model_dump(exclude={"learnt", "machines"}), learnt=learnt)
 
 
 def sauce_of(document: DishDocument) -> Composition | None:
@@ -19,7 +56,8 @@ def sauce_of(document: DishDocument) -> Composition | None:
             raise OutOfRange([Fault("sauce", sauce, accepted)])
         return sample_sauce(sauce)
     try:
-        return mix(sauce.name, [(line.ingredient, line.mass_g / 1e3) for line in sauce.lines])
+        own = known_of(sauce.own)
+        return mix(sauce.name, [(own.get(line.ingredient, line.ingredient), line.mass_g / 1e3) for line in sauce.lines])
     except OutOfRange as error:
         raise OutOfRange([Fault(f"sauce.{f.field}", f.given, f.accepted) for f in error.faults]) from error
 
@@ -36,7 +74,7 @@ def dish_of(document: DishDocument) -> Dish:
         document.cut, document.mass_kg, document.pieces, document.thickness_mm, document.state, document.tenderise,
         document.bite, document.release, document.liquid_l, document.timer_min, document.finish, document.want,
         sauce, document.coats, document.coat_mm,
-        None if document.coats_min is None else tuple(document.coats_min), tuple(document.flips_min), Kitchen(**document.kitchen.model_dump()), document.seed,
+        None if document.coats_min is None else tuple(document.coats_min), tuple(document.flips_min), kitchen_of(document.kitchen), document.seed,
         tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
     )  # fmt: skip
     try:

@@ -6,13 +6,24 @@ from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
+from bluekettle.core.advice import effects
 from bluekettle.core.errors import Fault, NotConverged, OutOfRange
-from bluekettle.core.glaze import MILESTONES, SITES, draw_members, index_to_hex
+from bluekettle.core.glaze import (
+    MILESTONES,
+    SITES,
+    Coating,
+    Finish,
+    Milestones,
+    draw_members,
+    index_to_hex,
+    indices_to_hex,
+)
 from bluekettle.core.glaze.milestones import BACK
 from bluekettle.core.glaze.milestones import Band as OpenBand
 from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
-from bluekettle.core.stages import LIMITS, Band, Dish, Forecast, forecast, plan_calls
+from bluekettle.core.stages import LIMITS, Band, Dish, Forecast, Rung, finish_kind, forecast, plan_calls, strip_index
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
     AssumedPublic,
@@ -31,6 +42,7 @@ from bluekettle.schemas.forecast import (
     WatchOutPublic,
     WindowPublic,
 )
+from bluekettle.schemas.kitchen import EffectPublic, EffectsPublic
 from bluekettle.services.dishes import dish_of, title_of
 
 LONGEST_AHEAD = timedelta(days=14)
@@ -121,6 +133,25 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
     )  # fmt: skip
 
 
+def effects_of(document: DishDocument) -> EffectsPublic:
+    """What each assumption of a dish's kitchen is worth in minutes."""
+    try:
+        found = effects(dish_of(document))
+    except NotConverged as error:
+        raise OutOfRange(
+            [Fault("bite", document.bite, "what this method reaches; an easier bite or the other heat")]
+        ) from error
+    return EffectsPublic(
+        effects=[
+            EffectPublic(
+                name=e.name, low=e.low, high=e.high, unit=LIMITS[e.name][2], plate_low_min=round(e.plate_low_min, 1),
+                plate_high_min=round(e.plate_high_min, 1), ask=e.ask,
+            )
+            for e in found
+        ]
+    )  # fmt: skip
+
+
 def too_soon(earliest: datetime) -> WatchOutPublic:
     """Serving is asked for before it can be."""
     step = timedelta(minutes=5)
@@ -148,24 +179,40 @@ def open_band(b: OpenBand) -> OpenBandPublic:
     )
 
 
+def plain_glaze(rung: Rung, want: str) -> GlazePublic:
+    """One rung of a sauce's ladder as a strip."""
+    members = rung.run.times_s.shape[0]
+    strip = strip_index(rung.run, np.full(members, 1.0 / members))
+    return strip_public(rung.run, rung.milestones, rung.coating, strip, rung.finish, want, coats=True)
+
+
 def glaze(f: Forecast) -> GlazePublic:
     """The glaze strip of a forecast."""
-    m, finish, raw = f.milestones, f.finish, f.coating.raw_lab
-    colours = {site: [index_to_hex(float(index), raw) for index in f.strip_index[i]] for i, site in enumerate(SITES)}
+    return strip_public(
+        f.finish, f.milestones, f.coating, f.strip_index, f.dish.finish, f.dish.want, coats=f.dish.coats > 0
+    )
+
+
+def strip_public(
+    finish: Finish, m: Milestones, coating: Coating, strip: NDArray[np.float64], appliance: str, want: str, coats: bool
+) -> GlazePublic:
+    """A run of the film, read, as the strip that is drawn everywhere."""
+    raw = coating.raw_lab
+    colours = {site: indices_to_hex(strip[i], raw) for i, site in enumerate(SITES)}
     return GlazePublic(
-        appliance=f.dish.finish,
-        appliance_name=f.dish.kind.name,
-        want=f.dish.want,
-        caramelises=f.coating.caramelises,
+        appliance=appliance,
+        appliance_name=finish_kind(appliance).name,
+        want=want,
+        caramelises=coating.caramelises,
         horizon_s=float(finish.sample_s[-1]),
         sample_s=[float(t) for t in finish.sample_s],
         face=colours["face"],
         edge=colours["edge"],
         risk=[float(r) for r in np.round(m.risk, 3)],
         wanted=[float(w) for w in np.round(m.wanted, 3)],
-        coats=[CoatPublic(start_s=a, end_s=b) for a, b in finish.coats_s] if f.dish.coats else [],
+        coats=[CoatPublic(start_s=a, end_s=b) for a, b in finish.coats_s] if coats else [],
         flips_s=list(finish.flips_s),
-        back=[index_to_hex(float(index), raw) for index in f.strip_index[BACK]] if finish.flips_s else None,
+        back=indices_to_hex(strip[BACK], raw) if finish.flips_s else None,
         milestones={
             site: {name: open_band(m.bands[site][name]) for name in MILESTONES} for site in m.bands
         },

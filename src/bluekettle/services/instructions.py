@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bluekettle.core.stages import cut, finish_kind
-from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.dish import DishDocument, MachineDocument
 from bluekettle.schemas.forecast import ForecastPublic
 
 
@@ -28,11 +28,18 @@ def say(key: str, document: DishDocument, forecast: ForecastPublic) -> tuple[str
     fire = f"the {kind.name}"
     pot = "pot" if document.tenderise == "pressure" else "dish"
     coat_g = forecast.sauce_g / max(1, document.coats)
+    pressure, heat = (document.kitchen.machines.get(job, MachineDocument()) for job in ("pot", document.finish))
+    high = f"Press “{pressure.button}”" if pressure.button else "Pressure high"
+    timer = minutes_text(forecast.timer_s)
+    if pressure.display == "hours" and pot == "pot":
+        timer = f"{int(forecast.timer_s // 3600)}:{int(forecast.timer_s // 60) % 60:02d} on its clock"
+    after = "It counts up after the end: that is not pressure time." if pressure.counts_up else "Leave it."
+    switch = f"Switch {fire} on now" + (f": press “{heat.button}” on {heat.name or fire}." if heat.button else ".")
     natural = next((s.band.high_s for s in forecast.stages if s.key == "natural"), 0.0)
     texts = {
         "season": (f"Pat {them} dry and salt all sides.", "Salted", "Dry browns. Wet steams."),
         "load": (
-            f"{forecast.liquid_l:g} L of liquid, rack, {them}. Lid on. Pressure high, {minutes_text(forecast.timer_s)}."
+            f"{forecast.liquid_l:g} L of liquid, rack, {them}. Lid on. {high}, {timer}."
             if pot == "pot"
             else f"{forecast.liquid_l:g} L of liquid, {them}. Cover it. Oven on.",
             "Pot is on" if pot == "pot" else "It is in the oven",
@@ -45,7 +52,7 @@ def say(key: str, document: DishDocument, forecast: ForecastPublic) -> tuple[str
             else ("The dish warms to a simmer.", "It simmers", "Nothing to do.")
         ),
         "hold": (
-            ("Under pressure.", "Timer rang", "Leave it.") if pot == "pot" else ("Braising, covered.", "Time is up", "Leave the lid on.")
+            ("Under pressure.", "Timer rang", after) if pot == "pot" else ("Braising, covered.", "Time is up", "Leave the lid on.")
         ),
         "natural": (
             "Let the pressure fall by itself.", f"{minutes_text(natural)} are over", "Do not touch the valve yet.",
@@ -69,6 +76,6 @@ def say(key: str, document: DishDocument, forecast: ForecastPublic) -> tuple[str
         "out": (f"Is it out? {kind.name.capitalize()} off?", "Out and off", "Hot tray: set it on something that can take it."),
         "rest": ("Let it rest.", "Rested", "The glaze sets while it waits."),
         "serve": ("To the table.", "Served", ""),
-        "preheat": (f"Switch {fire} on now.", "It is on", "So that it is hot when you need it."),
+        "preheat": (switch, "It is on", "So that it is hot when you need it."),
     }  # fmt: skip
     return texts.get(key, (key, "Done", ""))

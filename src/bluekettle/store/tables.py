@@ -72,3 +72,61 @@ class Outcome(SQLModel, table=True):
     colour: str
     note: str
     recorded_at: datetime = Field(sa_column=_moment())
+
+
+class Sauce(SQLModel, table=True):
+    """A kept recipe, as its document (kettle.sauce/1)."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    document: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    updated_at: datetime = Field(sa_column=_moment())
+
+
+class KitchenSettings(SQLModel, table=True):
+    """What holds for the whole kitchen; one row."""
+
+    __tablename__ = "kitchen_settings"
+
+    id: int = Field(default=1, primary_key=True)
+    document: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class Appliance(SQLModel, table=True):
+    """One appliance. Figures that are not known are null: then the kind's typical one is assumed."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    kind: str
+    name: str
+    in_use: bool
+    power_w: float | None = None
+    volume_l: float | None = None
+    gauge_kpa: float | None = None
+    element_w_m2: float | None = None
+    setting_c: float | None = None
+    top_c: float | None = None
+    preheat_s: float | None = None
+    shape: str | None = None
+    width_m: float | None = None
+    depth_m: float | None = None
+    height_m: float | None = None
+    rack_m: float | None = None
+    racks_m: list[float] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
+    body_id: int | None = Field(default=None, foreign_key="appliance.id")
+    words: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class Observation(SQLModel, table=True):
+    """A sign seen under an appliance's heat. Never changed; forgetting one marks it."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    appliance_id: int = Field(foreign_key="appliance.id", index=True)
+    ground: str
+    sign: str
+    at_s: float
+    dial: float
+    coat_mm: float
+    sauce_name: str
+    sauce: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
+    made_at: datetime = Field(sa_column=_moment())
+    forgotten_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))

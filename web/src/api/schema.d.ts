@@ -280,6 +280,316 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kitchen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Settings, appliances with what is assumed, kinds, and the figures that go into dishes. */
+        get: operations["kitchen_get_kitchen_kitchen_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchen/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change altitude, units, hands, hours, price and gear. */
+        put: operations["kitchen_change_settings_kitchen_settings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchen/appliances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep an appliance. */
+        post: operations["kitchen_create_appliance_kitchen_appliances_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchen/appliances/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change an appliance. */
+        put: operations["kitchen_change_appliance_kitchen_appliances__int_id__put"];
+        post?: never;
+        /** Delete an appliance; refused while another shares its body. */
+        delete: operations["kitchen_drop_appliance_kitchen_appliances__int_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchen/appliances/{id}/observations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell a sign seen under its heat; the belief before and after. */
+        post: operations["kitchen_observe_kitchen_appliances__int_id__observations_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchen/observations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget one observation; it stays in the list, marked, and teaches nothing. */
+        delete: operations["kitchen_forget_kitchen_observations__int_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kitchen/observations/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a forgotten observation back in. */
+        post: operations["kitchen_restore_kitchen_observations__int_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a cut lies in a vessel, drawn to scale. */
+        post: operations["kitchen_fit_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/forecasts/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each assumption about the kitchen is worth in minutes. */
+        post: operations["kitchen_effects_forecasts_effects_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sauces/analyse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a recipe comes to: yield, composition, allergens, colour ladder. Unreadable lines stay, marked. */
+        post: operations["sauces_analyse_sauces_analyse_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sauces/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sugar-free, less salt, milder, or without an allergen, and what that changes. */
+        post: operations["sauces_variants_sauces_variants_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sauces/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Portions from bowl to plate: clean, raw-contact or boiled. */
+        post: operations["sauces_ledger_sauces_ledger_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sauces/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An ingredient list from plain text or CSV, and back as CSV. */
+        post: operations["sauces_lines_sauces_lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A recipe scaled, each ingredient by its own law. */
+        post: operations["sauces_scale_scale_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ingredients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The table of ingredients. */
+        get: operations["sauces_ingredients_ingredients_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ingredients/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An ingredient of one's own from a bottle's label. */
+        post: operations["sauces_label_ingredients_label_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sauces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kept sauces. */
+        get: operations["sauces_list_sauces_sauces_get"];
+        put?: never;
+        /** Keep a sauce; also the import of an exported one. */
+        post: operations["sauces_create_sauce_sauces_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sauces/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One kept sauce; its `document` is the export. */
+        get: operations["sauces_get_sauce_sauces__int_id__get"];
+        /** Change a kept sauce. */
+        put: operations["sauces_change_sauce_sauces__int_id__put"];
+        post?: never;
+        /** Delete a kept sauce; refused while a plan holds a copy, unless `replace`. */
+        delete: operations["sauces_drop_sauce_sauces__int_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -944,6 +1254,46 @@ export interface components {
             sightings?: components["schemas"]["SightingDocument"][];
         };
         /**
+         * IngredientDocument
+         * @description An ingredient of the cook's own: mass fractions, density and allergens.
+         */
+        IngredientDocument: {
+            /**
+             * Key
+             * @description small letters, digits, hyphens
+             */
+            key: string;
+            /**
+             * Name
+             * @description what it is called
+             */
+            name: string;
+            /**
+             * Fractions
+             * @description mass fraction of each part; together 1 [-]
+             */
+            fractions: {
+                [key: string]: number;
+            };
+            /**
+             * Density Kg L
+             * @description density [kg/L]
+             * @default 1
+             */
+            density_kg_l?: number;
+            /**
+             * Group
+             * @description sweet, sour, sauce, spice, ...
+             * @default sauce
+             */
+            group?: string;
+            /**
+             * Allergens
+             * @description of the usual twelve
+             */
+            allergens?: string[];
+        };
+        /**
          * KitchenDocument
          * @description What is known of the kitchen; what is left out is taken as typical and reported as assumed.
          */
@@ -994,6 +1344,11 @@ export interface components {
              */
             hot_oven_c?: number | null;
             /**
+             * Hot Oven H W M2 K
+             * @description exchange of that oven's air: 10 to 14 still, 20 to 25 with its fan [W/m²K]
+             */
+            hot_oven_h_w_m2_k?: number | null;
+            /**
              * Lid C
              * @description crisping lid setting [°C]
              */
@@ -1003,6 +1358,73 @@ export interface components {
              * @description air under the grill's lid [°C]
              */
             grill_c?: number | null;
+            /**
+             * Learnt
+             * @description by finish: what calibration says
+             */
+            learnt?: {
+                [key: string]: components["schemas"]["LearntDocument"];
+            };
+            /**
+             * Machines
+             * @description by finish, and "pot": the machine's own words
+             */
+            machines?: {
+                [key: string]: components["schemas"]["MachineDocument"];
+            };
+        };
+        /**
+         * LearntDocument
+         * @description What calibration says of one finish: logarithms of heat, coat, interface and browning factors.
+         */
+        LearntDocument: {
+            /**
+             * Mean
+             * @description means [-]
+             */
+            mean: number[];
+            /**
+             * Cov
+             * @description covariances by rows [-]
+             */
+            cov: number[];
+            /**
+             * Seen
+             * @description signs it rests on
+             * @default 0
+             */
+            seen?: number;
+        };
+        /**
+         * MachineDocument
+         * @description A machine's own words, for the instructions.
+         */
+        MachineDocument: {
+            /**
+             * Name
+             * @description what you call it
+             * @default
+             */
+            name?: string;
+            /**
+             * Button
+             * @description its button or preset for the job
+             * @default
+             */
+            button?: string;
+            /**
+             * Display
+             * @description what its clock shows
+             * @default minutes
+             * @enum {string}
+             */
+            display?: "minutes" | "hours";
+            /**
+             * Counts Up
+             * @description whether it counts up after the end
+             * @default false
+             */
+            counts_up?: boolean;
         };
         /**
          * SauceDocument
@@ -1019,6 +1441,16 @@ export interface components {
              * @description what is in it
              */
             lines: components["schemas"]["SauceLine"][];
+            /**
+             * Own
+             * @description ingredients of one's own
+             */
+            own?: components["schemas"]["IngredientDocument"][];
+            /**
+             * Sauce Id
+             * @description kept sauce that this is a copy of
+             */
+            sauce_id?: number | null;
         };
         /**
          * SauceLine
@@ -1223,11 +1655,18 @@ export interface components {
         };
         /**
          * ObservationCreate
-         * @description A sign seen on an evening, on the dish or on a scout of damp bread under the same heat.
+         * @description A sign that was seen under an appliance's heat.
          */
         ObservationCreate: {
             /**
+             * Ground
+             * @description food; the scout (tonight's glaze on damp bread); plain damp bread; sugar syrup on damp bread
+             * @enum {string}
+             */
+            ground: "food" | "scout" | "bread" | "syrup";
+            /**
              * Sign
+             * @description what was seen
              * @enum {string}
              */
             sign: "set" | "bubbling" | "amber at the edges" | "amber" | "dark" | "burnt";
@@ -1237,11 +1676,16 @@ export interface components {
              */
             at_s: number;
             /**
-             * Scout
-             * @description on damp bread with the same glaze
-             * @default false
+             * Sauce Id
+             * @description kept sauce, for food and scout
              */
-            scout?: boolean;
+            sauce_id?: number | null;
+            /**
+             * Coat Mm
+             * @description thickness of the coat [mm]
+             * @default 0.5
+             */
+            coat_mm?: number;
         };
         /**
          * PlansPublic
@@ -1575,6 +2019,1232 @@ export interface components {
              * @default
              */
             note?: string;
+        };
+        /**
+         * KitchenPublic
+         * @description The whole kitchen. `figures` and `learnt` go into a dish document's kitchen.
+         */
+        KitchenPublic: {
+            settings: components["schemas"]["SettingsDocument"];
+            /** Appliances */
+            appliances: components["schemas"]["AppliancePublic"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindPublic"][];
+            /** Figures */
+            figures: {
+                [key: string]: number;
+            };
+            /** Learnt */
+            learnt: {
+                [key: string]: components["schemas"]["LearntDocument"];
+            };
+            /** Machines */
+            machines: {
+                [key: string]: components["schemas"]["MachineDocument"];
+            };
+            /** Gear */
+            gear: string[];
+        };
+        /**
+         * ApplianceCreate
+         * @description One appliance. What is left out is typical for its kind, and told as assumed.
+         */
+        ApplianceCreate: {
+            /**
+             * Kind
+             * @description a row of GET /api/v1/kitchen's kinds
+             */
+            kind: string;
+            /**
+             * Name
+             * @description what you call it
+             */
+            name: string;
+            /**
+             * In Use
+             * @description whether forecasts go by it
+             * @default true
+             */
+            in_use?: boolean;
+            /**
+             * Power W
+             * @description heating power [W]
+             */
+            power_w?: number | null;
+            /**
+             * Volume L
+             * @description volume [L]
+             */
+            volume_l?: number | null;
+            /**
+             * Gauge Kpa
+             * @description gauge pressure of its setting [kPa]
+             */
+            gauge_kpa?: number | null;
+            /**
+             * Element W M2
+             * @description flux that food takes up from its element at 15 cm [W/m²]
+             */
+            element_w_m2?: number | null;
+            /**
+             * Setting C
+             * @description setting that you use [°C]
+             */
+            setting_c?: number | null;
+            /**
+             * Top C
+             * @description highest heat [°C]
+             */
+            top_c?: number | null;
+            /**
+             * Preheat Min
+             * @description minutes to heat up [min]
+             */
+            preheat_min?: number | null;
+            /**
+             * Shape
+             * @description inside seen from above
+             */
+            shape?: ("round" | "box") | null;
+            /**
+             * Width Mm
+             * @description inner width, or diameter [mm]
+             */
+            width_mm?: number | null;
+            /**
+             * Depth Mm
+             * @description inner depth [mm]
+             */
+            depth_mm?: number | null;
+            /**
+             * Height Mm
+             * @description inner height [mm]
+             */
+            height_mm?: number | null;
+            /**
+             * Racks Mm
+             * @description distance of each rack from the element [mm]
+             */
+            racks_mm?: number[] | null;
+            /**
+             * Rack Mm
+             * @description the rack you use [mm from the element]
+             */
+            rack_mm?: number | null;
+            /**
+             * Body Id
+             * @description appliance whose body it shares
+             */
+            body_id?: number | null;
+            /**
+             * Buttons
+             * @description its own words: what the button for a job is called
+             */
+            buttons?: {
+                [key: string]: string;
+            };
+            /**
+             * Display
+             * @description what its clock shows
+             * @default minutes
+             * @enum {string}
+             */
+            display?: "minutes" | "hours";
+            /**
+             * Counts Up
+             * @description whether it counts up after the end
+             * @default false
+             */
+            counts_up?: boolean;
+        };
+        /**
+         * AppliancePublic
+         * @description An appliance, its figures with what is assumed, and what was learnt of it.
+         */
+        AppliancePublic: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Kind Name */
+            kind_name: string;
+            /** Type */
+            type: string;
+            given: components["schemas"]["ApplianceCreate"];
+            /** Figures */
+            figures: components["schemas"]["FigurePublic"][];
+            /**
+             * Finish
+             * @description finish of a dish that it can give
+             */
+            finish: string | null;
+            /** Observations */
+            observations: components["schemas"]["ObservationPublic"][];
+            /** History */
+            history: components["schemas"]["StepLearnt"][];
+            /** Heat Says */
+            heat_says: string;
+            /** Shape */
+            shape: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Racks Mm */
+            racks_mm: number[];
+            /** Shares */
+            shares: string;
+        };
+        /**
+         * FigurePublic
+         * @description One figure of an appliance: its value, its unit, and whether it is assumed.
+         */
+        FigurePublic: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Assumed */
+            assumed: boolean;
+        };
+        /**
+         * KindPublic
+         * @description A kind of appliance and its typical figures.
+         */
+        KindPublic: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Type */
+            type: string;
+            /** Figures */
+            figures: components["schemas"]["FigurePublic"][];
+        };
+        /**
+         * ObservationPublic
+         * @description One sign that was seen.
+         */
+        ObservationPublic: {
+            /** Id */
+            id: number;
+            /** Ground */
+            ground: string;
+            /** Sign */
+            sign: string;
+            /** At S */
+            at_s: number;
+            /** Dial */
+            dial: number;
+            /** Sauce */
+            sauce: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Forgotten */
+            forgotten: boolean;
+        };
+        /**
+         * SettingsDocument
+         * @description What holds for the whole kitchen.
+         */
+        SettingsDocument: {
+            /**
+             * Altitude M
+             * @description height above sea level [m]
+             */
+            altitude_m?: number | null;
+            /**
+             * Temperature
+             * @description degrees shown
+             * @default C
+             * @enum {string}
+             */
+            temperature?: "C" | "F";
+            /**
+             * Measures
+             * @description units shown
+             * @default metric
+             * @enum {string}
+             */
+            measures?: "metric" | "us";
+            /**
+             * Hands
+             * @description people who cook
+             * @default 1
+             */
+            hands?: number;
+            /**
+             * Meal Hours
+             * @description usual hours of eating, like 19:00
+             */
+            meal_hours?: string[];
+            /**
+             * Price Kwh
+             * @description price of a kilowatt hour, in your own money
+             */
+            price_kwh?: number | null;
+            /**
+             * Gear
+             * @description small gear that is at hand
+             */
+            gear?: string[];
+        };
+        /**
+         * StepLearnt
+         * @description The heat factor after one more observation.
+         */
+        StepLearnt: {
+            /** Observation Id */
+            observation_id: number | null;
+            /** Factor */
+            factor: number;
+            /** Log Sd */
+            log_sd: number;
+        };
+        /**
+         * CalibratedPublic
+         * @description What an observation taught: the heat factor and a sample glaze, before and after.
+         */
+        CalibratedPublic: {
+            appliance: components["schemas"]["AppliancePublic"];
+            /** @description mahogany of a sample glaze's face [s] */
+            before: components["schemas"]["OpenBandPublic"];
+            after: components["schemas"]["OpenBandPublic"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * FitPublic
+         * @description How a cut lies in a vessel, drawn to scale.
+         */
+        FitPublic: {
+            /** Length Mm */
+            length_mm: number;
+            /** Breadth Mm */
+            breadth_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Places */
+            places: components["schemas"]["PlacePublic"][];
+            /** Per Layer */
+            per_layer: number;
+            /** Layers */
+            layers: number;
+            /** Batches */
+            batches: number;
+            /** Free Mm */
+            free_mm: number;
+            fill: components["schemas"]["FitFill"] | null;
+            /** Verdicts */
+            verdicts: components["schemas"]["VerdictPublic"][];
+            /** Guidance */
+            guidance: string;
+        };
+        /**
+         * FitFill
+         * @description How full it gets [L].
+         */
+        FitFill: {
+            /** Share */
+            share: number;
+            /** Line */
+            line: number;
+            /** Liquid Before L */
+            liquid_before_l: number;
+            /** Liquid After L */
+            liquid_after_l: number;
+        };
+        /**
+         * PlacePublic
+         * @description One piece from above, from the middle of the vessel [m].
+         */
+        PlacePublic: {
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /** Width M */
+            width_m: number;
+            /** Depth M */
+            depth_m: number;
+        };
+        /**
+         * VerdictPublic
+         * @description One finding.
+         */
+        VerdictPublic: {
+            /** Level */
+            level: string;
+            /** Message */
+            message: string;
+            /** Repair */
+            repair: string;
+        };
+        /**
+         * FitCreate
+         * @description A cut and a vessel.
+         */
+        FitCreate: {
+            /**
+             * Cut
+             * @description key of a cut
+             */
+            cut: string;
+            /**
+             * Mass Kg
+             * @description mass as bought [kg]
+             */
+            mass_kg: number;
+            /**
+             * Pieces
+             * @description number of pieces
+             */
+            pieces: number;
+            /**
+             * Thickness Mm
+             * @description thickness of a piece [mm]
+             */
+            thickness_mm: number;
+            /** @description the vessel */
+            inside: components["schemas"]["InsideDocument"];
+            /**
+             * Touching
+             * @description pieces may touch
+             * @default false
+             */
+            touching?: boolean;
+            /**
+             * Stacked
+             * @description more than one layer
+             * @default false
+             */
+            stacked?: boolean;
+            /**
+             * Trivet Mm
+             * @description rack below the food [mm]
+             * @default 0
+             */
+            trivet_mm?: number;
+            /**
+             * Liquid L
+             * @description liquid; the vessel's least when absent [L]
+             */
+            liquid_l?: number | null;
+            /**
+             * Swells
+             * @description food that swells or foams: the line is at a half
+             * @default false
+             */
+            swells?: boolean;
+        };
+        /**
+         * InsideDocument
+         * @description The inside of a vessel.
+         */
+        InsideDocument: {
+            /**
+             * Shape
+             * @description seen from above
+             * @enum {string}
+             */
+            shape: "round" | "box";
+            /**
+             * Width Mm
+             * @description inner width, or diameter [mm]
+             */
+            width_mm: number;
+            /**
+             * Depth Mm
+             * @description inner depth, of a box [mm]
+             * @default 200
+             */
+            depth_mm?: number;
+            /**
+             * Height Mm
+             * @description inner height [mm]
+             */
+            height_mm: number;
+            /**
+             * Volume L
+             * @description volume, where it is stated [L]
+             */
+            volume_l?: number | null;
+            /**
+             * Least Liquid L
+             * @description least liquid; 0 for basket or tray [L]
+             * @default 0
+             */
+            least_liquid_l?: number;
+        };
+        /**
+         * EffectsPublic
+         * @description All of a dish's assumptions, the weightiest first.
+         */
+        EffectsPublic: {
+            /** Effects */
+            effects: components["schemas"]["EffectPublic"][];
+        };
+        /**
+         * EffectPublic
+         * @description What one assumption is worth.
+         */
+        EffectPublic: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Unit */
+            unit: string;
+            /** Plate Low Min */
+            plate_low_min: number;
+            /** Plate High Min */
+            plate_high_min: number;
+            /** Ask */
+            ask: boolean;
+        };
+        /**
+         * AnalysisPublic
+         * @description What a recipe comes to.
+         */
+        AnalysisPublic: {
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: components["schemas"]["LinePublic"][];
+            /**
+             * Gap
+             * @description what is not counted; empty where every line is
+             */
+            gap: string;
+            /** Yield G */
+            yield_g: number;
+            /** Yield Low G */
+            yield_low_g: number;
+            /** Yield High G */
+            yield_high_g: number;
+            /** Yield Ml */
+            yield_ml: number;
+            /**
+             * Parts
+             * @description mass fraction of each part, after simmering [-]
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /** Sugars */
+            sugars: number;
+            /** Thickness */
+            thickness: string;
+            /** Allergens */
+            allergens: components["schemas"]["AllergenPublic"][];
+            /** Sugars From */
+            sugars_from: components["schemas"]["SharePublic"][];
+            /** Salt From */
+            salt_from: components["schemas"]["SharePublic"][];
+            /** Browning From */
+            browning_from: components["schemas"]["SharePublic"][];
+            simmered: components["schemas"]["SimmeredPublic"] | null;
+            salt: components["schemas"]["SaltPublic"] | null;
+            /**
+             * Ladder
+             * @description one coat under each of the kitchen's finishes; empty where it runs off
+             */
+            ladder: components["schemas"]["GlazePublic"][];
+            /**
+             * Dials
+             * @description the setting of each rung, in words
+             */
+            dials: string[];
+            /** Burns First */
+            burns_first: string;
+            /** Calm */
+            calm: components["schemas"]["CalmerPublic"][];
+            /**
+             * Sauce
+             * @description the same as lines of a dish document
+             */
+            sauce: components["schemas"]["SauceLine"][];
+        };
+        /**
+         * AllergenPublic
+         * @description An allergen and what brings it.
+         */
+        AllergenPublic: {
+            /** Name */
+            name: string;
+            /** Brought By */
+            brought_by: string[];
+        };
+        /**
+         * CalmerPublic
+         * @description A change that keeps the edges longer.
+         */
+        CalmerPublic: {
+            /** Do */
+            do: string;
+            /** Later S */
+            later_s: number;
+        };
+        /**
+         * LinePublic
+         * @description One line as it was read. A line that could not be read stays, with its problem and suggestions.
+         */
+        LinePublic: {
+            /** Text */
+            text: string;
+            /** Key */
+            key: string | null;
+            /** Name */
+            name: string | null;
+            mass_g: components["schemas"]["RangePublic"] | null;
+            /** Problem */
+            problem: string;
+            /** Suggestions */
+            suggestions: string[];
+        };
+        /**
+         * RangePublic
+         * @description Low, likely and high.
+         */
+        RangePublic: {
+            /** Low */
+            low: number;
+            /** Likely */
+            likely: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * SaltPublic
+         * @description Salt as a share of the meat.
+         */
+        SaltPublic: {
+            /** All Share */
+            all_share: number;
+            /** Likely Share */
+            likely_share: number;
+            /** Usual Low */
+            usual_low: number;
+            /** Usual High */
+            usual_high: number;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
+         * SharePublic
+         * @description An ingredient's part of something.
+         */
+        SharePublic: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Mass G */
+            mass_g: number;
+            /** Share */
+            share: number;
+        };
+        /**
+         * SimmeredPublic
+         * @description What simmering makes of it.
+         */
+        SimmeredPublic: {
+            /** Yield G */
+            yield_g: number;
+            /** Yield Ml */
+            yield_ml: number;
+            /** Heat Up Min */
+            heat_up_min: number;
+            /** Gone G */
+            gone_g: number;
+            /**
+             * Catches
+             * @description so thick that it would catch before the minutes are over
+             */
+            catches: boolean;
+        };
+        /**
+         * AnalyseCreate
+         * @description A recipe and the kitchen it will meet.
+         */
+        AnalyseCreate: {
+            /**
+             * Name
+             * @description what it is called
+             * @default sauce
+             */
+            name?: string;
+            /**
+             * Kind
+             * @description rub, marinade, braise, glaze or table
+             * @default glaze
+             * @enum {string}
+             */
+            kind?: "rub" | "marinade" | "braise" | "glaze" | "table";
+            /**
+             * Lines
+             * @description ingredient lines, as people write them
+             */
+            lines: string[];
+            /**
+             * Own
+             * @description ingredients of one's own
+             */
+            own?: components["schemas"]["IngredientDocument"][];
+            /** @description simmered down first */
+            simmer?: components["schemas"]["SimmerDocument"] | null;
+            /** @description what is known of the kitchen */
+            kitchen?: components["schemas"]["KitchenDocument"];
+            /**
+             * Coat Mm
+             * @description thickness of a coat [mm]
+             * @default 0.5
+             */
+            coat_mm?: number;
+            /**
+             * Want
+             * @description colour wanted on the face
+             * @default amber
+             * @enum {string}
+             */
+            want?: "amber" | "mahogany";
+            /**
+             * Meat Kg
+             * @description meat it is for; gives the salt share
+             */
+            meat_kg?: number | null;
+        };
+        /**
+         * SimmerDocument
+         * @description Simmering before use.
+         */
+        SimmerDocument: {
+            /**
+             * Minutes
+             * @description at the simmer [min]
+             */
+            minutes: number;
+            /**
+             * Power W
+             * @description the burner as set [W]
+             * @default 900
+             */
+            power_w?: number;
+        };
+        /**
+         * VariantPublic
+         * @description A variant, what it changes, and its own analysis.
+         */
+        VariantPublic: {
+            /** Variant */
+            variant: string;
+            /** Changes */
+            changes: string[];
+            /** Stays */
+            stays: string[];
+            /** Lines */
+            lines: string[];
+            analysis: components["schemas"]["AnalysisPublic"];
+        };
+        /**
+         * VariantCreate
+         * @description A recipe and the variant wanted.
+         */
+        VariantCreate: {
+            /**
+             * Name
+             * @description what it is called
+             * @default sauce
+             */
+            name?: string;
+            /**
+             * Kind
+             * @description rub, marinade, braise, glaze or table
+             * @default glaze
+             * @enum {string}
+             */
+            kind?: "rub" | "marinade" | "braise" | "glaze" | "table";
+            /**
+             * Lines
+             * @description ingredient lines, as people write them
+             */
+            lines: string[];
+            /**
+             * Own
+             * @description ingredients of one's own
+             */
+            own?: components["schemas"]["IngredientDocument"][];
+            /** @description simmered down first */
+            simmer?: components["schemas"]["SimmerDocument"] | null;
+            /** @description what is known of the kitchen */
+            kitchen?: components["schemas"]["KitchenDocument"];
+            /**
+             * Coat Mm
+             * @description thickness of a coat [mm]
+             * @default 0.5
+             */
+            coat_mm?: number;
+            /**
+             * Want
+             * @description colour wanted on the face
+             * @default amber
+             * @enum {string}
+             */
+            want?: "amber" | "mahogany";
+            /**
+             * Meat Kg
+             * @description meat it is for; gives the salt share
+             */
+            meat_kg?: number | null;
+            /**
+             * Variant
+             * @description sugar-free, less salt, milder, or "without" an allergen
+             */
+            variant: string;
+        };
+        /**
+         * LedgerPublic
+         * @description The contact ledger.
+         */
+        LedgerPublic: {
+            /** Portions */
+            portions: components["schemas"]["PortionPublic"][];
+            /** Flows */
+            flows: components["schemas"]["FlowPublic"][];
+            /** Served G */
+            served_g: number;
+            /** Stops */
+            stops: components["schemas"]["StopPublic"][];
+            /** Guidance */
+            guidance: string;
+        };
+        /**
+         * FlowPublic
+         * @description One arrow of the drawing.
+         */
+        FlowPublic: {
+            /** Place */
+            place: number;
+            /** Source */
+            source: string;
+            /** Target */
+            target: string;
+            /** Mass G */
+            mass_g: number;
+            /** Contact */
+            contact: string;
+        };
+        /**
+         * PortionPublic
+         * @description A portion at the end.
+         */
+        PortionPublic: {
+            /** Name */
+            name: string;
+            /** Mass G */
+            mass_g: number;
+            /** Contact */
+            contact: string;
+        };
+        /**
+         * StopPublic
+         * @description A step that must not be taken, and what makes it right.
+         */
+        StopPublic: {
+            /** Place */
+            place: number;
+            /** Portion */
+            portion: string;
+            /** Why */
+            why: string;
+            /** Boil Min */
+            boil_min: number;
+        };
+        /**
+         * LedgerCreate
+         * @description A batch and its steps.
+         */
+        LedgerCreate: {
+            /**
+             * Batch G
+             * @description what is in the bowl [g]
+             */
+            batch_g: number;
+            /**
+             * Moves
+             * @description steps in order
+             */
+            moves: components["schemas"]["MoveDocument"][];
+        };
+        /**
+         * MoveDocument
+         * @description One step of a sauce on its way from bowl to plate.
+         */
+        MoveDocument: {
+            /**
+             * Kind
+             * @description what is done
+             * @enum {string}
+             */
+            kind: "split" | "touch" | "boil" | "pour" | "cook" | "serve";
+            /**
+             * Portion
+             * @description which portion; the bowl is "bowl"
+             */
+            portion: string;
+            /**
+             * To
+             * @description the new portion, or the one poured into
+             * @default
+             */
+            to?: string;
+            /**
+             * Mass G
+             * @description how much [g]
+             */
+            mass_g?: number | null;
+        };
+        /**
+         * LinesPublic
+         * @description The lines of a list, and the same as CSV.
+         */
+        LinesPublic: {
+            /** Lines */
+            lines: string[];
+            /** Csv */
+            csv: string;
+        };
+        /**
+         * LinesCreate
+         * @description An ingredient list as plain text or CSV.
+         */
+        LinesCreate: {
+            /**
+             * Format
+             * @description text: a line each; csv: columns amount and ingredient
+             * @enum {string}
+             */
+            format: "text" | "csv";
+            /**
+             * Content
+             * @description the list
+             */
+            content: string;
+        };
+        /**
+         * ScaledPublic
+         * @description A scaled recipe.
+         */
+        ScaledPublic: {
+            /** Factor */
+            factor: number;
+            /** Lines */
+            lines: components["schemas"]["ScaledLinePublic"][];
+            /** Total G */
+            total_g: number;
+            /** Gap */
+            gap: string;
+        };
+        /**
+         * ScaledLinePublic
+         * @description One scaled line.
+         */
+        ScaledLinePublic: {
+            /**
+             * Text
+             * @description the new amount as one would write it
+             */
+            text: string;
+            /**
+             * Spoons
+             * @description the same in cups or spoons, to a quarter
+             */
+            spoons: string;
+            /** Name */
+            name: string;
+            /** From G */
+            from_g: number;
+            /** To G */
+            to_g: number;
+            /** Law */
+            law: string;
+        };
+        /**
+         * ScaleCreate
+         * @description A recipe and what it should be enough for; the fields that belong to `by` are needed.
+         */
+        ScaleCreate: {
+            /**
+             * Name
+             * @description what it is called
+             * @default sauce
+             */
+            name?: string;
+            /**
+             * Kind
+             * @description rub, marinade, braise, glaze or table
+             * @default glaze
+             * @enum {string}
+             */
+            kind?: "rub" | "marinade" | "braise" | "glaze" | "table";
+            /**
+             * Lines
+             * @description ingredient lines, as people write them
+             */
+            lines: string[];
+            /**
+             * Own
+             * @description ingredients of one's own
+             */
+            own?: components["schemas"]["IngredientDocument"][];
+            /**
+             * By
+             * @description what decides
+             * @enum {string}
+             */
+            by: "meat" | "coats" | "servings" | "short" | "factor";
+            /**
+             * For Kg
+             * @description meat: what it is written for [kg]
+             */
+            for_kg?: number | null;
+            /**
+             * Meat Kg
+             * @description meat: what there is [kg]
+             */
+            meat_kg?: number | null;
+            /**
+             * Surface M2
+             * @description coats: whole surface [m²]
+             */
+            surface_m2?: number | null;
+            /**
+             * Coats
+             * @description coats: how many
+             */
+            coats?: number | null;
+            /**
+             * Coat Mm
+             * @description coats: thickness of one [mm]
+             * @default 0.5
+             */
+            coat_mm?: number;
+            /**
+             * Table G
+             * @description coats: for the table besides [g]
+             * @default 0
+             */
+            table_g?: number;
+            /**
+             * For Servings
+             * @description servings: what it is written for
+             */
+            for_servings?: number | null;
+            /**
+             * Servings
+             * @description servings: what is wanted
+             */
+            servings?: number | null;
+            /**
+             * Line
+             * @description short: place of the line that is short
+             */
+            line?: number | null;
+            /**
+             * Have
+             * @description short: what there is of it, like "3 tbsp"
+             */
+            have?: string | null;
+            /**
+             * Factor
+             * @description factor: the factor itself
+             */
+            factor?: number | null;
+            /**
+             * Liquid L
+             * @description braise: what the pot needs [L]
+             */
+            liquid_l?: number | null;
+        };
+        /**
+         * KnownIngredients
+         * @description The table of ingredients.
+         */
+        KnownIngredients: {
+            /** Ingredients */
+            ingredients: components["schemas"]["KnownIngredient"][];
+        };
+        /**
+         * KnownIngredient
+         * @description An ingredient of the table.
+         */
+        KnownIngredient: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Group */
+            group: string;
+            /** Sugars */
+            sugars: number;
+            /** Water */
+            water: number;
+            /** Salt */
+            salt: number;
+            /** Density Kg L */
+            density_kg_l: number;
+            /** Each */
+            each: string;
+            /** Allergens */
+            allergens: string[];
+        };
+        /**
+         * OwnPublic
+         * @description An ingredient of one's own, as it would stand in a recipe.
+         */
+        OwnPublic: {
+            ingredient: components["schemas"]["IngredientDocument"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * LabelCreate
+         * @description An ingredient of one's own, from a bottle's label or by hand.
+         */
+        LabelCreate: {
+            /**
+             * Name
+             * @description what it is called
+             */
+            name: string;
+            /**
+             * Serving G
+             * @description serving size [g]
+             */
+            serving_g: number;
+            /**
+             * Sugars G
+             * @description sugars in a serving [g]
+             */
+            sugars_g: number;
+            /**
+             * Sodium Mg
+             * @description sodium in a serving [mg]
+             */
+            sodium_mg: number;
+            /**
+             * Protein G
+             * @description protein in a serving [g]
+             * @default 0
+             */
+            protein_g?: number;
+            /**
+             * Fat G
+             * @description fat in a serving [g]
+             * @default 0
+             */
+            fat_g?: number;
+            /**
+             * Carbohydrate G
+             * @description all carbohydrate [g]
+             */
+            carbohydrate_g?: number | null;
+            /**
+             * Order
+             * @description ingredients, the heaviest first
+             */
+            order?: string[];
+            /**
+             * Density Kg L
+             * @description density [kg/L]
+             * @default 1.15
+             */
+            density_kg_l?: number;
+        };
+        /**
+         * SaucesKept
+         * @description Kept sauces, by name.
+         */
+        SaucesKept: {
+            /** Sauces */
+            sauces: components["schemas"]["SauceKept"][];
+        };
+        /**
+         * SauceCreate
+         * @description A kept sauce (kettle.sauce/1).
+         */
+        SauceCreate: {
+            /**
+             * Format
+             * @description name and version of this format
+             * @default kettle.sauce/1
+             * @constant
+             */
+            format?: "kettle.sauce/1";
+            /**
+             * Name
+             * @description what it is called
+             */
+            name: string;
+            /**
+             * Kind
+             * @description rub, marinade, braise, glaze or table
+             * @default glaze
+             * @enum {string}
+             */
+            kind?: "rub" | "marinade" | "braise" | "glaze" | "table";
+            /**
+             * Lines
+             * @description ingredient lines
+             */
+            lines: string[];
+            /**
+             * Own
+             * @description ingredients of one's own
+             */
+            own?: components["schemas"]["IngredientDocument"][];
+            /**
+             * For Kg
+             * @description meat it is written for [kg]
+             */
+            for_kg?: number | null;
+            /** @description simmered down first */
+            simmer?: components["schemas"]["SimmerDocument"] | null;
+            /**
+             * Moves
+             * @description from bowl to plate
+             */
+            moves?: components["schemas"]["MoveDocument"][];
+        };
+        /**
+         * SauceKept
+         * @description A kept sauce with its number.
+         */
+        SauceKept: {
+            /** Id */
+            id: number;
+            /**
+             * Updated At
+             * Format: date-time
+             */
+            updated_at: string;
+            document: components["schemas"]["SauceCreate"];
+            /**
+             * Used By
+             * @description titles of plans that hold a copy of it
+             */
+            used_by: string[];
         };
     };
     responses: never;
@@ -2290,6 +3960,822 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_get_kitchen_kitchen_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_change_settings_kitchen_settings_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitchenPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_create_appliance_kitchen_appliances_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplianceCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliancePublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_change_appliance_kitchen_appliances__int_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplianceCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliancePublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_drop_appliance_kitchen_appliances__int_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_observe_kitchen_appliances__int_id__observations_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ObservationCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibratedPublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_forget_kitchen_observations__int_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliancePublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_restore_kitchen_observations__int_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliancePublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_fit_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kitchen_effects_forecasts_effects_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DishDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectsPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_analyse_sauces_analyse_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalyseCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnalysisPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_variants_sauces_variants_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_ledger_sauces_ledger_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LedgerCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_lines_sauces_lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_scale_scale_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaledPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_ingredients_ingredients_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownIngredients"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_label_ingredients_label_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_list_sauces_sauces_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaucesKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_create_sauce_sauces_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SauceCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SauceKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_get_sauce_sauces__int_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SauceKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_change_sauce_sauces__int_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SauceCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SauceKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_drop_sauce_sauces__int_id__delete: {
+        parameters: {
+            query?: {
+                /** @description plans that hold it keep their copy as their own */
+                replace?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

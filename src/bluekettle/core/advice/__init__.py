@@ -1,18 +1,25 @@
 """Searches over settings, built on forecasts: what to set, how to rescue, until when one can still change course."""
 
+from bluekettle.core.advice.effects import PLAUSIBLE, Effect, effects
 from bluekettle.core.advice.exits import Exit, last_exits
 from bluekettle.core.advice.explore import REGIONS, Explored, explore
 from bluekettle.core.advice.rescue import Way, rescue
+from bluekettle.core.advice.sauces import Calmer, calmers
 from bluekettle.core.advice.search import Advice, Setting, advise
 
 __all__ = [
+    "PLAUSIBLE",
     "REGIONS",
     "Advice",
+    "Calmer",
+    "Effect",
     "Exit",
     "Explored",
     "Setting",
     "Way",
     "advise",
+    "calmers",
+    "effects",
     "explore",
     "last_exits",
     "rescue",

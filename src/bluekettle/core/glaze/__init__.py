@@ -4,7 +4,7 @@ Carries its own shallow layer of moist food and is handed the deep temperature. 
 """
 
 from bluekettle.core.glaze.activity import boiling_temp_c, water_activity
-from bluekettle.core.glaze.colour import index_to_hex, index_to_lab
+from bluekettle.core.glaze.colour import index_to_hex, index_to_lab, indices_to_hex
 from bluekettle.core.glaze.ensemble import (
     Draws,
     draw_members,
@@ -45,6 +45,7 @@ __all__ = [
     "film_constants",
     "index_to_hex",
     "index_to_lab",
+    "indices_to_hex",
     "read_milestones",
     "reweigh",
     "rubbed_film",

@@ -3,7 +3,7 @@
 Knows the table, names, amounts and labels; knows nothing of mixing.
 """
 
-from bluekettle.core.ingredients.amounts import Amount, parse_amount
+from bluekettle.core.ingredients.amounts import Amount, parse_amount, say_amount, say_spoons
 from bluekettle.core.ingredients.label import Label, from_label
 from bluekettle.core.ingredients.lines import MOST_LINES, ReadLine, mass_of, read_line, read_lines
 from bluekettle.core.ingredients.table import (
@@ -35,4 +35,6 @@ __all__ = [
     "parse_amount",
     "read_line",
     "read_lines",
+    "say_amount",
+    "say_spoons",
 ]

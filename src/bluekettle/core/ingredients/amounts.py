@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from bluekettle.core.errors import Fault, OutOfRange, Ranges
+from bluekettle.core.errors import Fault, OutOfRange, Ranges, within
 from bluekettle.core.tables import row, rows
 
 LONGEST = 200  # characters of one line
@@ -178,6 +178,36 @@ def checked(amount: Amount, text: str) -> Amount:
     if not amount.high <= most or amount.low < 0.0:
         raise OutOfRange([Fault("amount", text, f"0 to {most:g} {unit}")])
     return amount
+
+
+def say_amount(mass_kg: float) -> str:
+    """An amount as one would write it: "312 g", below 30 g with a tenth.
+
+    Raises OutOfRange outside 0 to 1000 kg.
+    """
+    within("mass_kg", mass_kg, 0.0, 1000.0, "kg")
+    grams = 1e3 * mass_kg
+    return f"{grams:.0f} g" if grams >= 30 else f"{grams:.1f} g" if grams >= 1 else f"{grams:.3g} g"
+
+
+def say_spoons(mass_kg: float, density_kg_l: float) -> str:
+    """The nearest quarter of a teaspoon, tablespoon or cup: "1 3/4 tbsp"; empty below an eighth of a teaspoon.
+
+    Raises OutOfRange outside 0 to 1000 kg and 0.05 to 2 kg/L.
+    """
+    ranges = Ranges()
+    ranges.within("mass_kg", mass_kg, 0.0, 1000.0, "kg")
+    ranges.within("density_kg_l", density_kg_l, 0.05, 2.0, "kg/L")
+    ranges.close()
+    volume = mass_kg / density_kg_l
+    for unit, least in (("cup", 0.25), ("tbsp", 1.0), ("tsp", 0.125)):
+        count = volume / si_of(UNIT_WORDS[unit])[1]
+        if count >= least - 0.01:
+            whole, quarters = divmod(round(4.0 * count), 4)
+            part = ("", "1/4", "1/2", "3/4")[quarters]
+            words = " ".join(w for w in (str(whole) if whole else "", part) if w) or "1/8"
+            return f"{words} {unit}{'s' if unit == 'cup' and count > 1.1 else ''}"
+    return ""
 
 
 def parse_amount(text: str) -> Amount:

@@ -24,8 +24,9 @@ from bluekettle.core.stages.dish import (
     cut_keys,
 )
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
+from bluekettle.core.stages.finishing import film_of, heat_of
 from bluekettle.core.stages.fit import Fit, Inside, Place, Verdict, fit_cut
-from bluekettle.core.stages.forecast import Forecast, forecast
+from bluekettle.core.stages.forecast import Forecast, forecast, strip_index
 from bluekettle.core.stages.ladder import Rung, ladder
 from bluekettle.core.stages.progress import Event, Progress, StepPlan, StepState, follow
 from bluekettle.core.stages.tenderise import return_leg_s
@@ -61,14 +62,17 @@ __all__ = [
     "Verdict",
     "cut",
     "cut_keys",
+    "film_of",
     "finish_keys",
     "finish_kind",
     "fit_cut",
     "follow",
     "forecast",
+    "heat_of",
     "ladder",
     "plan_calls",
     "return_leg_s",
     "risk_at",
     "serial",
+    "strip_index",
 ]

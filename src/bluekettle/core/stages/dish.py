@@ -99,6 +99,20 @@ class Learnt:
     cov: tuple[float, ...]
     seen: int
 
+    def check(self, field: str, ranges: Ranges) -> None:
+        """Four means within a factor of twenty, and a covariance that is one."""
+        shapes = len(self.mean) == 4 and len(self.cov) == 16
+        if not shapes or not all(-3.0 <= m <= 3.0 for m in self.mean):
+            ranges.add(f"{field}.mean", list(self.mean), "four logarithms from -3 to 3 and sixteen covariances")
+            return
+        cov = np.reshape(self.cov, (4, 4))
+        if not (
+            np.isfinite(cov).all() and np.allclose(cov, cov.T, atol=1e-9) and np.linalg.eigvalsh(cov).min() > -1e-9
+        ):
+            ranges.add(f"{field}.cov", "16 figures", "a symmetric covariance with no negative variance")
+        elif not cov.diagonal().max() <= 4.0:
+            ranges.add(f"{field}.cov", float(cov.diagonal().max()), "variances of at most 4")
+
     def draw(self, draws: Draws) -> NDArray[np.float64]:
         """Log factors of these members, (members, 4)."""
         normal = np.column_stack([draws.normal[name] for name in ("heat", "coat", "interface", "browning")])
@@ -122,6 +136,7 @@ class Kitchen:
     rack_m: float | None = None
     air_fryer_c: float | None = None
     hot_oven_c: float | None = None
+    hot_oven_h_w_m2_k: float | None = None
     lid_c: float | None = None
     grill_c: float | None = None
     learnt: Mapping[str, Learnt] = field(default_factory=dict)
@@ -146,6 +161,7 @@ TYPICAL: dict[str, Callable[[], float]] = {
     "rack_m": lambda: RACK_REFERENCE_M,
     "air_fryer_c": lambda: float(row("appliances", "air-fryer")["air_c"]),
     "hot_oven_c": lambda: float(row("appliances", "hot-oven")["air_c"]),
+    "hot_oven_h_w_m2_k": lambda: float(row("appliances", "hot-oven")["h_w_m2_k"]),
     "lid_c": lambda: float(row("appliances", "crisping-lid")["air_c"]),
     "grill_c": lambda: float(row("appliances", "gas-grill")["air_c"]),
 }
@@ -168,6 +184,7 @@ LIMITS = {
     "rack_m": (0.05, 0.35, "m"),
     "air_fryer_c": (150.0, 230.0, "°C"),
     "hot_oven_c": (160.0, 290.0, "°C"),
+    "hot_oven_h_w_m2_k": (8.0, 30.0, "W/m²K"),
     "lid_c": (150.0, 240.0, "°C"),
     "grill_c": (150.0, 310.0, "°C"),
     "coats_min": (0.0, 55.0, "min under the heat"),
@@ -235,6 +252,9 @@ class Dish:
             if getattr(self.kitchen, name) is not None:
                 ranges.within(f"kitchen.{name}", getattr(self.kitchen, name), *LIMITS[name])
         self._check_moments(ranges)
+        for finish, learnt in self.kitchen.learnt.items():
+            ranges.one_of(f"kitchen.learnt.{finish}", finish, FINISHES)
+            learnt.check(f"kitchen.learnt.{finish}", ranges)
         for place, seen in enumerate(self.sightings):
             ranges.one_of(f"sightings.{place}.sign", seen.sign, SIGNS)
             ranges.within(f"sightings.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s under the heat")

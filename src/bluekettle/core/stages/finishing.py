@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from bluekettle.core.errors import within
 from bluekettle.core.glaze import (
     MILESTONES,
     Coating,
@@ -47,7 +48,8 @@ def heat_of(dish: Dish) -> Heat:
         dial = dish.kitchen.or_typical(dish.kind.dial)
         element *= (dial - ROOM_C) / (air - ROOM_C)
         air, wall = dial, wall + dial - air
-    return Heat(float(line["h_w_m2_k"]), air, wall, element, float(line["spread"]))
+    h = dish.kitchen.or_typical("hot_oven_h_w_m2_k") if dish.finish == "oven" else float(line["h_w_m2_k"])
+    return Heat(h, air, wall, element, float(line["spread"]))
 
 
 def coating_of(dish: Dish, cut: Cut) -> Coating:
@@ -58,7 +60,8 @@ def coating_of(dish: Dish, cut: Cut) -> Coating:
 
 
 def film_of(sauce: Composition, coat_kg_m2: float) -> Coating:
-    """A coat of a sauce as the film's coating."""
+    """A coat of a sauce as the film's coating; OutOfRange for a coat outside 0.01 to 5 kg/m²."""
+    within("coat_kg_m2", coat_kg_m2, 0.01, 5.0, "kg/m²")
     return Coating(
         sauce.water, sauce.sucrose, sauce.glucose, sauce.fructose, sauce.other, sauce.protein, sauce.fat, sauce.salt,
         sauce.acid, coat_kg_m2, raw_lab=sauce.raw_lab,

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.glaze import Coating, Finish, Milestones, draw_members, read_milestones, run_finish
+from bluekettle.core.glaze import Coating, Draws, Finish, Milestones, draw_members, read_milestones, run_finish
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.dish import Dish, Kitchen
 from bluekettle.core.stages.finishing import film_of, heat_of, log_factors_of
@@ -30,11 +31,18 @@ class Rung:
     milestones: Milestones
 
 
+@cache
+def members_of(median: bool) -> Draws:
+    """The ensemble of every ladder, drawn once."""
+    draws = draw_members(1, MEMBERS)
+    return draws.median_only() if median else draws
+
+
 def ladder(
     sauce: Composition, kitchen: Kitchen | None = None, coat_mm: float = 0.5, want: str = "amber",
-    finishes: tuple[str, ...] = ("broiler", "oven", "air_fryer"),
+    finishes: tuple[str, ...] = ("broiler", "oven", "air_fryer"), median: bool = False,
 ) -> tuple[Rung, ...]:  # fmt: skip
-    """Run one coat under each finish, 16 members.
+    """Run one coat under each finish: 16 members, or the median one alone.
 
     Raises OutOfRange for a coat outside 0.1 to 2 mm, or a sauce of over 95 % water, which no coat can be made of.
     """
@@ -43,7 +51,7 @@ def ladder(
     ranges.within("water", sauce.water, 0.0, SPREADABLE)
     ranges.close()
     found = []
-    draws = draw_members(1, MEMBERS)
+    draws = members_of(median)
     for finish in finishes:
         dish = Dish("pork-ribs", 1.4, 4, 26.0, sauce=sauce, coats=1, coat_mm=coat_mm, finish=finish, want=want,
                     kitchen=kitchen or Kitchen())  # fmt: skip
@@ -52,6 +60,6 @@ def ladder(
             draws, heat_of(dish), coating, [(0.0, 0.0)], DEEP_C, SURFACE_C, HORIZON_S,
             dish.kitchen.or_typical("altitude_m"), every_s=20.0, log_factors=log_factors_of(dish, draws),
         )  # fmt: skip
-        marks = read_milestones(run, np.full(MEMBERS, 1.0 / MEMBERS), want)
+        marks = read_milestones(run, np.full(draws.members, 1.0 / draws.members), want)
         found.append(Rung(finish, dish.kind.name, dish.kitchen.or_typical(dish.kind.dial), coating, run, marks))
     return tuple(found)

@@ -1,0 +1,62 @@
+"""What would calm a sauce that burns soon: changes of the recipe, each with the minutes it gains under the broiler."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from bluekettle.core.errors import within
+from bluekettle.core.ingredients import Ingredient, ingredient
+from bluekettle.core.sauce import mix, sources_of
+from bluekettle.core.stages import Kitchen, Rung, ladder
+
+Line = tuple[Ingredient, float]
+
+
+@dataclass(frozen=True)
+class Calmer:
+    """One change, and how much later edges burn for it [s]."""
+
+    do: str
+    later_s: float
+
+
+def burnt_s(rung: Rung) -> float:
+    """Likely time at which the edges are burnt [s]; inf where not."""
+    found = rung.milestones.bands["edge"]["burnt"].likely_s
+    return math.inf if found is None else found
+
+
+def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: float = 0.5) -> tuple[Calmer, ...]:
+    """Changes to a glaze that keep its edges longer, the most helpful first; those that do not help are left out.
+
+    Tried: half of what browns most, plain sugar in its place (sugar for sugar), a thinner coat.
+    """
+
+    within("coat_mm", coat_mm, 0.1, 2.0, "mm")
+
+    def broil(changed: Sequence[Line], mm: float) -> float:
+        return burnt_s(ladder(mix("trial", changed), kitchen, mm, finishes=("broiler",), median=True)[0])
+
+    browning = sources_of("browning", lines)
+    if not browning:
+        return ()
+    worst = browning[0].key
+    now = broil(lines, coat_mm)
+    if not math.isfinite(now):
+        return ()
+    top = next(item for item, _ in lines if item.key == worst)
+    sugar = ingredient("white-sugar")
+    half = [(item, 0.5 * mass if item.key == worst else mass) for item, mass in lines]
+    tried = [(f"half of the {top.name}", half, coat_mm)]
+    if top.sugars > 0.1 and top.share("fructose") > 0.2 * top.sugars:
+        plain: list[Line] = []
+        for item, mass in lines:
+            plain += [(sugar, mass * item.sugars), (ingredient("water"), mass * (1.0 - item.sugars))] if item.key == worst else [(item, mass)]  # fmt: skip
+        tried.append((f"white sugar for the {top.name}", [line for line in plain if line[1] > 1e-5], coat_mm))
+    if coat_mm > 0.35:
+        tried.append(("a coat of 0.3 mm", list(lines), 0.3))
+    found = [Calmer(do, broil(changed, mm) - now) for do, changed, mm in tried if mix("t", changed).water <= 0.95]
+    useful = [c for c in found if c.later_s > 5.0]
+    return tuple(sorted((Calmer(c.do, min(c.later_s, 1800.0)) for c in useful), key=lambda c: -c.later_s))

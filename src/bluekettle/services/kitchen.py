@@ -1,0 +1,343 @@
+"""The kitchen that is kept: settings, appliances, and what was seen of them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+from typing import Any
+
+import numpy as np
+from sqlalchemy import Engine
+from sqlmodel import Session
+
+from bluekettle.core.errors import Fault, OutOfRange, Ranges
+from bluekettle.core.sauce import sample_sauce
+from bluekettle.core.stages import LIMITS, finish_keys
+from bluekettle.core.tables import Row, row, rows
+from bluekettle.schemas.dish import LearntDocument, MachineDocument, SauceDocument
+from bluekettle.schemas.kitchen import (
+    GEAR,
+    ApplianceCreate,
+    AppliancePublic,
+    CalibratedPublic,
+    FigurePublic,
+    KindPublic,
+    KitchenPublic,
+    ObservationCreate,
+    ObservationPublic,
+    SettingsDocument,
+    StepLearnt,
+)
+from bluekettle.schemas.sauce import AnalyseCreate, SauceCreate
+from bluekettle.services.errors import Conflict, NotFound
+from bluekettle.services.learning import FIGURES, FINISH, dial_of, figures_of, mahogany, standing, steps_of
+from bluekettle.services.recipes import analyse
+from bluekettle.store import repositories
+from bluekettle.store.engine import for_writing
+from bluekettle.store.tables import Appliance, KitchenSettings, Observation, Sauce
+
+# Column, label, unit shown, column of the table of typical figures, factor from stored to shown.
+SHOWN = (
+    ("power_w", "heats with", "W", "power_w", 1.0),
+    ("volume_l", "holds", "L", "volume_l", 1.0),
+    ("gauge_kpa", "pressure", "kPa", "gauge_kpa", 1.0),
+    ("element_w_m2", "element, on the food at 15 cm", "W/m²", "element_w_m2", 1.0),
+    ("setting_c", "set at", "°C", "air_c", 1.0),
+    ("top_c", "goes up to", "°C", "top_c", 1.0),
+    ("preheat_s", "heats up in", "min", "preheat_s", 1.0 / 60.0),
+    ("width_m", "inside, width", "mm", "width_m", 1e3),
+    ("depth_m", "inside, depth", "mm", "depth_m", 1e3),
+    ("height_m", "inside, height", "mm", "height_m", 1e3),
+)
+MOST_SEEN = 200
+
+
+def get_kitchen(engine: Engine) -> KitchenPublic:
+    """All of it."""
+    with Session(engine) as session:
+        return public(session)
+
+
+def public(session: Session) -> KitchenPublic:
+    """The kitchen as it is told, with the figures and beliefs that go into dishes."""
+    stored = session.get(KitchenSettings, 1)
+    settings = SettingsDocument.model_validate(stored.document if stored else {})
+    found = repositories.appliances(session)
+    figures: dict[str, float] = {}
+    learnt: dict[str, LearntDocument] = {}
+    if settings.altitude_m is not None:
+        figures["altitude_m"] = settings.altitude_m
+    for appliance in found:
+        if not appliance.in_use:
+            continue
+        for name, value in figures_of(appliance).items():
+            figures.setdefault(name, value)
+        finish = FINISH.get(appliance.kind)
+        seen = standing(repositories.observations(session, appliance.id or 0))
+        if finish and finish not in learnt and seen:
+            belief = steps_of(appliance, seen)[-1]
+            learnt[finish] = LearntDocument(
+                mean=[round(float(m), 9) for m in belief.mean], cov=[round(float(c), 12) for c in belief.cov.ravel()],
+                seen=belief.seen,
+            )  # fmt: skip
+    machines: dict[str, MachineDocument] = {}
+    for kept in [a for a in found if a.in_use]:
+        job = FINISH.get(kept.kind) or row("appliances", kept.kind)["type"]
+        machines.setdefault(job, machine_of(kept, job))
+    return KitchenPublic(
+        machines={job: machines[job] for job in machines if job == "pot" or job in finish_keys()},
+        settings=settings, appliances=[appliance_public(session, a) for a in found],
+        kinds=[kind_public(key) for key in rows("appliances")], figures=figures, learnt=learnt, gear=list(GEAR),
+    )  # fmt: skip
+
+
+def machine_of(kept: Appliance, job: str) -> MachineDocument:
+    """The machine's own words for a job: the button named after it, or its first."""
+    buttons = kept.words.get("buttons", {})
+    button = buttons.get(job) or buttons.get("pressure" if job == "pot" else "") or next(iter(buttons.values()), "")
+    return MachineDocument(
+        name=kept.name, button=button, display=kept.words.get("display", "minutes"),
+        counts_up=kept.words.get("counts_up", False),
+    )  # fmt: skip
+
+
+def keep_settings(engine: Engine, document: SettingsDocument) -> KitchenPublic:
+    """Change the settings."""
+    with Session(for_writing(engine)) as session:
+        stored = session.get(KitchenSettings, 1) or KitchenSettings(id=1, document={})
+        stored.document = document.model_dump(mode="json")
+        session.add(stored)
+        session.commit()
+        return public(session)
+
+
+def keep_appliance(engine: Engine, given: ApplianceCreate, appliance_id: int | None = None) -> AppliancePublic:
+    """Keep a new appliance, or change one.
+
+    Raises
+    ------
+    OutOfRange
+        An unknown kind, a figure that no dish could use, a body that is not there or would share itself.
+    """
+    check(given)
+    with Session(for_writing(engine)) as session:
+        kept = load(session, appliance_id) if appliance_id is not None else Appliance(kind="", name="", in_use=True, words={})  # fmt: skip
+        if given.body_id is not None:
+            body = session.get(Appliance, given.body_id)
+            # A chain of bodies would never end in one.
+            if body is None or body.id == appliance_id or body.body_id is not None:
+                raise OutOfRange(
+                    [Fault("body_id", given.body_id, "the number of another appliance that shares no body itself")]
+                )
+        write(kept, given)
+        session.add(kept)
+        session.commit()
+        session.refresh(kept)
+        return appliance_public(session, kept)
+
+
+def check(given: ApplianceCreate) -> None:
+    """The figures a dish would use lie within what a dish accepts."""
+    ranges = Ranges()
+    ranges.one_of("kind", given.kind, tuple(rows("appliances")))
+    ranges.close()
+    stated = {**given.model_dump(), "rack_m": None if given.rack_mm is None else given.rack_mm / 1e3}
+    for column, name in FIGURES.get(row("appliances", given.kind)["type"], {}).items():
+        if stated.get(column) is not None and given.kind != "charcoal-grill":
+            ranges.within(column, float(stated[column]), *LIMITS[name])
+    ranges.close()
+
+
+def write(kept: Appliance, given: ApplianceCreate) -> None:
+    """Fields of the document into the row, in SI."""
+
+    def metres(value: float | None) -> float | None:
+        return None if value is None else value / 1e3
+
+    kept.kind, kept.name, kept.in_use, kept.shape = given.kind, given.name, given.in_use, given.shape
+    for name in ("power_w", "volume_l", "gauge_kpa", "element_w_m2", "setting_c", "top_c", "body_id"):
+        setattr(kept, name, getattr(given, name))
+    kept.preheat_s = None if given.preheat_min is None else 60.0 * given.preheat_min
+    kept.width_m, kept.depth_m, kept.height_m = metres(given.width_mm), metres(given.depth_mm), metres(given.height_mm)
+    kept.rack_m = metres(given.rack_mm)
+    kept.racks_m = None if given.racks_mm is None else [r / 1e3 for r in sorted(given.racks_mm)]
+    kept.words = {"buttons": given.buttons, "display": given.display, "counts_up": given.counts_up}
+
+
+def as_given(kept: Appliance) -> ApplianceCreate:
+    """The row as the document it came from."""
+
+    def mm(value: float | None) -> float | None:
+        return None if value is None else round(value * 1e3, 1)
+
+    return ApplianceCreate(
+        kind=kept.kind, name=kept.name, in_use=kept.in_use, power_w=kept.power_w, volume_l=kept.volume_l,
+        gauge_kpa=kept.gauge_kpa, element_w_m2=kept.element_w_m2, setting_c=kept.setting_c, top_c=kept.top_c,
+        preheat_min=None if kept.preheat_s is None else kept.preheat_s / 60.0, shape=kept.shape, width_mm=mm(kept.width_m),  # type: ignore[arg-type]
+        depth_mm=mm(kept.depth_m), height_mm=mm(kept.height_m), rack_mm=mm(kept.rack_m), body_id=kept.body_id,
+        racks_mm=None if kept.racks_m is None else [r * 1e3 for r in kept.racks_m], **kept.words,
+    )  # fmt: skip
+
+
+def drop_appliance(engine: Engine, appliance_id: int) -> None:
+    """Delete an appliance with what was seen of it. Conflict while another shares its body."""
+    with Session(for_writing(engine)) as session:
+        kept = load(session, appliance_id)
+        sharing = [a.name for a in repositories.appliances(session) if a.body_id == appliance_id]
+        if sharing:
+            raise Conflict(f"“{kept.name}” is the body of {', '.join(sharing)}; give them another body first")
+        for seen in repositories.observations(session, appliance_id):
+            session.delete(seen)
+        session.flush()
+        session.delete(kept)
+        session.commit()
+
+
+def load(session: Session, appliance_id: int) -> Appliance:
+    """A row; NotFound."""
+    found = session.get(Appliance, appliance_id)
+    if found is None:
+        raise NotFound("appliance", appliance_id)
+    return found
+
+
+def kind_public(key: str) -> KindPublic:
+    """A kind with its typical figures."""
+    line = row("appliances", key)
+    return KindPublic(key=key, name=line["name"], type=line["type"], figures=shown(Appliance(kind=key, name="", in_use=True, words={}), line))  # fmt: skip
+
+
+def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
+    """Figures that this kind has, stated or typical."""
+    found = []
+    for column, label, unit, typical, factor in SHOWN:
+        stated = getattr(kept, column)
+        if stated is None and not line[typical]:
+            continue
+        if column == "element_w_m2" and not float(line[typical] or 0.0) and stated is None:
+            continue
+        value = float(line[typical]) if stated is None else float(stated)
+        found.append(FigurePublic(name=column, label=label, value=round(value * factor, 3), unit=unit, assumed=stated is None))  # fmt: skip
+    return found
+
+
+def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
+    """An appliance as it is told."""
+    line = row("appliances", kept.kind)
+    seen = repositories.observations(session, kept.id or 0)
+    finish = FINISH.get(kept.kind)
+    history: list[StepLearnt] = []
+    if finish:
+        good = standing(seen)
+        beliefs = steps_of(kept, good)
+        numbers = [None, *[s.id for s in good]]
+        history = [
+            StepLearnt(observation_id=n, factor=round(b.factor("heat"), 3), log_sd=round(b.sd("heat"), 3))
+            for n, b in zip(numbers, beliefs, strict=True)
+        ]
+    racks = kept.racks_m if kept.racks_m is not None else [float(r) for r in line["racks_m"].split()]
+    return AppliancePublic(
+        id=kept.id or 0, kind=kept.kind, kind_name=line["name"], type=line["type"], given=as_given(kept),
+        figures=shown(kept, line), finish=finish,
+        observations=[observation_public(s) for s in seen], history=history, heat_says=says(history),
+        shape=kept.shape or line["shape"], width_mm=mm_of(kept.width_m, line["width_m"]),
+        depth_mm=mm_of(kept.depth_m, line["depth_m"]), height_mm=mm_of(kept.height_m, line["height_m"]),
+        racks_mm=[round(r * 1e3) for r in racks], shares=shares_of(session, kept, line),
+    )  # fmt: skip
+
+
+def mm_of(stated: float | None, typical: str) -> float:
+    """A size in mm, 0 where neither is known."""
+    return round(1e3 * (stated if stated is not None else float(typical or 0.0)), 1)
+
+
+def shares_of(session: Session, kept: Appliance, line: Row) -> str:
+    """Whose body it shares, in words."""
+    if kept.body_id is not None:
+        body = session.get(Appliance, kept.body_id)
+        return body.name if body else ""
+    return row("appliances", line["shares"])["name"] + " (assumed)" if line["shares"] else ""
+
+
+def says(history: Sequence[StepLearnt]) -> str:
+    """How fierce it is and how sure that is."""
+    if not history:
+        return ""
+    last = history[-1]
+    spread = float(np.exp(1.2816 * last.log_sd))
+    if len(history) == 1:
+        return f"not calibrated: others of its kind give {1 / spread:.2f} to {spread:.2f} times the typical heat"
+    word = "about typical" if 0.93 <= last.factor <= 1.07 else "fiercer than typical" if last.factor > 1 else "gentler than typical"  # fmt: skip
+    low, high = last.factor / spread, last.factor * spread
+    return f"{word}: {last.factor:.2f} times the typical heat, {low:.2f} to {high:.2f} likely, from {len(history) - 1} sign{'s' if len(history) > 2 else ''}"  # fmt: skip
+
+
+def observation_public(seen: Observation) -> ObservationPublic:
+    """One sign."""
+    return ObservationPublic(
+        id=seen.id or 0, ground=seen.ground, sign=seen.sign, at_s=seen.at_s, dial=seen.dial, sauce=seen.sauce_name,
+        made_at=seen.made_at, forgotten=seen.forgotten_at is not None,
+    )  # fmt: skip
+
+
+def observe(engine: Engine, appliance_id: int, given: ObservationCreate, now: datetime) -> CalibratedPublic:
+    """Keep a sign, and what it taught.
+
+    Raises
+    ------
+    OutOfRange
+        A sign that this glaze or bread never shows, or an appliance that finishes nothing.
+    Conflict
+        More than 200 signs on one appliance.
+    """
+    with Session(for_writing(engine)) as session:
+        kept = load(session, appliance_id)
+        if kept.kind not in FINISH:
+            raise OutOfRange([Fault("appliance", kept.kind, "an appliance that finishes: " + ", ".join(FINISH))])
+        if len(repositories.observations(session, appliance_id)) >= MOST_SEEN:
+            raise Conflict(f"“{kept.name}” has {MOST_SEEN} signs already; forget some, or keep it as a new appliance")
+        sauce, name = copy_of(session, given)
+        one = Observation(
+            appliance_id=appliance_id, ground=given.ground, sign=given.sign, at_s=given.at_s, dial=dial_of(kept),
+            coat_mm=given.coat_mm, sauce_name=name, sauce=sauce, made_at=now,
+        )  # fmt: skip
+        before = mahogany(kept, standing(repositories.observations(session, appliance_id)))
+        try:
+            steps_of(kept, [*standing(repositories.observations(session, appliance_id)), one])
+        except OutOfRange as error:
+            if any(f.field == "members that show the sign" for f in error.faults):
+                raise OutOfRange([Fault("sign", given.sign, f"a sign that {name} shows under this heat")]) from error
+            raise
+        session.add(one)
+        session.commit()
+        session.refresh(kept)
+        told = appliance_public(session, kept)
+        after = mahogany(kept, standing(repositories.observations(session, appliance_id)))
+        return CalibratedPublic(appliance=told, before=before, after=after, says=told.heat_says)
+
+
+def copy_of(session: Session, given: ObservationCreate) -> tuple[dict[str, Any] | None, str]:
+    """A copy of the sauce that was under the heat, so that deleting the sauce later takes nothing from the belief."""
+    if given.ground in ("bread", "syrup"):
+        return None, {"bread": "plain bread", "syrup": "sugar syrup"}[given.ground]
+    if given.sauce_id is None:
+        return None, sample_sauce("bottled-sweet").name
+    sauce = session.get(Sauce, given.sauce_id)
+    if sauce is None:
+        raise OutOfRange([Fault("sauce_id", given.sauce_id, "the number of a kept sauce, or null")])
+    recipe = SauceCreate.model_validate(sauce.document)
+    found = analyse(AnalyseCreate(name=recipe.name, kind=recipe.kind, lines=list(recipe.lines), own=recipe.own, simmer=recipe.simmer))  # fmt: skip
+    document = SauceDocument(name=recipe.name, lines=found.sauce, own=recipe.own)
+    return document.model_dump(mode="json"), recipe.name
+
+
+def forget(engine: Engine, observation_id: int, now: datetime, again: bool) -> AppliancePublic:
+    """Forget one observation, or take it back in (`again`)."""
+    with Session(for_writing(engine)) as session:
+        one = session.get(Observation, observation_id)
+        if one is None:
+            raise NotFound("observation", observation_id)
+        one.forgotten_at = None if again else now
+        session.add(one)
+        session.commit()
+        return appliance_public(session, load(session, one.appliance_id))

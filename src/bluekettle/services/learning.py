@@ -1,0 +1,142 @@
+"""What was seen of an appliance, step by step: the heat it stands for, and the belief after each sign."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+from functools import lru_cache
+
+import numpy as np
+
+from bluekettle.core.calibration import Belief, first_belief, learn_from, next_cook, predict
+from bluekettle.core.calibration import Observation as Seen
+from bluekettle.core.glaze import Coating, Heat, bare_film
+from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
+from bluekettle.core.sauce import Composition, mix, sample_sauce
+from bluekettle.core.stages import Dish, Kitchen, film_of, finish_kind, heat_of
+from bluekettle.core.tables import row
+from bluekettle.schemas.dish import SauceDocument
+from bluekettle.schemas.forecast import OpenBandPublic
+from bluekettle.services.dishes import known_of
+from bluekettle.services.forecasts import open_band
+from bluekettle.store.tables import Appliance, Observation
+
+# A dish's kitchen figure for each column, by type; and the finish that an appliance gives, by kind.
+FIGURES = {
+    "pot": {"power_w": "pot_power_w", "volume_l": "pot_volume_l", "gauge_kpa": "pot_gauge_kpa"},
+    "dish": {"setting_c": "oven_c"},
+    "broiler": {"element_w_m2": "broiler_w_m2", "rack_m": "rack_m"},
+    "air_fryer": {"setting_c": "air_fryer_c"},
+    "oven": {"setting_c": "hot_oven_c"},
+    "crisping_lid": {"setting_c": "lid_c"},
+    "grill": {"setting_c": "grill_c"},
+}
+FINISH = {
+    "oven-broiler": "broiler", "air-fryer": "air_fryer", "air-fryer-two": "air_fryer", "hot-oven": "oven",
+    "fan-oven": "oven", "crisping-lid": "crisping_lid", "gas-grill": "grill",
+}  # fmt: skip
+RACK_NEAR_M = 0.02  # signs on another rack say less of this one
+EVENING_S = 6 * 3600.0
+
+
+def figures_of(appliance: Appliance) -> dict[str, float]:
+    """What a dish's kitchen takes from an appliance: stated figures only; a fan oven always states its fan."""
+    line = row("appliances", appliance.kind)
+    found = {}
+    if appliance.kind in ("charcoal-grill",):
+        return {}
+    for column, name in FIGURES.get(line["type"], {}).items():
+        value = getattr(appliance, column)
+        if value is not None:
+            found[name] = float(value)
+    if appliance.kind == "fan-oven":
+        found["hot_oven_h_w_m2_k"] = float(line["h_w_m2_k"])
+        found.setdefault("hot_oven_c", float(line["air_c"]))
+    return found
+
+
+def standing(seen: Sequence[Observation]) -> list[Observation]:
+    """What was not forgotten."""
+    return [s for s in seen if s.forgotten_at is None]
+
+
+def heat_at(kind: str, dial: float, kept: Appliance | None = None) -> Heat:
+    """The heat of an appliance at a dial, as its figures say."""
+    finish = FINISH[kind]
+    figures = figures_of(kept) if kept else {}
+    kitchen = Kitchen()
+    for name, figure in {**figures, finish_kind(finish).dial: dial}.items():
+        kitchen = kitchen.having(name, figure)
+    return heat_of(Dish("pork-ribs", 1.4, 4, 26.0, finish=finish, kitchen=kitchen))
+
+
+def dial_of(kept: Appliance) -> float:
+    """Where the dial of an appliance stands: its rack distance [m] or its setting [°C]."""
+    name = finish_kind(FINISH[kept.kind]).dial
+    stated = figures_of(kept).get(name)
+    return Kitchen().or_typical(name) if stated is None else stated
+
+
+def coating_of(seen: Observation) -> Coating:
+    """What lay under the heat."""
+    if seen.ground == "bread":
+        return bare_film((86.0, 0.0, 14.0))
+    sauce: Composition
+    if seen.ground == "syrup":
+        sauce = mix("syrup", [("white-sugar", 0.7), ("water", 0.3)])
+    elif seen.sauce is None:
+        sauce = sample_sauce("bottled-sweet")
+    else:
+        document = SauceDocument.model_validate(seen.sauce)
+        own = known_of(document.own)
+        sauce = mix(
+            document.name, [(own.get(line.ingredient, line.ingredient), line.mass_g / 1e3) for line in document.lines]
+        )
+    return film_of(sauce, seen.coat_mm * sauce.mass_kg / sauce.volume_l)
+
+
+def steps_of(kept: Appliance, seen: Sequence[Observation]) -> list[Belief]:
+    """The belief before anything was seen and after each sign, in order. Signs at other racks count with more doubt."""
+    here = dial_of(kept)
+    rack = finish_kind(FINISH[kept.kind]).dial == "rack_m"
+    beliefs = [first_belief(heat_at(kept.kind, here, kept).spread)]
+    last: datetime | None = None
+    for one in seen:
+        before = beliefs[-1]
+        if last is not None and (one.made_at - last).total_seconds() > EVENING_S:
+            before = next_cook(before)
+        if rack and abs(one.dial - here) > RACK_NEAR_M:
+            # Another rack position has a factor of its own: near, and not the same.
+            cov = before.cov.copy()
+            cov[0, 0] += 0.10**2
+            before = Belief(before.mean, cov, before.seen)
+        beliefs.append(learnt(before, heat_at(kept.kind, one.dial, kept), coating_of(one), one))
+        last = one.made_at
+    return beliefs
+
+
+def learnt(before: Belief, heat: Heat, coating: Coating, one: Observation) -> Belief:
+    """One step, remembered by its figures: the log shows the same steps again and again."""
+    mean, cov, seen = _learn(
+        tuple(map(float, before.mean)), tuple(map(float, before.cov.ravel())), before.seen, heat, coating, one.sign,
+        one.at_s, one.ground != "food",
+    )  # fmt: skip
+    return Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
+
+
+@lru_cache(maxsize=512)
+def _learn(
+    mean: tuple[float, ...], cov: tuple[float, ...], seen: int, heat: Heat, coating: Coating, sign: str, at_s: float,
+    scout: bool,
+) -> tuple[tuple[float, ...], tuple[float, ...], int]:  # fmt: skip
+    before = Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
+    after = learn_from(before, heat, coating, [Seen(sign, at_s, scout)])
+    return tuple(map(float, after.mean)), tuple(map(float, after.cov.ravel())), after.seen
+
+
+def mahogany(kept: Appliance, seen: Sequence[Observation]) -> OpenBandPublic:
+    """When a sample glaze's face is mahogany under this appliance, as it is believed now."""
+    sauce = sample_sauce("bottled-sweet")
+    heat, coating = heat_at(kept.kind, dial_of(kept), kept), film_of(sauce, 0.5 * sauce.mass_kg / sauce.volume_l)
+    finish, factors = predict(steps_of(kept, seen)[-1], heat, coating, 3600.0)
+    return open_band(band(finish.times_s[:, FACE, MAHOGANY], np.ones(len(factors))))

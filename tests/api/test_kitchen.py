@@ -1,0 +1,197 @@
+"""The kitchen over HTTP: appliances and what is assumed of them, calibration, fit, and what an assumption is worth."""
+
+import pytest
+from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
+
+POT = {"kind": "electric-pot", "name": "the tall pot", "power_w": 1400.0, "volume_l": 6.0}
+BROILER = {"kind": "oven-broiler", "name": "its broiler", "rack_mm": 140.0}
+RIBS = {"cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0}
+BASKET = {"shape": "box", "width_mm": 240.0, "depth_mm": 220.0, "height_mm": 90.0}
+
+
+def add(kitchen: Kitchen, status: int = 201, **fields):
+    return kitchen.post("/kitchen/appliances", fields, status)
+
+
+def test_an_empty_kitchen_knows_every_kind_and_assumes_nothing_silently(kitchen: Kitchen):
+    empty = kitchen.get("/kitchen")
+    assert empty["appliances"] == []
+    assert (empty["figures"], empty["learnt"]) == ({}, {})
+    kinds = {k["key"]: k for k in empty["kinds"]}
+    wanted = {
+        "hot-oven", "fan-oven", "oven-broiler", "air-fryer", "air-fryer-two", "electric-pot", "stove-pot", "crisping-lid",
+        "water-bath", "contact-grill", "gas-grill", "charcoal-grill", "smoker", "slow-cooker", "burner",
+    }  # fmt: skip
+    assert wanted <= set(kinds)
+    assert all(f["assumed"] for k in kinds.values() for f in k["figures"])
+    assert all(add(kitchen, kind=key, name=key)["figures"] == kinds[key]["figures"] for key in kinds)
+
+
+def test_stated_figures_go_into_dishes_and_move_the_forecast(kitchen: Kitchen):
+    pot = add(kitchen, **POT)
+    assert {f["name"]: f["assumed"] for f in pot["figures"]} | {
+        "power_w": False,
+        "volume_l": False,
+        "gauge_kpa": True,
+    } == {f["name"]: f["assumed"] for f in pot["figures"]}
+    figures = kitchen.get("/kitchen")["figures"]
+    assert figures == {"pot_power_w": 1400.0, "pot_volume_l": 6.0}
+    plain = kitchen.post("/forecasts", SHORT_RIBS, 200)
+    known = kitchen.post("/forecasts", {**SHORT_RIBS, "kitchen": figures}, 200)
+    assert known["come_up"]["likely_s"] < 0.85 * plain["come_up"]["likely_s"]
+    assert {a["name"] for a in plain["assumed"]} - {a["name"] for a in known["assumed"]} == set(figures)
+    idle = {**POT, "in_use": False}
+    assert kitchen.client.put(f"/api/v1/kitchen/appliances/{pot['id']}", json=idle).status_code == 200
+    assert kitchen.get("/kitchen")["figures"] == {}
+
+
+def test_settings_are_kept_over_a_restart_and_altitude_reaches_the_pot(kitchen: Kitchen):
+    settings = {
+        "altitude_m": 1500.0,
+        "temperature": "F",
+        "measures": "us",
+        "hands": 2,
+        "price_kwh": 0.3,
+        "gear": ["thermometer"],
+    }
+    assert kitchen.client.put("/api/v1/kitchen/settings", json=settings).status_code == 200
+    again = open_kitchen(kitchen.database)
+    found = again.get("/kitchen")
+    assert found["settings"] | settings == found["settings"]
+    assert found["figures"] == {"altitude_m": 1500.0}
+    assert again.post("/forecasts", {**SHORT_RIBS, "kitchen": found["figures"]}, 200)["target_c"] == pytest.approx(
+        114.15, abs=0.2
+    )
+    again.client.application.extensions["kettle_engine"].dispose()
+
+
+@pytest.mark.parametrize(
+    ("fields", "field", "accepted"),
+    [
+        ({"kind": "cauldron"}, "kind", "electric-pot"), ({"gauge_kpa": 500.0}, "gauge_kpa", "at most 110"), ({"name": ""}, "name", "at least 1"),
+        ({"power_w": "strong"}, "power_w", "number"), ({"volume_l": 40.0}, "volume_l", "1.5 to 25 L"), ({"body_id": 99}, "body_id", "another appliance"),
+        ({"racks_mm": [-1.0]}, "racks_mm.0", "30"), ({"kind": "air-fryer", "setting_c": 320.0}, "setting_c", "150 to 230"), ({"smell": 1}, "smell", "no field"),
+    ],
+)  # fmt: skip
+def test_an_appliance_that_no_dish_could_use_is_refused_by_field(kitchen: Kitchen, fields, field, accepted):
+    errors = {e["field"]: e["accepted"] for e in add(kitchen, 422, **{**POT, **fields})["errors"]}
+    assert field in errors, errors
+    assert accepted in errors[field]
+
+
+def test_a_body_is_not_taken_from_under_what_shares_it(kitchen: Kitchen):
+    oven = add(kitchen, kind="hot-oven", name="oven")
+    broiler = add(kitchen, **BROILER, body_id=oven["id"])
+    assert broiler["shares"] == "oven"
+    delete = kitchen.client.delete
+    refused = delete(f"/api/v1/kitchen/appliances/{oven['id']}")
+    assert (refused.status_code, "its broiler" in refused.get_json()["detail"]) == (409, True)
+    assert add(kitchen, 422, kind="air-fryer", name="x", body_id=broiler["id"])["errors"][0]["field"] == "body_id"
+    assert delete(f"/api/v1/kitchen/appliances/{broiler['id']}").status_code == 204
+    assert delete(f"/api/v1/kitchen/appliances/{oven['id']}").status_code == 204
+    assert delete("/api/v1/kitchen/appliances/77").status_code == 404
+
+
+def test_signs_narrow_the_heat_factor_move_the_forecast_and_can_be_forgotten(kitchen: Kitchen):
+    broiler = add(kitchen, **BROILER)
+    path = f"/kitchen/appliances/{broiler['id']}/observations"
+    assert broiler["heat_says"].startswith("not calibrated")
+    first = kitchen.post(path, {"ground": "scout", "sign": "bubbling", "at_s": 40.0})
+    kitchen.wait(86_400)
+    second = kitchen.post(path, {"ground": "food", "sign": "amber at the edges", "at_s": 90.0})
+    history = second["appliance"]["history"]
+    assert [h["observation_id"] is None for h in history] == [True, False, False]
+    assert history[2]["log_sd"] < history[1]["log_sd"] < history[0]["log_sd"] == 0.35
+    assert history[2]["factor"] > 1.1, "everything came early: a fierce broiler"
+    assert second["after"]["likely_s"] < first["before"]["likely_s"]
+    spread = [x["high_s"] / x["low_s"] for x in (first["before"], second["after"])]
+    assert spread[1] < spread[0]
+    known = kitchen.get("/kitchen")
+    dish = {**SHORT_RIBS, "coats": 1}
+    plain = kitchen.post("/forecasts", dish, 200)["glaze"]["milestones"]["face"]["amber"]
+    after = kitchen.post("/forecasts", {**dish, "kitchen": {"learnt": known["learnt"]}}, 200)["glaze"]["milestones"][
+        "face"
+    ]["amber"]
+    assert after["likely_s"] < plain["likely_s"]
+    assert after["high_s"] / after["low_s"] < plain["high_s"] / plain["low_s"]
+    one = second["appliance"]["observations"][1]["id"]
+    forgot = kitchen.client.delete(f"/api/v1/kitchen/observations/{one}").get_json()
+    assert forgot["observations"][1]["forgotten"]
+    assert forgot["history"] == first["appliance"]["history"]
+    back = kitchen.post(f"/kitchen/observations/{one}/restore", None, 200)
+    assert back["history"] == history
+
+
+def test_plain_bread_and_syrup_calibrate_too_and_nonsense_does_not(kitchen: Kitchen):
+    fryer = add(kitchen, kind="air-fryer", name="fryer")
+    path = f"/kitchen/appliances/{fryer['id']}/observations"
+    for ground, sign, at_s in (("syrup", "bubbling", 100.0), ("bread", "amber", 300.0)):
+        found = kitchen.post(path, {"ground": ground, "sign": sign, "at_s": at_s})
+        assert found["appliance"]["history"][-1]["log_sd"] < 0.15
+    bad = kitchen.post(path, {"ground": "food", "sign": "bubbling", "at_s": 60.0, "sauce_id": 9}, 422)
+    assert bad["errors"][0]["field"] == "sauce_id"
+    bad = kitchen.post(path, {"ground": "toast", "sign": "smoke", "at_s": -1}, 422)
+    assert {e["field"] for e in bad["errors"]} == {"ground", "sign", "at_s"}
+    pot = add(kitchen, **POT)
+    assert kitchen.post(
+        f"/kitchen/appliances/{pot['id']}/observations", {"ground": "food", "sign": "amber", "at_s": 60.0}, 422
+    )["errors"]
+    assert (
+        kitchen.post("/kitchen/appliances/99/observations", {"ground": "food", "sign": "amber", "at_s": 60.0}, 404)[
+            "status"
+        ]
+        == 404
+    )
+
+
+def test_a_sauce_in_a_belief_outlives_its_recipe(kitchen: Kitchen):
+    sauce = kitchen.post("/sauces", {"name": "Honey", "lines": ["150 g honey", "50 g soy sauce"]})
+    broiler = add(kitchen, **BROILER)
+    body = {"ground": "scout", "sign": "amber", "at_s": 90.0, "sauce_id": sauce["id"]}
+    before = kitchen.post(f"/kitchen/appliances/{broiler['id']}/observations", body)["appliance"]["history"]
+    assert kitchen.client.delete(f"/api/v1/sauces/{sauce['id']}").status_code == 204
+    assert kitchen.get("/kitchen")["appliances"][0]["history"] == before
+
+
+def test_a_learnt_belief_that_is_none_is_refused(kitchen: Kitchen):
+    bad = {"mean": [0, 0, 0, 9], "cov": [0.0] * 16}
+    errors = kitchen.post("/forecasts", {**SHORT_RIBS, "kitchen": {"learnt": {"broiler": bad}}}, 422)["errors"]
+    assert errors[0]["field"] == "kitchen.learnt.broiler.mean"
+    lopsided = {"mean": [0, 0, 0, 0], "cov": [0.0, 1.0, *[0.0] * 14]}
+    errors = kitchen.post("/forecasts", {**SHORT_RIBS, "kitchen": {"learnt": {"campfire": lopsided}}}, 422)["errors"]
+    assert {e["field"] for e in errors} == {"kitchen.learnt.campfire", "kitchen.learnt.campfire.cov"}
+
+
+def test_fit_tells_pieces_per_layer_batches_and_the_line(kitchen: Kitchen):
+    found = kitchen.post("/fit", {**RIBS, "inside": BASKET}, 200)
+    assert found["batches"] == -(-6 // found["per_layer"])
+    assert len(found["places"]) == min(6, found["per_layer"])
+    assert found["height_mm"] == 45.0
+    pot = {"shape": "round", "width_mm": 220.0, "height_mm": 150.0, "volume_l": 5.7, "least_liquid_l": 0.25}
+    deep = kitchen.post("/fit", {**RIBS, "inside": pot, "touching": True, "stacked": True, "trivet_mm": 20.0}, 200)
+    assert deep["fill"]["liquid_after_l"] > deep["fill"]["liquid_before_l"] == 0.25
+    assert deep["verdicts"][0]["level"] == "fits"
+    bad = kitchen.post("/fit", {**RIBS, "cut": "dragon", "inside": BASKET}, 422)
+    assert "beef-short-ribs" in bad["errors"][0]["accepted"]
+
+
+def test_an_assumption_shows_its_effect_and_more_is_asked_only_where_it_matters(kitchen: Kitchen):
+    found = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "state": "frozen"}, 200)["effects"]
+    by = {e["name"]: e for e in found}
+    assert set(by) == {"altitude_m", "pot_power_w", "pot_volume_l", "pot_gauge_kpa", "broiler_w_m2", "rack_m"}
+    assert by["pot_power_w"]["plate_low_min"] > 2 > -1 > by["pot_power_w"]["plate_high_min"], "a weak pot is slow"
+    assert all(e["ask"] == (max(abs(e["plate_low_min"]), abs(e["plate_high_min"])) > 5) for e in found)
+    told = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "kitchen": {"pot_power_w": 1200.0}}, 200)["effects"]
+    assert "pot_power_w" not in {e["name"] for e in told}
+
+
+def test_the_machines_own_words_stand_in_the_instructions(kitchen: Kitchen):
+    add(kitchen, **POT, buttons={"pressure": "Hi pressure"}, display="hours", counts_up=True)
+    add(kitchen, **BROILER, buttons={"broiler": "Upper heat"})
+    machines = kitchen.get("/kitchen")["machines"]
+    live = kitchen.post("/cooks", {"dish": {**SHORT_RIBS, "kitchen": {"machines": machines}}})
+    told = kitchen.tell(live["id"], kind="done", step="season")
+    assert "Press “Hi pressure”, 0:" in told["says"]
+    kitchen.tell(live["id"], kind="done", step="load")
+    kitchen.wait(900)
+    assert kitchen.tell(live["id"], kind="done", step="come_up")["detail"].startswith("It counts up")
