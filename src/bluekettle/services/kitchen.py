@@ -214,6 +214,8 @@ def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
         stated = getattr(kept, column)
         if stated is None and not line[typical]:
             continue
+        if column == "setting_c" and line["type"] == "broiler":
+            continue
         if column == "element_w_m2" and not float(line[typical] or 0.0) and stated is None:
             continue
         value = float(line[typical]) if stated is None else float(stated)

@@ -199,7 +199,8 @@ def burns_first(sauce: Composition, browning: Sequence[Source]) -> str:
     names = [f"{s.name} ({s.share:.0%})" for s in browning[:3] if s.share >= 0.1]
     fruit = sauce.fructose / max(sauce.sugars, 1e-9)
     kind = f"; {fruit:.0%} of its sugar is fructose, the first to brown" if fruit >= 0.25 else ""
-    return f"{' and '.join(names)} set{'s' if len(names) == 1 else ''} the pace of browning{kind}."
+    text = f"{' and '.join(names)} set{'s' if len(names) == 1 else ''} the pace of browning{kind}."
+    return text[0].upper() + text[1:]
 
 
 def variant(request: VariantCreate) -> VariantPublic:

@@ -5,6 +5,8 @@ const keys: [string, string][] = [
   ['p', 'Plan'],
   ['s', 'Stove'],
   ['l', 'Log'],
+  ['g', 'Sauces (what goes on)'],
+  ['k', 'Kitchen'],
   ['space', 'Stove: the wide button'],
   ['2', 'Stove: it was two minutes ago'],
   ['+', 'Stove: one minute more'],

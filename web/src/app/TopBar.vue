@@ -13,6 +13,8 @@ const rooms = [
   { to: '/plan', name: 'Plan' },
   { to: '/stove', name: 'Stove' },
   { to: '/log', name: 'Log' },
+  { to: '/sauces', name: 'Sauces' },
+  { to: '/kitchen', name: 'Kitchen' },
 ]
 </script>
 
@@ -63,7 +65,7 @@ const rooms = [
   .bar { gap: 8px; padding: 0 8px 0 12px; }
   .mark span, .keys { display: none !important; }
   .rooms { position: fixed; left: 0; right: 0; bottom: 0; background: var(--kettle-enamel); justify-content: space-around; z-index: 30; }
-  .rooms a { flex: 1; text-align: center; padding: 16px 0 14px; border-bottom: 0; border-top: 4px solid transparent; }
+  .rooms a { flex: 1; text-align: center; padding: 16px 0 14px; font-size: 1rem; border-bottom: 0; border-top: 4px solid transparent; }
   .rooms a.here { border-top-color: #f08a4b; }
   .settings { margin-left: auto; }
 }

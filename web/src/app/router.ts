@@ -21,6 +21,18 @@ export const router = createRouter({
       meta: { title: 'One cook' },
     },
     {
+      path: '/sauces',
+      name: 'sauces',
+      component: () => import('@/features/sauces').then((m) => m.SaucesPage),
+      meta: { title: 'Sauces' },
+    },
+    {
+      path: '/kitchen',
+      name: 'kitchen',
+      component: () => import('@/features/kitchen').then((m) => m.KitchenPage),
+      meta: { title: 'Kitchen' },
+    },
+    {
       path: '/:rest(.*)*',
       name: 'lost',
       component: () => import('./LostPage.vue'),

@@ -170,7 +170,7 @@ def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ..
         for tail in (" ".join(words[cut:]), " ".join(word for word in words[cut:] if word not in _MANNER)):
             if len(tail.split()) >= 2 and tail in names:
                 return names[tail], ()
-    near = difflib.get_close_matches(bare or wanted, list(names), n=6, cutoff=0.6)
+    near = difflib.get_close_matches(bare or wanted, list(names), n=6, cutoff=0.72)
     keys = list(dict.fromkeys(names[n] for n in near))[:3]
     pool = own or {}
     return None, tuple((pool[k] if k in pool else ingredient(k)).name for k in keys)

@@ -183,5 +183,5 @@ def _judge(
     if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and layers:
         out.append(Verdict("careful", "Bones stand out: turn their tips inwards, away from the element.", ""))
     if not any(v.level == "stop" for v in out) and batches == 1:
-        out.insert(0, Verdict("fits", f"{pieces} {names} fit in {'one layer' if len(places) >= pieces else f'{layers} layers'}.", ""))  # fmt: skip
+        out.insert(0, Verdict("fits", f"{pieces} {names} fit in {'one layer' if len(places) >= pieces else f'{ceil(pieces / len(places))} layers'}.", ""))  # fmt: skip
     return tuple(out)

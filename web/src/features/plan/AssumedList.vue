@@ -1,35 +1,43 @@
 <script setup lang="ts">
-import type { Dish, Forecast } from '@/api/client'
+import { computed, shallowRef, watch } from 'vue'
+import { api, ask, type Dish, type Effect, type Forecast, type Kitchen } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
+import { effectWords, FIGURE_WORDS } from './effects'
 import KitchenField from './KitchenField.vue'
 
-defineProps<{ forecast: Forecast; dish: Dish }>()
-const names: Record<string, string> = {
-  altitude_m: 'Height above the sea',
-  pot_power_w: 'Pot heats with',
-  pot_volume_l: 'Pot holds',
-  pot_gauge_kpa: 'Pot pressure',
-  oven_c: 'Oven at',
-  broiler_w_m2: "Broiler's heat on the food",
-  rack_m: "Food below the broiler's element",
-  air_fryer_c: 'Air fryer at',
-  hot_oven_c: 'Hot oven at',
-  lid_c: 'Crisping lid at',
-  grill_c: "Under the grill's lid",
-}
+const props = defineProps<{ forecast: Forecast; dish: Dish; kitchen?: Kitchen }>()
+const { inKitchen } = useKitchenFigures()
+const effects = shallowRef<Effect[]>([])
+const own = computed(() => Object.entries(props.dish.kitchen ?? {}).filter(([name, value]) => name in FIGURE_WORDS && value !== null && value !== undefined))
+const known = computed(() => Object.keys(props.kitchen?.figures ?? {}).filter((name) => !own.value.some(([n]) => n === name)))
+const order = computed(() => {
+  const place = (name: string) => { const i = effects.value.findIndex((e) => e.name === name); return i < 0 ? 99 : i }
+  return [...props.forecast.assumed].sort((a, b) => place(a.name) - place(b.name))
+})
+
+// What each assumption is worth; asked when the list of them changes.
+watch(() => props.forecast.assumed.map((a) => a.name).join() + props.dish.finish + props.dish.tenderise + props.dish.state, async () => {
+  const { data } = await ask(() => api.POST('/api/v1/forecasts/effects', { body: inKitchen(props.dish) }))
+  if (data) effects.value = data.effects
+}, { immediate: true })
 </script>
 
 <template>
   <section class="assumed">
     <h2>Assumed of your kitchen</h2>
-    <p class="quiet">Typical values. Change one only if you know better.</p>
-    <KitchenField v-for="a in forecast.assumed" :key="a.name" :name="a.name" :label="names[a.name] ?? a.name" :unit="a.unit" :typical="a.value" :stated="null" />
-    <template v-for="(value, name) in dish.kitchen" :key="name">
-      <KitchenField v-if="value !== null && value !== undefined" :name="name" :label="names[name] ?? name" unit="" :typical="null" :stated="value" />
+    <p class="quiet">Typical values, the weightiest first. Change one only if you know better, or <RouterLink to="/kitchen">enter the appliance once</RouterLink>.</p>
+    <template v-for="a in order" :key="a.name">
+      <KitchenField :name="a.name" :label="FIGURE_WORDS[a.name] ?? a.name" :unit="a.unit" :typical="a.value" :stated="null" />
+      <p v-if="effectWords(effects.find((e) => e.name === a.name))" class="effect" :class="{ ask: effects.find((e) => e.name === a.name)?.ask }">{{ effectWords(effects.find((e) => e.name === a.name)) }}</p>
     </template>
+    <KitchenField v-for="[name, value] in own" :key="name" :name="name" :label="FIGURE_WORDS[name]!" unit="" :typical="null" :stated="value" />
+    <p v-if="known.length" class="quiet known">From your kitchen: {{ known.map((name) => FIGURE_WORDS[name]?.toLowerCase() ?? name).join(', ') }}.</p>
   </section>
 </template>
 
 <style scoped>
 .assumed { margin-top: 26px; }
 p { margin: 4px 0 8px; }
+.effect { margin: -6px 0 6px; font-size: 0.95rem; color: var(--kettle-ink-soft); }
+.effect.ask { color: var(--kettle-careful); font-weight: 700; }
 </style>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { Choices, Dish } from '@/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, ask, type Choices, type Dish, type KeptSauce } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
 import { lengthFactor, massFactor } from '@/shared/format/units'
+import { keptSauceForDish } from './keptSauce'
 import CutPicture from '@/shared/ui/CutPicture.vue'
 import ChoiceList from './ChoiceList.vue'
 import FigureField from './FigureField.vue'
@@ -18,6 +19,21 @@ const { kitchen } = useUnits()
 const cut = computed(() => props.choices.cuts.find((c) => c.key === props.dish.cut))
 const many = computed(() => ({ metric: { mass: 'kg', length: 'mm' }, us: { mass: 'lb', length: 'in' } })[kitchen.value])
 
+const kept = shallowRef<KeptSauce[]>([])
+const refusedSauce = ref('')
+watch(() => props.part, async (part) => {
+  if (part === 'sauce') kept.value = ((await ask(() => api.GET('/api/v1/sauces'))).data?.sauces ?? []).filter((s) => s.document.kind === 'glaze' || s.document.kind === 'table')
+}, { immediate: true })
+
+/** A shipped sauce by its key, or a copy of one of the cook's own. */
+async function pickSauce(key: string) {
+  const own = kept.value.find((s) => key === `kept:${s.id}`)
+  if (!own) return pick({ sauce: key || null })
+  const { sauce, problem } = await keptSauceForDish(own)
+  refusedSauce.value = problem?.detail ?? ''
+  if (sauce) pick({ sauce })
+}
+
 function pick(fields: Partial<Dish>) {
   draft.change(fields)
   emit('done')
@@ -27,6 +43,7 @@ const bites = computed(() => (cut.value?.bites ?? []).map((key) => ({ key, text:
 const releases = computed(() => Object.entries(RELEASES).map(([key, r]) => ({ key, text: r.text, hint: key === cut.value?.release ? `${r.hint}; usual here` : r.hint })))
 const finishes = computed(() => props.choices.finishes.map((f) => ({ key: f.key, text: f.done, hint: f.hint })))
 const sauces = computed(() => [
+  ...kept.value.map((s) => ({ key: `kept:${s.id}`, text: s.document.name, hint: 'yours' })),
   ...props.choices.sauces.map((s) => ({ key: s.key, text: s.name, hint: `${Math.round(s.sugars * 100)} % sugars`, swatch: s.colour })),
   { key: '', text: 'no sauce', hint: 'bare browning, no caramel' },
 ])
@@ -61,7 +78,11 @@ const sauces = computed(() => [
       <MinutesField field="flips_min" label="Turn it at" :value="dish.flips_min ?? []" hint="minutes under the heat; none: one side is browned" @change="draft.change({ flips_min: $event })" />
     </template>
     <ChoiceList v-else-if="part === 'want'" :options="dish.sauce ? [{ key: 'amber', text: 'to amber', hint: 'sweet, wide window' }, { key: 'mahogany', text: 'dark, to mahogany', hint: 'deeper, and closer to bitter' }] : [{ key: 'amber', text: 'until browned' }, { key: 'mahogany', text: 'until well browned' }]" :chosen="dish.want ?? 'amber'" @pick="pick({ want: $event as Dish['want'] })" />
-    <ChoiceList v-else-if="part === 'sauce'" :options="sauces" :chosen="typeof dish.sauce === 'string' ? dish.sauce : dish.sauce ? 'own' : ''" @pick="pick({ sauce: $event || null })" />
+    <template v-else-if="part === 'sauce'">
+      <ChoiceList :options="sauces" :chosen="typeof dish.sauce === 'string' ? dish.sauce : dish.sauce ? `kept:${dish.sauce.sauce_id}` : ''" @pick="pickSauce" />
+      <p v-if="refusedSauce" role="alert">{{ refusedSauce }}</p>
+      <RouterLink to="/sauces" class="quiet">Write one of your own</RouterLink>
+    </template>
     <template v-else-if="part === 'coats'">
       <FigureField field="coats" label="Coats" :value="dish.coats ?? 1" :factor="1" unit="coats" :step="1" :decimals="0" />
       <FigureField field="coat_mm" label="Each about" :value="dish.coat_mm ?? 0.5" :factor="1" unit="mm" :step="0.1" :decimals="1" />

@@ -17,7 +17,7 @@ import { usePlan } from './usePlan'
 
 const route = useRoute()
 const router = useRouter()
-const { draft, choices, forecast, problem, faults, open, refresh } = usePlan()
+const { draft, known, inKitchen, choices, forecast, problem, faults, open, refresh } = usePlan()
 const now = useClock(10_000)
 const loading = ref(true)
 const starting = ref(false)
@@ -36,7 +36,7 @@ watch(() => route.params.id, load)
 async function start() {
   if (!draft.dish) return
   starting.value = true
-  const { data, problem: no } = await ask(() => api.POST('/api/v1/cooks', { body: { dish: draft.dish! } }))
+  const { data, problem: no } = await ask(() => api.POST('/api/v1/cooks', { body: { dish: inKitchen(draft.dish!) } }))
   starting.value = false
   refused.value = no
   if (data) void router.push(`/stove/${data.id}`)
@@ -71,7 +71,7 @@ async function start() {
             <WatchOuts :list="forecast.watch_outs" :guidance="forecast.guidance" />
             <div>
               <InsideFood :forecast="forecast" />
-              <AssumedList :forecast="forecast" :dish="draft.dish" />
+              <AssumedList :forecast="forecast" :dish="draft.dish" :kitchen="known" />
             </div>
           </div>
         </div>

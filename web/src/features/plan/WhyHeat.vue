@@ -5,13 +5,15 @@ import { duration } from '@/shared/format/time'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import HeatMap from './HeatMap.vue'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useDraft } from './draft'
 import { useWhy } from './useWhy'
 
 /** Why this heat: the map of the glaze, the advice with its reasons, and two strips side by side. */
 const props = defineProps<{ dish: Dish; choices: Choices; glaze: Glaze }>()
 const draft = useDraft()
-const { explorer, advice, beside, besideKey, problem, waiting } = useWhy(() => props.dish)
+const { inKitchen } = useKitchenFigures()
+const { explorer, advice, beside, besideKey, problem, waiting } = useWhy(() => inKitchen(props.dish))
 const site = ref<'face' | 'edge'>('face')
 
 const others = computed(() => [

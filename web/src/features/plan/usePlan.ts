@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { api, ask, OFFLINE, type Choices, type Dish, type Forecast, type Problem } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useDraft } from './draft'
 
 let known: Promise<Choices | undefined> | undefined
@@ -16,6 +17,7 @@ export async function loadChoices(): Promise<Choices | undefined> {
 /** The plan being edited: its dish, its forecast, what is wrong with it, and keeping it. */
 export function usePlan() {
   const draft = useDraft()
+  const { known, load: loadKitchen, inKitchen } = useKitchenFigures()
   const choices = shallowRef<Choices>()
   const forecast = shallowRef<Forecast>()
   const problem = ref<Problem>()
@@ -27,7 +29,7 @@ export function usePlan() {
     if (!dish) return
     const turn = ++latest
     waiting.value = true
-    const answer = await ask(() => api.POST('/api/v1/forecasts', { body: dish }))
+    const answer = await ask(() => api.POST('/api/v1/forecasts', { body: inKitchen(dish) }))
     if (turn !== latest) return
     waiting.value = false
     problem.value = answer.problem
@@ -56,7 +58,8 @@ export function usePlan() {
   watch(() => draft.dish, () => void soon(), { deep: true })
 
   async function open(id?: number) {
-    choices.value = await loadChoices()
+    const [found] = await Promise.all([loadChoices(), loadKitchen(true)])
+    choices.value = found
     if (!choices.value) {
       problem.value = OFFLINE
       return
@@ -80,5 +83,5 @@ export function usePlan() {
   }, 15_000)
 
   const faults = computed(() => problem.value?.errors ?? [])
-  return { draft, choices, forecast, problem, faults, waiting, open, refresh }
+  return { draft, known, inKitchen, choices, forecast, problem, faults, waiting, open, refresh }
 }

@@ -1,0 +1,1 @@
+export { default as KitchenPage } from './KitchenPage.vue'

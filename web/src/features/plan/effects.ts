@@ -1,0 +1,30 @@
+import type { Effect } from '@/api/client'
+
+/** What each kitchen figure is called on the plan. */
+export const FIGURE_WORDS: Record<string, string> = {
+  altitude_m: 'Height above the sea',
+  pot_power_w: 'Pot heats with',
+  pot_volume_l: 'Pot holds',
+  pot_gauge_kpa: 'Pot pressure',
+  oven_c: 'Oven at',
+  broiler_w_m2: "Broiler's heat on the food",
+  rack_m: "Food below the broiler's element",
+  air_fryer_c: 'Air fryer at',
+  hot_oven_c: 'Hot oven at',
+  hot_oven_h_w_m2_k: "Hot oven's air, still or fan",
+  lid_c: 'Crisping lid at',
+  grill_c: "Under the grill's lid",
+}
+
+function signed(minutes: number): string {
+  const whole = Math.round(minutes)
+  return whole === 0 ? '0' : `${whole > 0 ? '+' : '−'}${Math.abs(whole)}`
+}
+
+/** "700 to 1500 W moves supper by +6 to −3 min"; nothing where it moves by less than a minute. */
+export function effectWords(effect?: Effect): string {
+  if (!effect) return ''
+  const most = Math.max(Math.abs(effect.plate_low_min), Math.abs(effect.plate_high_min))
+  if (most < 0.75) return 'hardly moves supper'
+  return `${effect.low} to ${effect.high} ${effect.unit} moves supper by ${signed(effect.plate_low_min)} to ${signed(effect.plate_high_min)} min`
+}

@@ -1,0 +1,1 @@
+export { default as SaucesPage } from './SaucesPage.vue'

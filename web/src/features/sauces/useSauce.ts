@@ -1,0 +1,116 @@
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useDebounceFn, useStorage } from '@vueuse/core'
+import { api, ask, type Analysis, type KeptSauce, type Problem, type SauceDraft } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
+
+const EMPTY: SauceDraft = { name: 'New sauce', kind: 'glaze', lines: [''], own: [], moves: [], for_kg: null, simmer: null }
+
+/** The recipe being written: kept in the browser at every stroke, analysed a moment later, and kept on the server. */
+export function useSauce() {
+  const json = { read: (t: string) => JSON.parse(t) as SauceDraft, write: (v: SauceDraft) => JSON.stringify(v) }
+  const draft = useStorage<SauceDraft>('kettle-sauce', { ...EMPTY }, localStorage, { serializer: json })
+  const id = useStorage<number | null>('kettle-sauce-id', null, localStorage, { serializer: { read: Number, write: String } })
+  const kept = shallowRef<KeptSauce[]>()
+  const analysis = shallowRef<Analysis>()
+  const problem = ref<Problem>()
+  const said = ref('')
+  const waiting = ref(false)
+  const { known, load: loadKitchen } = useKitchenFigures()
+  let latest = 0
+
+  const written = computed(() => draft.value.lines.filter((line) => line.trim()))
+  const changed = computed(() => {
+    const stored = kept.value?.find((s) => s.id === id.value)?.document
+    return !stored || JSON.stringify(clean(draft.value)) !== JSON.stringify(clean(stored))
+  })
+
+  function clean(sauce: SauceDraft) {
+    const { name, kind, lines, own, for_kg, simmer, moves } = sauce
+    return { name, kind, lines: lines.filter((l) => l.trim()), own: own ?? [], for_kg: for_kg ?? null, simmer: simmer ?? null, moves: moves ?? [] }
+  }
+
+  /** The recipe as the stateless endpoints take it. */
+  function recipe() {
+    return { name: draft.value.name || 'sauce', kind: draft.value.kind, lines: written.value, own: draft.value.own ?? [] }
+  }
+
+  function inKitchen() {
+    const kitchen = known.value
+    return kitchen ? { ...kitchen.figures, learnt: kitchen.learnt } : {}
+  }
+
+  async function analyse() {
+    if (!written.value.length) {
+      analysis.value = problem.value = undefined
+      return
+    }
+    const turn = ++latest
+    waiting.value = true
+    const body = { ...recipe(), simmer: draft.value.simmer ?? null, meat_kg: draft.value.for_kg ?? null, kitchen: inKitchen() }
+    const answer = await ask(() => api.POST('/api/v1/sauces/analyse', { body: body as never }))
+    if (turn !== latest) return
+    waiting.value = false
+    problem.value = answer.problem
+    if (answer.data) analysis.value = answer.data
+  }
+  const soon = useDebounceFn(analyse, 180)
+  watch(draft, () => void soon(), { deep: true })
+
+  async function open() {
+    await loadKitchen()
+    const { data, problem: missing } = await ask(() => api.GET('/api/v1/sauces'))
+    kept.value = data?.sauces
+    problem.value = missing
+    if (!written.value.length && data?.sauces[0]) take(data.sauces[0])
+    await analyse()
+  }
+
+  function take(sauce: KeptSauce) {
+    id.value = sauce.id
+    draft.value = { ...EMPTY, ...structuredClone(clean(sauce.document)) }
+    said.value = ''
+  }
+
+  function begin(from: Partial<SauceDraft> = {}) {
+    id.value = null
+    analysis.value = undefined
+    draft.value = { ...EMPTY, ...from }
+    said.value = ''
+  }
+
+  async function keep() {
+    const number = id.value
+    const body = clean(draft.value) as SauceDraft
+    const answer = number
+      ? await ask(() => api.PUT('/api/v1/sauces/{id}', { params: { path: { id: number } }, body }))
+      : await ask(() => api.POST('/api/v1/sauces', { body }))
+    if (number && answer.problem?.status === 404) {
+      id.value = null
+      return keep()
+    }
+    problem.value = answer.problem
+    if (!answer.data) return
+    id.value = answer.data.id
+    said.value = `“${answer.data.document.name}” is kept.`
+    await reload()
+  }
+
+  async function reload() {
+    const { data } = await ask(() => api.GET('/api/v1/sauces'))
+    if (data) kept.value = data.sauces
+  }
+
+  /** Deletes; where plans hold a copy the server refuses first, and the question is put to the cook. */
+  async function drop(replace = false) {
+    const number = id.value
+    if (!number) return begin()
+    const answer = await ask(() => api.DELETE('/api/v1/sauces/{id}', { params: { path: { id: number }, query: { replace } } }))
+    problem.value = answer.problem
+    if (answer.problem) return
+    begin()
+    said.value = 'Deleted.'
+    await reload()
+  }
+
+  return { draft, id, kept, analysis, problem, said, waiting, changed, written, recipe, inKitchen, open, take, begin, keep, drop }
+}
