@@ -1,5 +1,7 @@
 """The kitchen over HTTP: appliances and what is assumed of them, calibration, fit, and what an assumption is worth."""
 
+from typing import Any
+
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
 
@@ -178,11 +180,51 @@ def test_fit_tells_pieces_per_layer_batches_and_the_line(kitchen: Kitchen):
 def test_an_assumption_shows_its_effect_and_more_is_asked_only_where_it_matters(kitchen: Kitchen):
     found = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "state": "frozen"}, 200)["effects"]
     by = {e["name"]: e for e in found}
-    assert set(by) == {"altitude_m", "pot_power_w", "pot_volume_l", "pot_gauge_kpa", "broiler_w_m2", "rack_m"}
+    pot = {"pot_power_w", "pot_volume_l", "pot_gauge_kpa"}
+    assert set(by) == {"altitude_m", "broiler_w_m2", "rack_m", "broiler_preheat_min", *pot}
     assert by["pot_power_w"]["plate_low_min"] > 2 > -1 > by["pot_power_w"]["plate_high_min"], "a weak pot is slow"
     assert all(e["ask"] == (max(abs(e["plate_low_min"]), abs(e["plate_high_min"])) > 5) for e in found)
+    grill = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "tenderise": "braise", "finish": "oven"}, 200)["effects"]
+    assert {"oven_preheat_min", "hot_oven_preheat_min"} <= {e["name"] for e in grill}
+    slow = next(e for e in grill if e["name"] == "oven_preheat_min")
+    assert slow["plate_high_min"] > 1.0, "a slow oven delays the braise"
     told = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "kitchen": {"pot_power_w": 1200.0}}, 200)["effects"]
     assert "pot_power_w" not in {e["name"] for e in told}
+
+
+def test_a_slow_oven_its_top_and_the_small_gear_reach_the_plan(kitchen: Kitchen):
+    oven = {"kind": "hot-oven", "name": "slow oven", "preheat_min": 40.0, "top_c": 220.0}
+    add(kitchen, **oven)
+    add(kitchen, **BROILER, racks_mm=[90.0, 180.0])
+    found = kitchen.get("/kitchen")
+    assert found["figures"]["hot_oven_preheat_min"] == 40.0
+    dish = {**SHORT_RIBS, "finish": "oven"}
+
+    def planned(gear: list[str] | None) -> dict[str, Any]:
+        kept = {**found["figures"], "machines": found["machines"], "gear": gear}
+        return kitchen.post("/forecasts", {**dish, "kitchen": kept}, 200)
+
+    usual = kitchen.post("/forecasts", dish, 200)
+    slow = planned(None)
+    heating = {s["key"]: s["band"]["likely_s"] for s in slow["stages"]}["preheat"]
+    assert heating == pytest.approx(2400, rel=0.02)
+    assert heating > 2 * {s["key"]: s["band"]["likely_s"] for s in usual["stages"]}["preheat"]
+    top = next(w for w in slow["watch_outs"] if w["id"] == "over-top")
+    assert "up to 220 °C" in top["message"]
+    assert top["repair"] == {"kitchen": {"hot_oven_c": 220.0}}
+    ids = {w["id"] for w in planned([])["watch_outs"]}
+    assert {"no-thermometer", "no-rack", "no-trivet", "tongs"} <= ids
+    ids = {w["id"] for w in planned(["thermometer", "wire rack", "trivet", "second pair of tongs"])["watch_outs"]}
+    assert not {"no-thermometer", "no-rack", "no-trivet"} & ids
+    assert "rack" in ids
+    assert not {"no-thermometer", "no-rack", "tongs"} & {w["id"] for w in slow["watch_outs"]}, "nobody said"
+    advice = kitchen.post("/advice", {**dish, "kitchen": {"machines": found["machines"]}}, 200)
+    for setting in (advice["choice"], *advice["runners"]):
+        broiled = setting["finish"] == "broiler"
+        assert setting["dial"] in (0.09, 0.18) if broiled else setting["dial"] <= 220.0
+    wrong = kitchen.post("/kitchen/appliances", {**oven, "setting_c": 240.0}, 422)
+    assert wrong["errors"][0]["field"] == "setting_c"
+    assert "220" in wrong["errors"][0]["accepted"]
 
 
 def test_the_machines_own_words_stand_in_the_instructions(kitchen: Kitchen):

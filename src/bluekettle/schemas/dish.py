@@ -56,6 +56,10 @@ class MachineDocument(CreateModel):
     button: str = Field("", max_length=40, description="its button or preset for the job")
     display: Literal["minutes", "hours"] = Field("minutes", description="what its clock shows")
     counts_up: bool = Field(False, strict=True, description="whether it counts up after the end")
+    top_c: float | None = Field(None, ge=40, le=500, strict=True, description="highest its dial goes [°C]")
+    racks_m: list[Annotated[float, Field(ge=0.03, le=0.45, strict=True)]] = Field(
+        default_factory=list, max_length=10, description="a broiler's racks [m below the element]"
+    )
 
 
 class KitchenDocument(CreateModel):
@@ -75,6 +79,15 @@ class KitchenDocument(CreateModel):
     )
     lid_c: float | None = limited("lid_c", "crisping lid setting", None)
     grill_c: float | None = limited("grill_c", "air under the grill's lid", None)
+    oven_preheat_min: float | None = limited("oven_preheat_min", "heating up of the oven for the braise", None)
+    broiler_preheat_min: float | None = limited("broiler_preheat_min", "heating up of the broiler", None)
+    air_fryer_preheat_min: float | None = limited("air_fryer_preheat_min", "heating up of the air fryer", None)
+    hot_oven_preheat_min: float | None = limited("hot_oven_preheat_min", "heating up of the oven for the finish", None)
+    lid_preheat_min: float | None = limited("lid_preheat_min", "heating up of the crisping lid", None)
+    grill_preheat_min: float | None = limited("grill_preheat_min", "heating up of the grill", None)
+    gear: list[Annotated[str, Field(max_length=40)]] | None = Field(
+        None, max_length=40, description="small things at hand (GET /api/v1/kitchen lists them); null: nobody said"
+    )
     learnt: dict[str, LearntDocument] = Field(
         default_factory=dict, max_length=10, description="by finish: what calibration says"
     )

@@ -97,7 +97,7 @@ def machine_of(kept: Appliance, job: str) -> MachineDocument:
     button = buttons.get(job) or buttons.get("pressure" if job == "pot" else "") or next(iter(buttons.values()), "")
     return MachineDocument(
         name=kept.name, button=button, display=kept.words.get("display", "minutes"),
-        counts_up=kept.words.get("counts_up", False),
+        counts_up=kept.words.get("counts_up", False), top_c=kept.top_c, racks_m=kept.racks_m or [],
     )  # fmt: skip
 
 
@@ -141,10 +141,19 @@ def check(given: ApplianceCreate) -> None:
     ranges = Ranges()
     ranges.one_of("kind", given.kind, tuple(rows("appliances")))
     ranges.close()
-    stated = {**given.model_dump(), "rack_m": None if given.rack_mm is None else given.rack_mm / 1e3}
+    stated = {
+        **given.model_dump(),
+        "preheat_s": given.preheat_min,
+        "rack_m": None if given.rack_mm is None else given.rack_mm / 1e3,
+    }
     for column, name in FIGURES.get(row("appliances", given.kind)["type"], {}).items():
         if stated.get(column) is not None and given.kind != "charcoal-grill":
-            ranges.within(column, float(stated[column]), *LIMITS[name])
+            shown_as = {"preheat_s": "preheat_min", "rack_m": "rack_mm"}.get(column, column)
+            low, high, unit = LIMITS[name]
+            factor, unit = (1e3, "mm") if column == "rack_m" else (1.0, unit)
+            ranges.within(shown_as, factor * float(stated[column]), factor * low, factor * high, unit)
+    if given.top_c is not None and given.setting_c is not None:
+        ranges.within("setting_c", given.setting_c, 40.0, given.top_c, "°C, the highest it goes")
     ranges.close()
 
 

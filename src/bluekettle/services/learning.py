@@ -24,12 +24,12 @@ from bluekettle.store.tables import Appliance, Observation
 # A dish's kitchen figure for each column, by type; and the finish that an appliance gives, by kind.
 FIGURES = {
     "pot": {"power_w": "pot_power_w", "volume_l": "pot_volume_l", "gauge_kpa": "pot_gauge_kpa"},
-    "dish": {"setting_c": "oven_c"},
-    "broiler": {"element_w_m2": "broiler_w_m2", "rack_m": "rack_m"},
-    "air_fryer": {"setting_c": "air_fryer_c"},
-    "oven": {"setting_c": "hot_oven_c"},
-    "crisping_lid": {"setting_c": "lid_c"},
-    "grill": {"setting_c": "grill_c"},
+    "dish": {"setting_c": "oven_c", "preheat_s": "oven_preheat_min"},
+    "broiler": {"element_w_m2": "broiler_w_m2", "rack_m": "rack_m", "preheat_s": "broiler_preheat_min"},
+    "air_fryer": {"setting_c": "air_fryer_c", "preheat_s": "air_fryer_preheat_min"},
+    "oven": {"setting_c": "hot_oven_c", "preheat_s": "hot_oven_preheat_min"},
+    "crisping_lid": {"setting_c": "lid_c", "preheat_s": "lid_preheat_min"},
+    "grill": {"setting_c": "grill_c", "preheat_s": "grill_preheat_min"},
 }
 FINISH = {
     "oven-broiler": "broiler", "air-fryer": "air_fryer", "air-fryer-two": "air_fryer", "hot-oven": "oven",
@@ -48,7 +48,7 @@ def figures_of(appliance: Appliance) -> dict[str, float]:
     for column, name in FIGURES.get(line["type"], {}).items():
         value = getattr(appliance, column)
         if value is not None:
-            found[name] = float(value)
+            found[name] = float(value) / 60.0 if column == "preheat_s" else float(value)
     if appliance.kind == "fan-oven":
         found["hot_oven_h_w_m2_k"] = float(line["h_w_m2_k"])
         found.setdefault("hot_oven_c", float(line["air_c"]))

@@ -3,7 +3,7 @@ import { createPinia } from 'pinia'
 import { vi } from 'vitest'
 import type { Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
-import type { Choices, Cook, Dish, Forecast, Glaze, Live, Stage, Step } from '@/api/client'
+import type { Analysis, Appliance, Choices, Cook, Dish, Forecast, Glaze, Kitchen, KeptSauce, Live, ReadLine, Stage, Step } from '@/api/client'
 
 /** Made answers of the server, and a server that gives them. */
 
@@ -102,6 +102,46 @@ export const cook: Cook = {
   ],
 }
 
+export const line = (text: string, grams: number | null, more: Partial<ReadLine> = {}): ReadLine => ({
+  text, key: grams === null ? null : 'thing', name: grams === null ? null : 'thing',
+  mass_g: grams === null ? null : { low: grams, likely: grams, high: grams }, problem: '', suggestions: [], ...more,
+})
+
+/** What the server makes of lines: every line weighs 60 g, and what holds a "?" was not understood. */
+export const analysed = (lines: string[], more: Partial<Analysis> = {}): Analysis => {
+  const read = lines.map((text) => (text.includes('?') ? line(text, null, { problem: `I do not know “${text.split(' ').at(-1)}”`, suggestions: ['honey'] }) : line(text, 60)))
+  const grams = 60 * read.filter((l) => !l.problem).length
+  const gap = read.length * 60 - grams ? '1 line is not counted' : ''
+  return {
+    name: 'Sauce', lines: read, gap, yield_g: grams, yield_low_g: grams, yield_high_g: grams, yield_ml: grams * 0.8,
+    parts: { water: 0.5, sucrose: 0.3, fructose: 0.15, salt: 0.05 }, sugars: 0.45, thickness: 'thick: coats a spoon',
+    allergens: [{ name: 'soy', brought_by: ['soy sauce'] }], sugars_from: [{ name: 'plum jam', share: 0.9 }], salt_from: [], browning_from: [],
+    simmered: null, salt: null, ladder: [glaze], dials: ['broiler, rack 14 cm'], burns_first: 'Plum jam browns first.', calm: [{ do: 'a coat of 0.3 mm', later_s: 65 }],
+    sauce: [{ ingredient: 'plum-jam', mass_g: grams }], ...more,
+  } as Analysis
+}
+
+export const keptSauce = (id: number, name: string, more: Partial<KeptSauce['document']> = {}): KeptSauce => ({
+  id, updated_at: NOW.toISOString(), used_by: [], document: { name, kind: 'glaze', lines: ['180 g plum jam', '2 tbsp soy sauce'], own: [], moves: [], for_kg: null, simmer: null, ...more },
+})
+
+export const broiler: Appliance = {
+  id: 2, kind: 'oven-broiler', kind_name: "oven's broiler", type: 'broiler', finish: 'broiler', shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200,
+  given: { kind: 'oven-broiler', name: 'its broiler', in_use: true, rack_mm: 150, buttons: {}, display: 'minutes', counts_up: false },
+  figures: [{ name: 'element_w_m2', label: 'element', value: 2650, unit: 'W/m²', assumed: true }, { name: 'preheat_s', label: 'heats up in', value: 6, unit: 'min', assumed: true }],
+  racks_mm: [80, 150, 220], shares: 'hot oven (assumed)', heat_says: 'not calibrated', observations: [], history: [{ observation_id: null, factor: 1, log_sd: 0.35 }],
+}
+export const pot: Appliance = {
+  ...broiler, id: 3, kind: 'electric-pot', kind_name: 'electric pressure pot', type: 'pot', finish: null, shape: 'round', width_mm: 220, depth_mm: 220, height_mm: 150,
+  given: { kind: 'electric-pot', name: 'the tall pot', in_use: true, buttons: {}, display: 'minutes', counts_up: false },
+  figures: [{ name: 'volume_l', label: 'holds', value: 5.7, unit: 'L', assumed: true }], racks_mm: [], shares: '', heat_says: '', history: [],
+}
+export const kitchen: Kitchen = {
+  settings: { altitude_m: null, temperature: 'C', measures: 'metric', hands: 1, meal_hours: ['19:00'], price_kwh: null, gear: ['thermometer'] },
+  appliances: [broiler, pot], kinds: [{ key: 'air-fryer', name: 'air fryer', type: 'air_fryer', figures: [] }],
+  figures: { rack_m: 0.15 }, learnt: {}, machines: {}, gear: ['thermometer', 'trivet'],
+}
+
 export interface Asked {
   method: string
   path: string
@@ -127,7 +167,7 @@ export function serve(answers: Record<string, Answer | ((body: unknown) => Answe
 
 /** Mount a page with router and store at an address. */
 export async function show(component: Component, path = '/', options: ComponentMountingOptions<unknown> = {}) {
-  const routes = ['/', '/plan/:id?', '/stove/:id?', '/log', '/log/:id'].map((p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }))
+  const routes = ['/', '/plan/:id?', '/stove/:id?', '/log', '/log/:id', '/sauces', '/kitchen'].map((p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }))
   routes[4]!.name = 'cook'
   const router = createRouter({ history: createMemoryHistory(), routes })
   await router.push(path)

@@ -1359,6 +1359,41 @@ export interface components {
              */
             grill_c?: number | null;
             /**
+             * Oven Preheat Min
+             * @description heating up of the oven for the braise [min]
+             */
+            oven_preheat_min?: number | null;
+            /**
+             * Broiler Preheat Min
+             * @description heating up of the broiler [min]
+             */
+            broiler_preheat_min?: number | null;
+            /**
+             * Air Fryer Preheat Min
+             * @description heating up of the air fryer [min]
+             */
+            air_fryer_preheat_min?: number | null;
+            /**
+             * Hot Oven Preheat Min
+             * @description heating up of the oven for the finish [min]
+             */
+            hot_oven_preheat_min?: number | null;
+            /**
+             * Lid Preheat Min
+             * @description heating up of the crisping lid [min]
+             */
+            lid_preheat_min?: number | null;
+            /**
+             * Grill Preheat Min
+             * @description heating up of the grill [min]
+             */
+            grill_preheat_min?: number | null;
+            /**
+             * Gear
+             * @description small things at hand (GET /api/v1/kitchen lists them); null: nobody said
+             */
+            gear?: string[] | null;
+            /**
              * Learnt
              * @description by finish: what calibration says
              */
@@ -1425,6 +1460,16 @@ export interface components {
              * @default false
              */
             counts_up?: boolean;
+            /**
+             * Top C
+             * @description highest its dial goes [°C]
+             */
+            top_c?: number | null;
+            /**
+             * Racks M
+             * @description a broiler's racks [m below the element]
+             */
+            racks_m?: number[];
         };
         /**
          * SauceDocument

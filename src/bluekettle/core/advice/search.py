@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from bluekettle.core.glaze import Milestones, draw_members, read_milestones
-from bluekettle.core.stages import LIMITS, Dish, Forecast, cut, finish_kind
+from bluekettle.core.stages import LIMITS, Dish, FinishKind, Forecast, Kitchen, cut, finish_kind
 from bluekettle.core.stages.finishing import run_dish_finish
 
 ALWAYS = ("broiler", "air_fryer", "oven")  # looked at whatever the dish names
@@ -57,10 +57,19 @@ def candidates(dish: Dish) -> list[Dish]:
         kind = finish_kind(finish)
         for n, mm in films:
             base = replace(dish, finish=finish, coats=n, coat_mm=mm, coats_min=None, flips_min=(), sightings=())
-            for heat in np.linspace(kind.gentle, kind.fierce, DIALS):
-                dial = round(float(heat), 2) if kind.dial == "rack_m" else 5.0 * round(float(heat) / 5.0)
+            for dial in dials(kind, dish.kitchen):
                 found.append(replace(base, kitchen=dish.kitchen.having(kind.dial, dial)))
     return found
+
+
+def dials(kind: FinishKind, kitchen: Kitchen) -> list[float]:
+    """Places of the dial from gentle to fierce: the racks that there are, or steps of 5 °C up to its end."""
+    if kind.dial == "rack_m":
+        low, high, _ = LIMITS["rack_m"]
+        own = sorted((rack for rack in kitchen.racks_m if low <= rack <= high), reverse=True)
+        return own or [round(float(rack), 2) for rack in np.linspace(kind.gentle, kind.fierce, DIALS)]
+    fierce = max(kind.gentle, min(kind.fierce, kitchen.tops_c.get(kind.key, kind.fierce)))
+    return list(dict.fromkeys(5.0 * round(float(heat) / 5.0) for heat in np.linspace(kind.gentle, fierce, DIALS)))
 
 
 def timed(dish: Dish, opens_s: float) -> list[Dish]:

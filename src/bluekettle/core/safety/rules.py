@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
-from bluekettle.core.stages import Forecast
+from bluekettle.core.stages import LIMITS, Forecast
 from bluekettle.core.tables import row
 
 LEVELS = ("stop", "careful", "good to know")
@@ -156,6 +156,59 @@ def hot_things(f: Forecast) -> Found:
         yield WatchOut("sugar", "careful", "Hot glaze sticks and burns skin.", "It is hotter than boiling water.", "estimated")  # fmt: skip
 
 
+def over_top(f: Forecast) -> Found:
+    """A dial cannot be set past its end."""
+    kind = f.dish.kind
+    top, dial = f.dish.kitchen.tops_c.get(f.dish.finish), f.dish.kitchen.or_typical(kind.dial)
+    if top is not None and kind.dial != "rack_m" and dial > top:
+        low = LIMITS[kind.dial][0]
+        yield WatchOut(
+            "over-top", "careful", f"Your {kind.name} goes up to {top:.0f} °C; this plan counts on {dial:.0f}.",
+            "At its own highest heat the colour comes later than planned.", "estimated",
+            {"kitchen": {kind.dial: max(low, top)}}, f"Plan with {max(low, top):.0f} °C",
+        )  # fmt: skip
+
+
+def gear_at_hand(f: Forecast) -> Found:
+    """What the small gear of this kitchen changes; nothing where nobody said what there is."""
+    gear = f.dish.kitchen.gear
+    if gear is None:
+        return
+    if f.safety.gate and not gear & {"thermometer", "leave-in thermometer"}:
+        yield WatchOut(
+            "no-thermometer", "careful", "No thermometer in your kitchen: nothing else shows that it is safe inside.",
+            "The gate before the plate asks for a reading. Colour and clear juices are no proof.", "fsis-consumer",
+        )  # fmt: skip
+    if f.safety.gate:
+        own = "second pair of tongs" in gear
+        yield WatchOut(
+            "tongs", "good to know" if own else "careful",
+            "Second pair of tongs for the cooked food only." if own else "One pair of tongs: wash it hot once the raw food is in.",
+            "What touched raw food brings it back to the cooked.", "fsis-consumer",
+        )  # fmt: skip
+    if f.dish.tenderise == "pressure" and f.dish.sauce is not None and "trivet" not in gear:
+        yield WatchOut(
+            "no-trivet", "good to know", "No trivet: lay halved onions under the food.",
+            "Food on the hot base scorches and gives a burn warning.", "estimated",
+        )  # fmt: skip
+    fierce = f.dish.finish in ("broiler", "oven")
+    if fierce and f.cut.gate and not gear & {"wire rack", "lined tray"}:
+        yield WatchOut(
+            "no-rack", "careful", "No rack and no lined tray: turn the edges of a doubled sheet of foil up all round.",
+            "Fat that pools under fierce heat smokes and can flare.", "estimated",
+        )  # fmt: skip
+    elif fierce and "wire rack" in gear:
+        yield WatchOut(
+            "rack", "good to know", "On the wire rack over the tray, so that fat drips away.",
+            "Standing in its own juice the underside turns soft.", "estimated",
+        )  # fmt: skip
+    if f.dish.finish == "broiler" and f.milestones.possible < 0.9 and "heavy foil" in gear:
+        yield WatchOut(
+            "foil-edges", "good to know", "Have strips of heavy foil ready for the edges.",
+            "Edges burn first here; under foil they take about a quarter of the heat.", "estimated",
+        )  # fmt: skip
+
+
 def sugar_free(f: Forecast) -> Found:
     """No sugar, no caramel."""
     if f.dish.sauce is not None and not f.dish.sauce.caramelises:
@@ -191,6 +244,6 @@ def leftovers(f: Forecast) -> Found:
 
 
 RULES: tuple[Callable[[Forecast], Found], ...] = (
-    liquid_least, pot_full, core_safe, danger_zone, no_window, tender_chance, clock_blind, hot_things, sugar_free,
-    leftovers,
+    liquid_least, pot_full, core_safe, danger_zone, no_window, tender_chance, clock_blind, over_top, hot_things, gear_at_hand,
+    sugar_free, leftovers,
 )  # fmt: skip

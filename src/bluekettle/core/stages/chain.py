@@ -11,7 +11,7 @@ from bluekettle.core.glaze import Draws, Finish, weighted_quantile
 from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.tenderise import Tenderised
-from bluekettle.core.tables import row, value
+from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
 
@@ -87,7 +87,7 @@ def build_chain(
         if run.quick_s.max() > 0:
             link("quick", "release", "Vent the rest", "hands", run.quick_s)
     else:
-        dish_heat = float(row("appliances", "covered-dish")["preheat_s"]) * draws.factor("preheat", value("spread_preheat"))  # fmt: skip
+        dish_heat = 60.0 * dish.kitchen.or_typical("oven_preheat_min") * draws.factor("preheat", value("spread_preheat"))  # fmt: skip
         oven_heat = np.maximum(0.0, dish_heat - hands("season") - hands("load-dish"))
         link("load", "preheat", "Fill and cover the dish", "hands", hands("load-dish"))
         link("oven_up", "preheat", "Oven still heating", "machine", oven_heat, note=preheat_note)
@@ -99,7 +99,7 @@ def build_chain(
     link("lift", "drain", kind.lift, "hands", hands("lift"))
     first = dish.coats > 0 and finish.coats_s[0][1] == 0.0  # else the first coat goes on under the heat
     brush = hands("brush") if first else zero
-    preheat = float(kind.appliance["preheat_s"]) * share_of * draws.factor("preheat", value("spread_preheat"))
+    preheat = 60.0 * dish.kitchen.or_typical(kind.preheat) * share_of * draws.factor("preheat", value("spread_preheat"))
     # Switched on ahead, so that nine times in ten it is ready when it is needed; a shared oven only once it is free.
     ahead = np.full(draws.members, np.quantile(preheat, 0.9))
     head_start = hands("check") + hands("lift") + brush if shared else ahead

@@ -124,7 +124,9 @@ class Learnt:
 class Kitchen:
     """What is known of the kitchen. None stands for a typical value, which the forecast then reports as assumed.
 
-    learnt : by finish, what calibration says of it.
+    *_preheat_min : until the finishing appliance is hot [min]; oven_preheat_min is that of the braise. learnt : by
+    finish, what calibration says of it. tops_c : by finish, the highest its dial goes [°C]. racks_m : the broiler's
+    racks [m below the element]. gear : small things at hand; None where nobody said.
     """
 
     altitude_m: float | None = None
@@ -139,6 +141,15 @@ class Kitchen:
     hot_oven_h_w_m2_k: float | None = None
     lid_c: float | None = None
     grill_c: float | None = None
+    oven_preheat_min: float | None = None
+    broiler_preheat_min: float | None = None
+    air_fryer_preheat_min: float | None = None
+    hot_oven_preheat_min: float | None = None
+    lid_preheat_min: float | None = None
+    grill_preheat_min: float | None = None
+    tops_c: Mapping[str, float] = field(default_factory=dict)
+    racks_m: tuple[float, ...] = ()
+    gear: frozenset[str] | None = None
     learnt: Mapping[str, Learnt] = field(default_factory=dict)
 
     def having(self, name: str, figure: float) -> Kitchen:
@@ -164,6 +175,12 @@ TYPICAL: dict[str, Callable[[], float]] = {
     "hot_oven_h_w_m2_k": lambda: float(row("appliances", "hot-oven")["h_w_m2_k"]),
     "lid_c": lambda: float(row("appliances", "crisping-lid")["air_c"]),
     "grill_c": lambda: float(row("appliances", "gas-grill")["air_c"]),
+    "oven_preheat_min": lambda: float(row("appliances", "covered-dish")["preheat_s"]) / 60.0,
+    "broiler_preheat_min": lambda: float(row("appliances", "oven-broiler")["preheat_s"]) / 60.0,
+    "air_fryer_preheat_min": lambda: float(row("appliances", "air-fryer")["preheat_s"]) / 60.0,
+    "hot_oven_preheat_min": lambda: float(row("appliances", "hot-oven")["preheat_s"]) / 60.0,
+    "lid_preheat_min": lambda: float(row("appliances", "crisping-lid")["preheat_s"]) / 60.0,
+    "grill_preheat_min": lambda: float(row("appliances", "gas-grill")["preheat_s"]) / 60.0,
 }
 
 # Accepted ranges of every number a cook may give: low, high, unit.
@@ -187,6 +204,10 @@ LIMITS = {
     "hot_oven_h_w_m2_k": (8.0, 30.0, "W/m²K"),
     "lid_c": (150.0, 240.0, "°C"),
     "grill_c": (150.0, 310.0, "°C"),
+    **{
+        f"{name}_preheat_min": (0.0, 120.0, "min")
+        for name in ("oven", "broiler", "air_fryer", "hot_oven", "lid", "grill")
+    },
     "coats_min": (0.0, 55.0, "min under the heat"),
     "flips_min": (0.5, 55.0, "min under the heat"),
 }
@@ -252,6 +273,11 @@ class Dish:
             if getattr(self.kitchen, name) is not None:
                 ranges.within(f"kitchen.{name}", getattr(self.kitchen, name), *LIMITS[name])
         self._check_moments(ranges)
+        for finish, top in self.kitchen.tops_c.items():
+            ranges.one_of(f"kitchen.tops_c.{finish}", finish, FINISHES)
+            ranges.within(f"kitchen.tops_c.{finish}", top, 40.0, 500.0, "°C")
+        for place, rack in enumerate(self.kitchen.racks_m):
+            ranges.within(f"kitchen.racks_m.{place}", rack, 0.03, 0.45, "m")
         for finish, learnt in self.kitchen.learnt.items():
             ranges.one_of(f"kitchen.learnt.{finish}", finish, FINISHES)
             learnt.check(f"kitchen.learnt.{finish}", ranges)

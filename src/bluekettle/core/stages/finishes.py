@@ -13,7 +13,8 @@ class FinishKind:
     """One way to finish.
 
     dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]). figures : all kitchen
-    figures that enter. gentle, fierce : ends of the dial that advice looks at. The rest are words.
+    figures that enter. gentle, fierce : ends of the dial that advice looks at.
+    preheat : the kitchen figure of its heating up [min]. The rest are words.
     """
 
     key: str
@@ -23,6 +24,7 @@ class FinishKind:
     hint: str
     dial: str
     figures: tuple[str, ...]
+    preheat: str
     gentle: float
     fierce: float
     lift: str
@@ -39,7 +41,7 @@ def finish_kind(key: str) -> FinishKind:
     line = row("finishes", key)
     return FinishKind(
         line["key"], line["name"], line["place"], line["done"], line["hint"], line["dial"],
-        tuple(line["figures"].split()), float(line["gentle"]), float(line["fierce"]), line["lift"], line["into"],
+        tuple(line["figures"].split()), line["preheat"], float(line["gentle"]), float(line["fierce"]), line["lift"], line["into"],
         line["look"], line["put"], line["button"], row("appliances", line["appliance"]),
     )  # fmt: skip
 

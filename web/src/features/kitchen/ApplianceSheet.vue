@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import type { Appliance, ApplianceBody } from '@/api/client'
+import { useUnits } from '@/shared/composables/useUnits'
+import { length } from '@/shared/format/units'
 import NumberField from '@/shared/ui/NumberField.vue'
 
 /** One appliance: its figures, stated or assumed, and its own words. Every box may stay empty. */
@@ -21,6 +23,7 @@ watch(() => props.appliance, (a) => {
   racks.value = (a.given.racks_mm ?? []).join(', ')
   button.value = a.given.buttons?.[job.value] ?? Object.values(a.given.buttons ?? {})[0] ?? ''
 }, { immediate: true })
+const { kitchen } = useUnits()
 const usual = computed(() => props.appliance.given.rack_mm ?? 150)
 
 function putRacks(text: string) {
@@ -47,7 +50,7 @@ function putRacks(text: string) {
       <label>Racks, mm below the element<input v-model="racks" :placeholder="appliance.racks_mm.join(', ')" @change="putRacks(racks)" /></label>
       <div v-if="appliance.type === 'broiler'" role="radiogroup" aria-label="The rack you use">
         <span>You use</span>
-        <button v-for="r in appliance.racks_mm" :key="r" type="button" role="radio" :aria-checked="Math.abs(r - usual) < 10" :class="{ on: Math.abs(r - usual) < 10 }" class="plain-button" @click="emit('keep', { rack_mm: r })">{{ Math.round(r / 10) }} cm</button>
+        <button v-for="r in appliance.racks_mm" :key="r" type="button" role="radio" :aria-checked="Math.abs(r - usual) < 10" :class="{ on: Math.abs(r - usual) < 10 }" class="plain-button" @click="emit('keep', { rack_mm: r })">{{ kitchen === 'us' ? length(r, 'us') : `${Math.round(r / 10)} cm` }}</button>
       </div>
     </div>
     <details>

@@ -13,6 +13,10 @@ const mass = ref<number | null>(Number(props.dish?.mass_kg ?? props.choices.cuts
 const pieces = ref<number | null>(Number(props.dish?.pieces ?? props.choices.cuts[0]!.pieces))
 const thick = ref<number | null>(Number(props.dish?.thickness_mm ?? props.choices.cuts[0]!.thickness_mm))
 const trivet = ref<number | null>(0)
+const LYING = [{ key: 'gap', text: 'one layer, air between' }, { key: 'touching', text: 'one layer, touching' }, { key: 'layers', text: 'in layers' }] as const
+const lying = ref<(typeof LYING)[number]['key']>(['pot', 'dish', 'slow'].includes(props.appliance.type) ? 'layers' : 'gap')
+const liquid = ref<number | null>(null)
+const swells = ref(false)
 const fit = shallowRef<Fit>()
 const problem = ref<Problem>()
 const pot = computed(() => ['pot', 'dish', 'slow'].includes(props.appliance.type))
@@ -35,12 +39,12 @@ function choose(key: string) {
 }
 
 const lay = useDebounceFn(async () => {
-  const body = { cut: cut.value, mass_kg: mass.value, pieces: pieces.value, thickness_mm: thick.value, inside: inside.value, touching: pot.value, stacked: pot.value, trivet_mm: trivet.value ?? 0 }
+  const body = { cut: cut.value, mass_kg: mass.value, pieces: pieces.value, thickness_mm: thick.value, inside: inside.value, touching: lying.value !== 'gap', stacked: lying.value === 'layers', trivet_mm: trivet.value ?? 0, liquid_l: pot.value ? liquid.value : null, swells: pot.value && swells.value }
   const answer = await ask(() => api.POST('/api/v1/fit', { body: body as never }))
   problem.value = answer.problem
   if (answer.data) fit.value = answer.data
 }, 150)
-watch([cut, mass, pieces, thick, trivet, () => props.appliance], () => void lay(), { immediate: true })
+watch([cut, mass, pieces, thick, trivet, lying, liquid, swells, () => props.appliance], () => void lay(), { immediate: true })
 </script>
 
 <template>
@@ -52,6 +56,11 @@ watch([cut, mass, pieces, thick, trivet, () => props.appliance], () => void lay(
       <NumberField v-model="pieces" label="Pieces" unit="" :step="1" />
       <NumberField v-model="thick" label="Thickness" unit="mm" :step="5" />
       <NumberField v-model="trivet" label="Rack below it" unit="mm" :step="5" />
+      <label>It lies<select v-model="lying" data-test="fit-lying"><option v-for="l in LYING" :key="l.key" :value="l.key">{{ l.text }}</option></select></label>
+      <template v-if="pot">
+        <NumberField v-model="liquid" label="Liquid" unit="L" :step="0.05" :placeholder="String(LEAST[appliance.type] ?? 0)" note="the least it needs, if empty" />
+        <label class="tick"><input v-model="swells" type="checkbox" data-test="fit-swells" /> swells or foams (beans, grains)</label>
+      </template>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="fit && above && side" class="drawn" :class="{ stale: problem }">
@@ -75,7 +84,7 @@ watch([cut, mass, pieces, thick, trivet, () => props.appliance], () => void lay(
       </figure>
       <div class="says">
         <p v-for="v in fit.verdicts" :key="v.message" :class="v.level.replace(' ', '-')"><b>{{ v.level === 'fits' ? 'Fits.' : v.level === 'stop' ? 'Stop.' : 'Careful.' }}</b> {{ v.message }} <span v-if="v.repair" class="quiet">{{ v.repair }}.</span></p>
-        <p v-if="fit.fill" class="figure">{{ fit.fill.liquid_before_l.toFixed(2) }} L of liquid at least; {{ fit.fill.liquid_after_l.toFixed(2) }} L once the juices are out. {{ Math.round(fit.fill.share * 100) }} % full, line at {{ Math.round(fit.fill.line * 100) }} %.</p>
+        <p v-if="fit.fill" class="figure">{{ fit.fill.liquid_before_l.toFixed(2) }} L of liquid{{ liquid === null ? ' at least' : '' }}; {{ fit.fill.liquid_after_l.toFixed(2) }} L once the juices are out. {{ Math.round(fit.fill.share * 100) }} % full, line at {{ Math.round(fit.fill.line * 100) }} %.</p>
         <p class="quiet">{{ fit.guidance }}</p>
       </div>
     </div>
@@ -87,6 +96,8 @@ watch([cut, mass, pieces, thick, trivet, () => props.appliance], () => void lay(
 h3 { font-size: 1.2rem; }
 .ask { display: flex; gap: 14px; flex-wrap: wrap; align-items: end; }
 label { display: grid; gap: 4px; font-weight: 700; }
+.tick { display: flex; gap: 8px; align-items: center; min-height: 52px; font-weight: 400; }
+.tick input { width: 24px; height: 24px; accent-color: var(--kettle-ember); }
 select { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; max-width: 230px; }
 .drawn { display: flex; gap: 26px; flex-wrap: wrap; align-items: start; }
 figure { margin: 0; }

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import type { KitchenSettings } from '@/api/client'
+import { useUnits } from '@/shared/composables/useUnits'
 import NumberField from '@/shared/ui/NumberField.vue'
 
 /** What holds for the whole kitchen. Everything may stay as it is. */
 const props = defineProps<{ settings: KitchenSettings; gear: string[] }>()
 const emit = defineEmits<{ settle: [fields: Partial<KitchenSettings>] }>()
+const { kitchen, degrees } = useUnits()
 const hours = ref('')
 watch(() => props.settings, (s) => (hours.value = (s.meal_hours ?? []).join(', ')), { immediate: true })
 
@@ -23,8 +25,8 @@ function toggle(item: string) {
       <NumberField :model-value="settings.hands ?? 1" label="Hands that cook" unit="people" :step="1" @update:model-value="emit('settle', { hands: $event ?? 1 })" />
       <NumberField :model-value="settings.price_kwh ?? null" label="A kilowatt hour costs" unit="" :step="0.01" @update:model-value="emit('settle', { price_kwh: $event })" />
       <label>Usual hours of eating<input v-model="hours" placeholder="19:00" @change="emit('settle', { meal_hours: hours.split(/[,;\s]+/).filter(Boolean) })" /></label>
-      <label>Weights<select :value="settings.measures" @change="emit('settle', { measures: ($event.target as HTMLSelectElement).value as 'us' })"><option value="metric">kg and g</option><option value="us">pounds and cups</option></select></label>
-      <label>Heat<select :value="settings.temperature" @change="emit('settle', { temperature: ($event.target as HTMLSelectElement).value as 'F' })"><option value="C">°C</option><option value="F">°F</option></select></label>
+      <label>Weights<select :value="kitchen" data-test="measures" @change="emit('settle', { measures: ($event.target as HTMLSelectElement).value as 'us' })"><option value="metric">kg and g</option><option value="us">pounds and cups</option></select></label>
+      <label>Heat<select :value="degrees" data-test="degrees" @change="emit('settle', { temperature: ($event.target as HTMLSelectElement).value as 'F' })"><option value="C">°C</option><option value="F">°F</option></select></label>
     </div>
     <p>At hand:</p>
     <div class="gear">

@@ -7,12 +7,12 @@ import { useDraft } from './draft'
 /** One figure of the kitchen: assumed until somebody writes over it, and again when it is emptied. */
 const props = defineProps<{ name: string; label: string; unit: string; typical: number | null; stated: unknown }>()
 const draft = useDraft()
-const units: Record<string, string> = { m: 'm', w: 'W', l: 'L', kpa: 'kPa', c: '°C', m2: 'W/m²' }
+const units: Record<string, string> = { m: 'm', w: 'W', l: 'L', kpa: 'kPa', c: '°C', m2: 'W/m²', min: 'min' }
 const unit = computed(() => props.unit || units[props.name.split('_').at(-1) ?? ''] || '')
 
 function put(text: string) {
   const value = text.trim() === '' ? null : typed(text, 1)
-  draft.change({ kitchen: { ...draft.dish?.kitchen, [props.name]: value } } as Partial<Dish>)
+  draft.change({ kitchen: { [props.name]: value } } as unknown as Partial<Dish>)
 }
 </script>
 

@@ -1,8 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import dayjs from 'dayjs'
+import { useClock } from '@/shared/composables/useClock'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
+import { day } from '@/shared/format/time'
 
 const props = defineProps<{ serveAt: string | null }>()
+const { known } = useKitchenFigures()
+const now = useClock(30_000)
+/** The usual hours of eating, the next of each. */
+const usual = computed(() =>
+  (known.value?.settings.meal_hours ?? []).map((text) => {
+    const [hour, minute] = text.split(':').map(Number)
+    const today = dayjs(now.value).hour(hour!).minute(minute!).second(0).millisecond(0)
+    const next = today.isAfter(now.value) ? today : today.add(1, 'day')
+    return { moment: next.toISOString(), text: `${text} ${day(next.toDate(), now.value)}` }
+  }),
+)
 const emit = defineEmits<{ change: [moment: string | null] }>()
 const value = computed({
   get: () => (props.serveAt ? dayjs(props.serveAt).format('YYYY-MM-DDTHH:mm') : ''),
@@ -21,6 +35,7 @@ function later(minutes: number) {
 <template>
   <div class="serve">
     <button type="button" class="plain-button" :aria-pressed="!serveAt" @click="$emit('change', null)">as soon as it can be</button>
+    <button v-for="u in usual" :key="u.moment" type="button" class="plain-button figure" :aria-pressed="serveAt === u.moment" data-test="usual-hour" @click="$emit('change', u.moment)">{{ u.text }}</button>
     <label for="f-serve">or on the table at</label>
     <input id="f-serve" v-model="value" type="datetime-local" class="figure" />
     <div class="steps">

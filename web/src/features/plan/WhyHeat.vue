@@ -23,12 +23,11 @@ const others = computed(() => [
 ])
 
 function pick(heat: number) {
-  draft.change({ kitchen: { ...props.dish.kitchen, [explorer.value!.axis]: heat } } as Partial<Dish>)
+  draft.change({ kitchen: { [explorer.value!.axis]: heat } } as unknown as Partial<Dish>)
 }
 
 function take(setting: Setting) {
-  const { kitchen, ...fields } = setting.change as Partial<Dish> & { kitchen: Dish['kitchen'] }
-  draft.change({ ...fields, kitchen: { ...props.dish.kitchen, ...kitchen } } as Partial<Dish>)
+  draft.change(setting.change as Partial<Dish>)
 }
 </script>
 

@@ -22,6 +22,8 @@ export const useDraft = defineStore('draft', () => {
   function change(fields: Partial<Dish>, cut?: Cut) {
     if (!dish.value) return
     const next = { ...dish.value, ...fields }
+    // One figure of the kitchen leaves the others as they are.
+    if ('kitchen' in fields) next.kitchen = { ...dish.value.kitchen, ...fields.kitchen } as Dish['kitchen']
     if ('sauce' in fields) next.coats = fields.sauce ? dish.value.coats || 1 : 0
     // The minutes of the coats hold for that number of coats.
     if (next.coats !== dish.value.coats && !('coats_min' in fields)) next.coats_min = null

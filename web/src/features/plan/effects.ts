@@ -14,6 +14,12 @@ export const FIGURE_WORDS: Record<string, string> = {
   hot_oven_h_w_m2_k: "Hot oven's air, still or fan",
   lid_c: 'Crisping lid at',
   grill_c: "Under the grill's lid",
+  oven_preheat_min: 'Oven heats up in',
+  broiler_preheat_min: 'Broiler heats up in',
+  air_fryer_preheat_min: 'Air fryer heats up in',
+  hot_oven_preheat_min: 'Hot oven heats up in',
+  lid_preheat_min: 'Crisping lid heats up in',
+  grill_preheat_min: 'Grill heats up in',
 }
 
 function signed(minutes: number): string {

@@ -1,7 +1,8 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { choices, dish, forecast, glaze, live, NOW, serve, show, type Answer } from '@/__tests__/kitchen'
+import { analysed, choices, dish, forecast, glaze, keptSauce, kitchen, live, NOW, serve, show, type Answer } from '@/__tests__/kitchen'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import AssumedList from './AssumedList.vue'
 import FigureField from './FigureField.vue'
 import PartChooser from './PartChooser.vue'
@@ -147,5 +148,60 @@ describe('parts of the plan', () => {
     await list.setProps({ forecast: { ...forecast, assumed: [] }, dish: draft.dish! })
     await list.get('button').trigger('click')
     expect(draft.dish?.kitchen?.pot_power_w).toBeNull()
+  })
+})
+
+describe('what the kitchen brings to a plan', () => {
+  it('fills what the dish leaves open, never what it states, and says which figures it knows', async () => {
+    const mine = { ...kitchen, figures: { rack_m: 0.1, pot_power_w: 700 }, machines: { pot: { name: 'tall', button: 'Hi', display: 'hours', counts_up: true } } }
+    const effect = { name: 'pot_volume_l', low: 4, high: 8, unit: 'L', plate_low_min: 6.2, plate_high_min: -3.4, ask: true }
+    const asked = serve({
+      'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'GET /kitchen': [200, mine], 'PUT /plans/5': [200, kept],
+      'POST /forecasts': [200, { ...forecast, assumed: [...forecast.assumed, { name: 'pot_volume_l', value: 5.7, unit: 'L' }] }], 'POST /forecasts/effects': [200, { effects: [effect] }],
+    })
+    const { page } = await show(PlanPage, '/plan')
+    await settle()
+    useDraft(page.vm.$pinia as never).change({ kitchen: { pot_power_w: 1400 } } as never)
+    await settle()
+    const sent = asked.filter((a) => a.path === '/forecasts').at(-1)!.body as { kitchen: Record<string, unknown> }
+    expect(sent.kitchen).toMatchObject({ rack_m: 0.1, pot_power_w: 1400, gear: ['thermometer'], machines: { pot: { button: 'Hi' } } })
+    expect(page.get('.effect.ask').text()).toBe('4 to 8 L moves supper by +6 to −3 min')
+    expect(page.findAll('.assumed .row label').map((l) => l.text()).slice(0, 2)).toEqual(['Pot holds', 'Pot heats with'])
+    expect(page.get('.known').text()).toContain("food below the broiler's element")
+    const plan = asked.find((a) => a.method === 'PUT' && a.path === '/plans/5')
+    expect(JSON.stringify(plan?.body ?? '')).not.toContain('"rack_m":0.1')
+  })
+
+  it('puts a sauce of one’s own on the dish, simmered, and tells what the server refuses', async () => {
+    const own = keptSauce(4, 'Plum and tea', { simmer: { minutes: 6, power_w: 900 } })
+    const refuse: Answer = [422, { title: 'This cannot be used', status: 422, detail: 'lines: nothing was understood', errors: [] }]
+    const answer = vi.fn((body: unknown): Answer => (answer.mock.calls.length === 1 ? refuse : [200, analysed((body as { lines: string[] }).lines)]))
+    const asked = serve({ 'GET /sauces': [200, { sauces: [own, keptSauce(5, 'Rub', { kind: 'rub' })] }], 'POST /sauces/analyse': answer })
+    const draft = useDraft()
+    draft.begin({ ...dish, sauce: null, coats: 0 })
+    const { page } = await show(PartChooser, '/plan', { props: { part: 'sauce', dish: draft.dish!, choices }, global: { plugins: [] } })
+    draft.begin({ ...dish, sauce: null, coats: 0 })
+    const pick = () => page.findAll('[role=radio]').find((r) => r.text().includes('Plum and tea'))!
+    expect(page.text()).not.toContain('Rub')
+    await pick().trigger('click')
+    await flushPromises()
+    expect(page.get('[role=alert]').text()).toContain('nothing was understood')
+    await pick().trigger('click')
+    await flushPromises()
+    expect(asked.filter((a) => a.path === '/sauces/analyse').at(-1)!.body).toMatchObject({ simmer: { minutes: 6 } })
+    const found = useDraft(page.vm.$pinia as never).dish
+    expect(found).toMatchObject({ coats: 1, sauce: { sauce_id: 4, lines: [{ ingredient: 'plum-jam', mass_g: 120 }] } })
+  })
+
+  it('offers the next of each usual hour of eating', async () => {
+    vi.useFakeTimers({ toFake: ['Date'], now: new Date(2030, 4, 4, 19, 30) })
+    serve({ 'GET /kitchen': [200, { ...kitchen, settings: { ...kitchen.settings, meal_hours: ['19:00', '20:15'] } }] })
+    await useKitchenFigures().load(true)
+    const field = mount(ServeField, { props: { serveAt: null } })
+    const hours = field.findAll(find('usual-hour'))
+    expect(hours.map((h) => h.text())).toEqual(['19:00 tomorrow', '20:15 today'])
+    await hours[1]!.trigger('click')
+    expect(field.emitted('change')).toEqual([[new Date(2030, 4, 4, 20, 15).toISOString()]])
+    vi.useRealTimers()
   })
 })

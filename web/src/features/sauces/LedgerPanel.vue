@@ -31,10 +31,13 @@ const follow = useDebounceFn(async () => {
   problem.value = answer.problem
   if (answer.data) {
     ledger.value = answer.data
-    emit('change', moves)
+    if (touched) emit('change', moves)
   }
 }, 120)
-watch([portions, () => props.batchG], () => void follow(), { deep: true, immediate: true })
+// A split that nobody has touched is only a proposal.
+let touched = false
+watch(portions, () => ((touched = true), void follow()), { deep: true })
+watch(() => props.batchG, () => void follow(), { immediate: true })
 
 function add() {
   const names = portions.value.map((p) => p.name)

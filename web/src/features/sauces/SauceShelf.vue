@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { api, ask, type KeptSauce, type SauceDraft } from '@/api/client'
+import { fromFile } from './jar'
 
 /** The shelf: every kept sauce as a jar, a new one, and lists from elsewhere. */
 defineProps<{ kept: KeptSauce[]; chosen: number | null }>()
@@ -19,9 +20,7 @@ async function bring(event: Event) {
   if (/\.json$/i.test(found.name)) {
     try {
       const given = JSON.parse(text) as Partial<SauceDraft> & { document?: Partial<SauceDraft> }
-      const document = given.document ?? given
-      if (!Array.isArray(document.lines)) throw new Error('no lines')
-      emit('begin', { ...document, name: String(document.name ?? found.name.replace(/\.json$/i, '')) })
+      emit('begin', fromFile(given.document ?? given, found.name.replace(/\.json$/i, '')))
     } catch {
       wrong.value = `${found.name} is not a sauce: accepted is JSON with a name and lines, plain text, or CSV.`
     }

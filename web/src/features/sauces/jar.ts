@@ -1,4 +1,4 @@
-import type { Analysis } from '@/api/client'
+import type { Analysis, SauceDraft } from '@/api/client'
 
 /** Arithmetic of the jar: which layers it has and where they lie. No chemistry; the server sends fractions. */
 
@@ -52,4 +52,20 @@ export function yieldWords(a: Pick<Analysis, 'yield_g' | 'yield_ml' | 'yield_low
   const wide = !a.simmered && a.yield_high_g - a.yield_low_g > 0.03 * a.yield_g
   const range = wide ? ` (${Math.round(a.yield_low_g)} to ${Math.round(a.yield_high_g)})` : ''
   return `${Math.round(a.yield_g)} g${range}, about ${Math.round(a.yield_ml)} ml`
+}
+
+const KINDS = ['rub', 'marinade', 'braise', 'glaze', 'table']
+
+/** A sauce from a file, whatever else the file holds; throws where there are no lines. The server judges the rest. */
+export function fromFile(given: Partial<SauceDraft>, name: string): Partial<SauceDraft> {
+  if (!Array.isArray(given.lines) || !given.lines.every((line) => typeof line === 'string')) throw new Error('no lines')
+  return {
+    name: typeof given.name === 'string' ? given.name.slice(0, 80) : name,
+    kind: KINDS.includes(given.kind as string) ? given.kind! : 'glaze',
+    lines: given.lines.slice(0, 300),
+    own: Array.isArray(given.own) ? given.own : [],
+    moves: Array.isArray(given.moves) ? given.moves : [],
+    for_kg: typeof given.for_kg === 'number' ? given.for_kg : null,
+    simmer: given.simmer && typeof given.simmer === 'object' ? given.simmer : null,
+  }
 }

@@ -46,7 +46,7 @@ export function portionsOf(moves: Move[]): PortionPlan[] {
     .map((m) => {
       const own = moves.filter((x) => x.portion === m.to).map((x) => x.kind)
       const raw = own.includes('touch')
-      const use: Use = raw ? 'raw' : own.includes('cook') ? 'cook-in' : /table/i.test(m.to ?? '') ? 'table' : 'coat'
+      const use: Use = raw ? (/rub/i.test(m.to ?? '') ? 'rub' : 'raw') : own.includes('cook') ? 'cook-in' : /table/i.test(m.to ?? '') ? 'table' : 'coat'
       return { name: m.to ?? '', mass_g: m.mass_g ?? 0, use, later: raw && own.includes('serve'), boil: own.includes('boil') }
     })
 }

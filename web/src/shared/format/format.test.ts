@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { clock, day, duration, span, stopwatch } from './time'
-import { length, mass, temperature, typed } from './units'
+import { length, mass, niceStep, shownIn, temperature, typed } from './units'
 
 describe('times', () => {
   it('says durations and stopwatch times as a cook would', () => {
@@ -29,5 +29,19 @@ describe('units', () => {
     expect(typed('-2', 1)).toBe(-2)
     expect(typed('lots', 1)).toBe('lots')
     expect(typed('', 1)).toBe('')
+  })
+})
+
+describe('figures in the cook’s units', () => {
+  it('go there and back', () => {
+    const cases: [string, number, string, number][] = [['kg', 1, 'lb', 2.2046], ['mm', 254, 'in', 10], ['g', 28.349523, 'oz', 1], ['L', 0.946353, 'qt', 1], ['°C', 200, '°F', 392], ['min', 7, 'min', 7], ['m', 304.8, 'ft', 1000]]
+    for (const [unit, kept, name, value] of cases) {
+      const found = shownIn(unit, 'us', 'F')
+      expect(found.unit).toBe(name)
+      expect(found.show(kept)).toBeCloseTo(value, 3)
+      expect(found.keep(found.show(kept))).toBeCloseTo(kept, 9)
+      expect(shownIn(unit, 'metric', 'C').show(kept)).toBe(kept)
+    }
+    expect([9, 0.22, 0.39, 18].map(niceStep)).toEqual([10, 0.25, 0.5, 25])
   })
 })

@@ -28,6 +28,31 @@ export function typed(text: string, factor: number): number | string {
 export const massFactor = (units: KitchenUnits): number => (units === 'metric' ? 1 : POUND_KG)
 export const lengthFactor = (units: KitchenUnits): number => (units === 'metric' ? 1 : INCH_MM)
 
+export interface Shown {
+  unit: string
+  show: (kept: number) => number
+  keep: (shown: number) => number
+}
+
+const US: Record<string, [unit: string, factor: number]> = {
+  kg: ['lb', POUND_KG], mm: ['in', INCH_MM], g: ['oz', (POUND_KG * 1000) / 16], L: ['qt', 0.946352946], m: ['ft', 0.3048],
+}
+
+/** How a figure that is kept in `unit` is shown to this cook, and back. */
+export function shownIn(unit: string, units: KitchenUnits, degrees: Degrees): Shown {
+  if (unit === '°C' && degrees === 'F') return { unit: '°F', show: (c) => c * 1.8 + 32, keep: (f) => (f - 32) / 1.8 }
+  const found = units === 'us' ? US[unit] : undefined
+  if (!found) return { unit, show: (v) => v, keep: (v) => v }
+  return { unit: found[0], show: (v) => v / found[1], keep: (v) => v * found[1] }
+}
+
+/** A step that suits the unit shown: 5 °C is 10 °F, 0.1 kg a quarter pound, 10 mm half an inch. */
+export function niceStep(step: number): number {
+  const power = 10 ** Math.floor(Math.log10(step))
+  const nice = [1, 2.5, 5, 10].map((n) => n * power)
+  return nice.reduce((best, n) => (Math.abs(Math.log(n / step)) < Math.abs(Math.log(best / step)) ? n : best))
+}
+
 /** A number with at most so many decimals and no zeros at its end. */
 export function trim(value: number, decimals: number): string {
   return String(Number(value.toFixed(decimals)))

@@ -1,27 +1,36 @@
 <script setup lang="ts">
-import { ref, useId, watch } from 'vue'
-import { trim, typed } from '@/shared/format/units'
+import { computed, ref, useId, watch } from 'vue'
+import { useUnits } from '@/shared/composables/useUnits'
+import { niceStep, shownIn, trim, typed } from '@/shared/format/units'
 
-/** A number with its unit and two big steps. What cannot be read stays in the box and is told. */
+/** A number with its unit and two big steps, in the cook's units. What cannot be read stays in the box and is told. */
 const value = defineModel<number | null>({ required: true })
 const props = defineProps<{ label: string; unit: string; step: number; placeholder?: string; note?: string }>()
 const id = useId()
-const text = ref(value.value === null ? '' : trim(value.value, 3))
+const { kitchen, degrees } = useUnits()
+const shown = computed(() => shownIn(props.unit, kitchen.value, degrees.value))
+const step = computed(() => (shown.value.unit === props.unit ? props.step : niceStep(shown.value.show(props.step) - shown.value.show(0))))
+const digits = computed(() => (shown.value.unit === props.unit ? 3 : step.value >= 1 ? 0 : 2))
+const words = (kept: number | null) => (kept === null ? '' : trim(shown.value.show(kept), digits.value))
+const hint = computed(() => (props.placeholder && !Number.isNaN(Number(props.placeholder)) ? words(Number(props.placeholder)) : (props.placeholder ?? '')))
+const text = ref(words(value.value))
 const wrong = ref(false)
-watch(value, (next) => {
-  if (typed(text.value, 1) !== next) text.value = next === null ? '' : trim(next, 3)
+watch([value, shown], ([next], [, before]) => {
+  const now = typed(text.value, 1)
+  // What is being typed stays as it is typed.
+  if (before !== shown.value || next === null || typeof now !== 'number' || Math.abs(shown.value.keep(now) - next) > 1e-6 * Math.abs(next)) text.value = words(next)
 })
 
 function put(next: string) {
   text.value = next
   const number = next.trim() === '' ? null : typed(next, 1)
   wrong.value = typeof number === 'string'
-  if (typeof number !== 'string') value.value = number
+  if (typeof number !== 'string') value.value = number === null ? null : Number(shown.value.keep(number).toFixed(6))
 }
 
 function move(direction: number) {
-  const from = Number(text.value.replace(',', '.')) || Number(props.placeholder) || 0
-  put(trim(Math.max(0, Math.round((from + direction * props.step) / props.step) * props.step), 3))
+  const from = Number(text.value.replace(',', '.')) || Number(hint.value) || 0
+  put(trim(Math.max(0, Math.round((from + direction * step.value) / step.value) * step.value), 3))
 }
 </script>
 
@@ -30,9 +39,9 @@ function move(direction: number) {
     <label :for="id">{{ label }}</label>
     <div class="row">
       <button type="button" :aria-label="`less, ${label}`" @click="move(-1)">−</button>
-      <input :id="id" class="figure" :value="text" inputmode="decimal" autocomplete="off" :placeholder="placeholder ?? ''" :aria-invalid="wrong" @input="put(($event.target as HTMLInputElement).value)" />
+      <input :id="id" class="figure" :value="text" inputmode="decimal" autocomplete="off" :placeholder="hint" :aria-invalid="wrong" @input="put(($event.target as HTMLInputElement).value)" />
       <button type="button" :aria-label="`more, ${label}`" @click="move(1)">+</button>
-      <span v-if="unit" class="unit">{{ unit }}</span>
+      <span v-if="unit" class="unit">{{ shown.unit }}</span>
     </div>
     <small v-if="wrong" class="wrong" role="alert">“{{ text }}” is not a number</small>
     <small v-else-if="note" class="quiet">{{ note }}</small>
