@@ -157,7 +157,7 @@ def test_every_page_fits_a_phone_without_scrolling_sideways(page: Page, server, 
     page.set_viewport_size({"width": 390, "height": 844})
     page.add_init_script(f"localStorage.setItem('kettle-theme', '{theme}')")
     address = server.start("--demo")
-    for path in ("/", "/plan", "/stove", "/log", "/log/2", "/nowhere"):
+    for path in ("/", "/plan", "/stove", "/log", "/log/2", "/sauces", "/kitchen", "/nowhere"):
         page.goto(address + path)
         expect(page.get_by_role("heading", level=1).first).to_be_attached()
         page.wait_for_load_state("networkidle")
@@ -179,3 +179,136 @@ def test_why_this_heat_opens_a_map_and_a_tap_on_it_changes_the_plan(page: Page, 
     expect(page.locator(".why .strip")).to_be_visible()
     by(page, "advice-0").click()
     expect(by(page, "part-coats")).to_have_text("one coat")
+
+
+def test_a_sauce_is_written_split_and_put_on_the_dish_by_mouse(page: Page, server, axe):
+    faults: list[str] = []
+    page.on("pageerror", lambda error: faults.append(str(error)))
+    plan_ribs(page, server.start("--demo"))
+    page.get_by_role("link", name="Sauces").click()
+    expect(page.get_by_label("What it comes to")).to_be_visible()
+    assert axe(page) == []
+    by(page, "new-sauce").click()
+    by(page, "sauce-name").fill("Harbour glaze")
+    for i, text in enumerate(("1 1/2 cups ketchup", "1/4 cup huney", "2 tbsp cider vinegar", "salt to taste")):
+        if i:
+            by(page, "add-line").click()
+        by(page, f"line-{i}").fill(text)
+    note = page.locator("#line-1-note")
+    expect(note).to_contain_text("Not counted")
+    expect(page.get_by_label("What it comes to")).to_contain_text("1 of 4 lines is not counted")
+    note.get_by_role("button", name="honey?", exact=True).click()
+    expect(by(page, "line-1")).to_have_value("1/4 cup honey")
+    expect(note).to_have_count(0)
+    expect(page.get_by_label("What it comes to")).not_to_contain_text("not counted")
+    before = page.get_by_label("What it comes to").inner_text()
+    for _ in range(5):
+        page.get_by_role("button", name="more, Simmered").click()
+    expect(page.get_by_label("What it comes to")).to_contain_text("of steam")
+    assert grams(page.get_by_label("What it comes to").inner_text()) < grams(before)
+    by(page, "keep").click()
+    expect(page.get_by_text("“Harbour glaze” is kept.")).to_be_visible()
+    page.get_by_role("tab", name="From bowl to plate").click()
+    by(page, "use-0").select_option("raw")
+    by(page, "later-0").check()
+    stop = page.get_by_role("alert")
+    expect(stop).to_contain_text("“coats” touched raw food")
+    expect(page.get_by_role("img", name=re.compile("coats.*stopped before the plate"))).to_be_visible()
+    assert axe(page) == []
+    by(page, "boil-it").click()
+    expect(stop).to_have_count(0)
+    expect(page.get_by_role("img", name=re.compile("coats.*reaches the plate"))).to_be_visible()
+    page.get_by_role("tab", name="How much").click()
+    by(page, "scale").click()
+    by(page, "use-scaled").click()
+    expect(by(page, "line-0")).not_to_have_value("1 1/2 cups ketchup")
+    page.get_by_role("tab", name="Otherwise").click()
+    by(page, "variant-sugar-free").click()
+    by(page, "use-variant").click()
+    by(page, "use-on-dish").click()
+    expect(by(page, "part-sauce")).to_have_text("Harbour glaze")
+    expect(page.get_by_text("too little sugar to caramelise")).to_be_visible()
+    assert faults == []
+
+
+def grams(text: str) -> float:
+    return float(re.search(r"(\d+) g", text).group(1))  # type: ignore[union-attr]
+
+
+def test_a_kitchen_is_entered_watched_and_measured_by_mouse(page: Page, server, axe):
+    page.goto(server.start() + "/kitchen")
+    expect(page.get_by_text("Nothing entered, and nothing has to be.")).to_be_visible()
+    by(page, "add-kind").select_option("oven-broiler")
+    by(page, "add-appliance").click()
+    expect(page.get_by_text("not calibrated", exact=False)).to_be_visible()
+    page.get_by_role("radio", name="8 cm").click()
+    expect(page.get_by_role("radio", name="8 cm")).to_be_checked()
+    assert axe(page) == []
+    page.clock.install()
+    by(page, "scout-start").click()
+    page.clock.fast_forward(41_000)
+    by(page, "sign-bubbling").click()
+    expect(page.get_by_text("A bottled sweet glaze was to be mahogany")).to_be_visible()
+    says = page.locator(".says").first
+    expect(says).to_contain_text("from 1 sign")
+    page.clock.resume()
+    page.get_by_text("1 sign seen").click()
+    page.get_by_role("button", name="forget it").click()
+    expect(says).to_contain_text("Not calibrated")
+    page.get_by_role("button", name="count it again").click()
+    expect(says).to_contain_text("from 1 sign")
+    by(page, "add-kind").select_option("air-fryer")
+    by(page, "add-appliance").click()
+    expect(page.get_by_label("Does it fit")).to_contain_text("Fits.")
+    page.get_by_role("textbox", name="How much").fill("4")
+    expect(page.get_by_label("Does it fit")).to_contain_text("batches")
+    page.get_by_role("textbox", name="Heats up in").fill("999")
+    expect(page.get_by_role("alert")).to_contain_text("Use at most 120")
+    plan_ribs(page, page.url.replace("/kitchen", "/"))
+    expect(page.locator(".known")).to_contain_text("food below the broiler's element")
+    expect(page.get_by_text("from 1 sign that you saw")).to_be_visible()
+
+
+def tab_to(page: Page, target: str) -> None:
+    """Press Tab until the element of this test name has the focus."""
+    for _ in range(120):
+        if page.evaluate("document.activeElement?.getAttribute('data-test')") == target:
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"Tab never reaches {target}")
+
+
+def test_both_rooms_by_keyboard_alone(page: Page, server):
+    page.goto(server.start())
+    expect(by(page, "tap-cut-octopus")).to_be_visible()
+    page.keyboard.press("g")
+    expect(page.get_by_text("An empty jar.")).to_be_visible()
+    tab_to(page, "sauce-name")
+    page.keyboard.press("Control+a")
+    page.keyboard.type("By hand")
+    tab_to(page, "line-0")
+    page.keyboard.type("200 g apple syrup")
+    page.keyboard.press("Enter")
+    page.keyboard.type("3 tbsp white miso")
+    expect(page.get_by_label("What it comes to")).to_contain_text("soy")
+    tab_to(page, "keep")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("“By hand” is kept.")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("k")
+    expect(page.get_by_role("heading", name="Kitchen", exact=True)).to_be_visible()
+    tab_to(page, "add-kind")
+    page.keyboard.type("gas grill")
+    tab_to(page, "add-appliance")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("gas grill", exact=True)).to_be_visible()
+    tab_to(page, "in-use")
+    page.keyboard.press("Space")
+    expect(by(page, "in-use")).not_to_be_checked()
+    tab_to(page, "scout-start")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("timer")).to_be_visible()
+    tab_to(page, "fit-cut")
+    page.keyboard.type("octopus")
+    expect(page.get_by_label("Does it fit")).to_contain_text("arms")

@@ -19,6 +19,7 @@ from bluekettle.core.sauce import (
     keep_ledger,
     meat_for,
     mix,
+    reduce_to,
     salt_of,
     scale,
     shares_of,
@@ -197,6 +198,17 @@ def test_a_ladder_goes_up_sooner_with_more_fructose_and_never_without_sugar():
     assert not any(r.run.caramelises for r in ladder(mix("p", vary("sugar-free", [(ingredient("white-sugar"), 0.1), (ingredient("wine-vinegar"), 0.1)]).lines)))  # fmt: skip
     with pytest.raises(OutOfRange, match="water"):
         ladder(mix("w", [("stock", 1.0)]))
+
+
+def test_simmering_a_sugar_free_sauce_makes_no_caramel_of_it_and_a_drop_of_honey_in_oil_is_none():
+    bare = mix("p", [("tomato-passata", 0.405), ("polyol-sweetener", 0.084), ("cider-vinegar", 0.03)])
+    thick = reduce_to(bare, 0.5)
+    assert thick.sugars > 0.03 > bare.sugars
+    assert (bare.caramelises, thick.caramelises) == (False, False)
+    assert not mix("o", [("olive-oil", 0.1), ("honey", 0.001)]).caramelises
+    syrup = mix("s", [("honey", 0.1), ("water", 0.1)])
+    assert syrup.caramelises
+    assert reduce_to(syrup, 0.2).caramelises
 
 
 def test_what_calibration_learnt_moves_the_forecast_and_narrows_it():

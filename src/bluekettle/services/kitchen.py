@@ -225,8 +225,13 @@ def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
             continue
         if column == "setting_c" and line["type"] == "broiler":
             continue
-        if column == "element_w_m2" and not float(line[typical] or 0.0) and stated is None:
+        if column in ("element_w_m2", "preheat_s") and not float(line[typical] or 0.0) and stated is None:
+            continue  # has none; or its heating up is computed
+        round_inside = (kept.shape or line["shape"]) == "round"
+        if column == "depth_m" and round_inside:
             continue
+        if column == "width_m" and round_inside:
+            label = "inside, across"
         value = float(line[typical]) if stated is None else float(stated)
         found.append(FigurePublic(name=column, label=label, value=round(value * factor, 3), unit=unit, assumed=stated is None))  # fmt: skip
     return found

@@ -13,6 +13,7 @@ from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze.activity import sucrose_equivalent
 from bluekettle.core.glaze.ensemble import Draws
 from bluekettle.core.glaze.kernel import MEAT, FilmConstants, Ground, film_constants, integrate
+from bluekettle.core.sauce.mixing import enough_sugar
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, saturation_temp_c
 
@@ -70,8 +71,9 @@ class Coating:
 
     @property
     def caramelises(self) -> bool:
-        """Whether there is sugar enough for caramel milestones."""
-        return self.sucrose + self.glucose + self.fructose >= 0.03
+        """Whether there is sugar enough for caramel milestones: by its share of the solids, so that simmering a sauce
+        down makes none of it."""
+        return enough_sugar(self.sucrose + self.glucose + self.fructose, self.water, self.fat)
 
     @property
     def dry_solids(self) -> float:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import ceil
 
 from bluekettle.core.errors import Ranges
 from bluekettle.core.sauce.simmering import heat_up_s
@@ -135,7 +136,9 @@ def keep_ledger(batch_kg: float, moves: Sequence[Move]) -> Ledger:
             part = mass if move.mass_kg is None else move.mass_kg
             if contact == RAW:
                 minutes = boil_minutes(mass)
-                why = f"{move.portion} touched raw food: boil it for {minutes:.0f} min first, or use a fresh portion"
+                why = (
+                    f"“{move.portion}” touched raw food: boil it for {ceil(minutes)} min first, or use a fresh portion"
+                )
                 stops.append(Stop(place, move.portion, why, minutes))
                 continue
             left[move.portion] = (mass - part, contact)

@@ -9,7 +9,7 @@ import numpy as np
 
 from bluekettle.core.errors import Ranges, within
 from bluekettle.core.ingredients import MOST_LINES, PARTS, Ingredient, ingredient, ingredient_keys
-from bluekettle.core.tables import row, rows
+from bluekettle.core.tables import row, rows, value
 
 Line = tuple[str | Ingredient, float]  # ingredient or its key, mass [kg]
 
@@ -39,8 +39,14 @@ class Composition:
 
     @property
     def caramelises(self) -> bool:
-        """Whether it holds enough sugar for caramel milestones (3 % and more of its mass)."""
-        return self.sugars >= 0.03
+        """Whether it holds enough sugar for caramel milestones, by its share of what is neither water nor fat."""
+        return enough_sugar(self.sugars, self.water, self.fat)
+
+
+def enough_sugar(sugars: float, water: float, fat: float) -> bool:
+    """Whether mass fractions leave enough sugar in the dry film for caramel; simmering water off changes nothing."""
+    dry = 1.0 - water
+    return sugars >= max(value("caramel_least_share") * (dry - fat), value("caramel_least_dry") * dry, 1e-6)
 
 
 def mix(name: str, lines: Sequence[Line], raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)) -> Composition:

@@ -69,7 +69,7 @@ function putRacks(text: string) {
 .sheet { display: grid; gap: 16px; }
 .head { display: flex; gap: 18px; align-items: center; flex-wrap: wrap; }
 .name { border: 0; background: transparent; color: var(--kettle-ink); font: 700 1.7rem/1.2 var(--kettle-display); flex: 1; min-width: 200px; min-height: 48px; padding: 0; }
-.figures { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 14px 16px; }
+.figures { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 14px 16px; align-items: start; }
 .tick { display: flex; gap: 8px; align-items: center; min-height: 44px; font-weight: 400; }
 .tick input { width: 24px; height: 24px; accent-color: var(--kettle-ember); }
 .racks { display: grid; gap: 10px; }

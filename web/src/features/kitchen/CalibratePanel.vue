@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { api, ask, type Appliance, type Calibrated, type KeptSauce, type ObservationBody } from '@/api/client'
+import { useDraft } from '@/features/plan'
 import { useClock } from '@/shared/composables/useClock'
 import { stopwatch } from '@/shared/format/time'
 import FactorBar from './FactorBar.vue'
 
 /** Watch a little glaze under this heat for three minutes: what it shows, and when, tells how fierce the heat is. */
+const plan = useDraft()
 const props = defineProps<{ appliance: Appliance; observe: (body: ObservationBody) => Promise<Calibrated | undefined> }>()
 const emit = defineEmits<{ forget: [id: number, again: boolean] }>()
 const GROUNDS = [
@@ -29,7 +31,9 @@ const minutes = (s: number | null) => (s === null ? 'never' : stopwatch(s))
 onMounted(async () => {
   const { data } = await ask(() => api.GET('/api/v1/sauces'))
   sauces.value = (data?.sauces ?? []).filter((s) => s.document.kind === 'glaze')
-  sauce.value = sauces.value[0]?.id ?? null
+  const tonight = plan.dish?.sauce
+  const own = tonight && typeof tonight === 'object' ? tonight.sauce_id : null
+  sauce.value = (sauces.value.find((s) => s.id === own) ?? sauces.value[0])?.id ?? null
 })
 
 function start() {

@@ -94,9 +94,9 @@ watch([cut, mass, pieces, thick, trivet, lying, liquid, swells, () => props.appl
 <style scoped>
 .fit { display: grid; gap: 14px; }
 h3 { font-size: 1.2rem; }
-.ask { display: flex; gap: 14px; flex-wrap: wrap; align-items: end; }
+.ask { display: flex; gap: 14px; flex-wrap: wrap; align-items: start; }
 label { display: grid; gap: 4px; font-weight: 700; }
-.tick { display: flex; gap: 8px; align-items: center; min-height: 52px; font-weight: 400; }
+.tick { display: flex; gap: 8px; align-items: center; min-height: 52px; margin-top: 28px; font-weight: 400; }
 .tick input { width: 24px; height: 24px; accent-color: var(--kettle-ember); }
 select { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; max-width: 230px; }
 .drawn { display: flex; gap: 26px; flex-wrap: wrap; align-items: start; }

@@ -37,7 +37,7 @@ function toggle(item: string) {
 
 <style scoped>
 .settings { display: grid; gap: 12px; margin-top: 36px; }
-.row { display: flex; gap: 16px 20px; flex-wrap: wrap; align-items: start; }
+.row { display: grid; grid-template-columns: repeat(auto-fill, minmax(238px, 1fr)); gap: 16px 20px; align-items: start; }
 label { display: grid; gap: 4px; font-weight: 700; }
 input, select { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; width: 140px; }
 .gear { display: flex; gap: 8px; flex-wrap: wrap; }

@@ -15,6 +15,8 @@ const order = computed(() => {
   return [...props.forecast.assumed].sort((a, b) => place(a.name) - place(b.name))
 })
 
+const seen = computed(() => props.kitchen?.learnt[props.dish.finish ?? 'broiler']?.seen ?? 0)
+
 // What each assumption is worth; asked when the list of them changes.
 watch(() => props.forecast.assumed.map((a) => a.name).join() + props.dish.finish + props.dish.tenderise + props.dish.state, async () => {
   const { data } = await ask(() => api.POST('/api/v1/forecasts/effects', { body: inKitchen(props.dish) }))
@@ -32,6 +34,7 @@ watch(() => props.forecast.assumed.map((a) => a.name).join() + props.dish.finish
     </template>
     <KitchenField v-for="[name, value] in own" :key="name" :name="name" :label="FIGURE_WORDS[name]!" unit="" :typical="null" :stated="value" />
     <p v-if="known.length" class="quiet known">From your kitchen: {{ known.map((name) => FIGURE_WORDS[name]?.toLowerCase() ?? name).join(', ') }}.</p>
+    <p v-if="seen" class="quiet">How fierce this heat is: from {{ seen }} sign{{ seen === 1 ? '' : 's' }} that you saw.</p>
   </section>
 </template>
 

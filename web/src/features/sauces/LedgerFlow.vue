@@ -32,7 +32,7 @@ const spoken = computed(() => found.value.map((b) => `${b.name}, ${Math.round(b.
         </template>
         <path v-if="b.end === 'stopped'" class="bar" :d="`M${MIDDLE + 76} ${b.y - 6} v${b.height + 12} M${MIDDLE + 84} ${b.y - 6} v${b.height + 12}`" />
         <text :x="BOWL + 138" :y="b.y - 5" class="what"><tspan class="strong">{{ b.name }}</tspan> {{ Math.round(b.mass_g) }} g</text>
-        <text :x="MIDDLE + (b.end === 'stopped' ? 98 : b.end === 'stays' ? -50 : 8)" :y="b.end === 'plate' ? b.y - 5 : b.y + b.height / 2 + 5" class="what">{{ b.raw && b.boiled ? 'boiled' : b.contact }}{{ b.end === 'stays' ? ', stays away from the plate' : b.end === 'stopped' ? ', stopped here' : '' }}</text>
+        <text :x="MIDDLE + (b.end === 'stopped' ? 98 : b.end === 'stays' ? -50 : 8)" :y="b.end === 'plate' ? b.y - 5 : b.y + b.height / 2 + 5" class="what">{{ b.raw && b.boiled ? 'boiled' : b.contact }}{{ b.end === 'stays' ? ', stays away from the plate' : b.end === 'stopped' ? ', stopped' : '' }}</text>
       </g>
       <g :transform="`translate(${PLATE - 24} ${height / 2 - 30})`">
         <ellipse cx="56" cy="30" rx="54" ry="24" class="plate" /><ellipse cx="56" cy="28" rx="36" ry="14" class="plate" />

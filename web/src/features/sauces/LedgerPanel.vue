@@ -66,7 +66,7 @@ function add() {
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="ledger">
       <LedgerFlow :portions="portions" :ledger="ledger" :batch-g="batchG" />
-      <p v-for="s in ledger.stops" :key="s.place" class="stop" role="alert"><b>Stop.</b> {{ s.why }}. <button type="button" class="plain-button" data-test="boil-it" @click="portions.filter((p) => p.name === s.portion).forEach((p) => (p.boil = true))">Boil it, {{ Math.round(s.boil_min) }} min</button></p>
+      <p v-for="s in ledger.stops" :key="s.place" class="stop" role="alert"><b>Stop.</b> {{ s.why }}. <button type="button" class="plain-button" data-test="boil-it" @click="portions.filter((p) => p.name === s.portion).forEach((p) => (p.boil = true))">Boil it, {{ Math.ceil(s.boil_min) }} min</button></p>
       <p class="quiet">{{ ledger.guidance }}</p>
     </template>
   </div>

@@ -42,11 +42,13 @@ function save() {
   URL.revokeObjectURL(link.href)
 }
 
-function use() {
+async function use() {
   if (!plan.dish) return void router.push('/')
-  if (!analysis.value) return
-  const own = (draft.value.own ?? []).filter((o) => analysis.value!.sauce.some((l) => l.ingredient === o.key))
-  plan.change({ sauce: { name: draft.value.name, lines: analysis.value.sauce, own, sauce_id: id.value } })
+  // What was typed a moment ago goes along.
+  const now = await sauce.analyse()
+  if (!now?.sauce.length) return
+  const own = (draft.value.own ?? []).filter((o) => now.sauce.some((l) => l.ingredient === o.key))
+  plan.change({ sauce: { name: draft.value.name, lines: now.sauce, own, sauce_id: id.value } })
   void router.push('/plan')
 }
 </script>
@@ -104,6 +106,8 @@ function use() {
 .kinds .on { color: var(--kettle-ink); font-weight: 700; border-bottom-color: var(--kettle-ember); }
 .made, .keep { display: flex; gap: 12px 20px; flex-wrap: wrap; margin-top: 18px; align-items: center; }
 .more { margin-top: 30px; }
+.more :deep(.el-tabs__item) { font-size: 1.02rem; min-height: 44px; color: var(--kettle-ink-soft); }
+.more :deep(.el-tabs__item.is-active) { color: var(--kettle-ink); font-weight: 700; }
 .first { margin: 4px 0 14px; max-width: 92ch; }
 .refused { border-left: 6px solid var(--kettle-careful); padding-left: 14px; }
 .empty h2 { margin-bottom: 8px; }

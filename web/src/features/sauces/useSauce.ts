@@ -39,19 +39,21 @@ export function useSauce() {
     return kitchen ? { ...kitchen.figures, learnt: kitchen.learnt } : {}
   }
 
-  async function analyse() {
+  /** Asks what the lines come to, and returns it even where a later question has overtaken this one on the page. */
+  async function analyse(): Promise<Analysis | undefined> {
     if (!written.value.length) {
       analysis.value = problem.value = undefined
-      return
+      return undefined
     }
     const turn = ++latest
     waiting.value = true
     const body = { ...recipe(), simmer: draft.value.simmer ?? null, meat_kg: draft.value.for_kg ?? null, kitchen: inKitchen() }
     const answer = await ask(() => api.POST('/api/v1/sauces/analyse', { body: body as never }))
-    if (turn !== latest) return
+    if (turn !== latest) return answer.data
     waiting.value = false
     problem.value = answer.problem
     if (answer.data) analysis.value = answer.data
+    return answer.data
   }
   const soon = useDebounceFn(analyse, 180)
   watch(draft, () => void soon(), { deep: true })
@@ -112,5 +114,5 @@ export function useSauce() {
     await reload()
   }
 
-  return { draft, id, kept, analysis, problem, said, waiting, changed, written, recipe, inKitchen, open, take, begin, keep, drop }
+  return { draft, id, kept, analysis, problem, said, waiting, changed, written, recipe, inKitchen, analyse, open, take, begin, keep, drop }
 }
