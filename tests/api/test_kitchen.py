@@ -134,6 +134,10 @@ def test_plain_bread_and_syrup_calibrate_too_and_nonsense_does_not(kitchen: Kitc
     assert bad["errors"][0]["field"] == "sauce_id"
     bad = kitchen.post(path, {"ground": "toast", "sign": "smoke", "at_s": -1}, 422)
     assert {e["field"] for e in bad["errors"]} == {"ground", "sign", "at_s"}
+    for at_s in (1.0, 9000.0):
+        bad = kitchen.post(path, {"ground": "syrup", "sign": "amber", "at_s": at_s}, 422)
+        assert bad["errors"][0]["field"] == "at_s"
+        assert "is expected" in bad["errors"][0]["accepted"]
     pot = add(kitchen, **POT)
     assert kitchen.post(
         f"/kitchen/appliances/{pot['id']}/observations", {"ground": "food", "sign": "amber", "at_s": 60.0}, 422
@@ -144,6 +148,20 @@ def test_plain_bread_and_syrup_calibrate_too_and_nonsense_does_not(kitchen: Kitc
         ]
         == 404
     )
+
+
+def test_a_sign_that_changed_figures_no_longer_explain_teaches_nothing_and_breaks_nothing(kitchen: Kitchen):
+    far = {**BROILER, "rack_mm": 350.0}
+    broiler = add(kitchen, **far, element_w_m2=9000.0)
+    path = f"/kitchen/appliances/{broiler['id']}"
+    sauce = kitchen.post("/sauces", {"name": "Pale", "lines": ["300 g passata", "100 g polyol sweetener"]})
+    sign = {"ground": "scout", "sign": "amber", "at_s": 400.0, "sauce_id": sauce["id"], "coat_mm": 2.0}
+    kitchen.post(path + "/observations", sign)
+    assert kitchen.client.put("/api/v1" + path, json={**far, "element_w_m2": 1000.0}).status_code == 200
+    before, after = kitchen.get("/kitchen")["appliances"][0]["history"]
+    assert (after["factor"], after["log_sd"]) == (before["factor"], before["log_sd"]) == (1.0, 0.35)
+    never = kitchen.post(path + "/observations", sign, 422)
+    assert never["errors"][0]["accepted"] == "a sign that Pale shows under this heat"
 
 
 def test_a_sauce_in_a_belief_outlives_its_recipe(kitchen: Kitchen):

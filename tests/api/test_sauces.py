@@ -47,7 +47,8 @@ def test_a_line_that_cannot_be_read_stays_marked_and_the_rest_counts(kitchen: Ki
         ({"lines": []}, "lines", "at least one line"),
         ({"lines": ["zorgle", "200 g"]}, "lines.0", "no ingredient"),
         ({"lines": ["1 g honey"] * 500}, "lines", "300"),
-        ({"lines": [["a"]]}, "lines.0", "string"),
+        ({"lines": [["a"]]}, "lines.0", "text"),
+        ({"lines": ["1 g \0honey"]}, "lines", "control characters"),
         ({"lines": ["x" * 20_001]}, "lines.0", "20000"),
         ({"kind": "soup"}, "kind", "rub"),
         ({"coat_mm": 9}, "coat_mm", "0.1 to 2 mm"),
@@ -61,6 +62,14 @@ def test_bad_recipes_are_refused_with_field_and_what_is_accepted(kitchen: Kitche
     errors = {e["field"]: e["accepted"] for e in analyse(kitchen, 422, **fields)["errors"]}
     assert field in errors, errors
     assert accepted in errors[field]
+
+
+def test_three_hundred_lines_are_a_recipe(kitchen: Kitchen):
+    found = analyse(kitchen, lines=["1 g honey", "1 g soy sauce", "1 g ketchup"] * 100)
+    assert found["yield_g"] == pytest.approx(300)
+    assert found["calm"]
+    varied = kitchen.post("/sauces/variants", {"name": "x", "lines": ["1 g honey"] * 300, "variant": "sugar-free"}, 200)
+    assert varied["analysis"]["ladder"]
 
 
 def test_ten_thousand_characters_are_one_marked_line(kitchen: Kitchen):
@@ -138,6 +147,16 @@ def test_the_ledger_stops_raw_contact_at_the_plate(kitchen: Kitchen):
     assert (good["stops"], good["served_g"]) == ([], pytest.approx(400))
     bad = kitchen.post("/sauces/ledger", {"batch_g": 400, "moves": [{"kind": "serve", "portion": "jug"}]}, 422)
     assert bad["errors"][0]["field"] == "moves.0.portion"
+
+
+def test_no_portion_may_be_called_after_an_end_of_the_drawing(kitchen: Kitchen):
+    """Raw sauce poured into a "plate" would be on the plate by name."""
+    moves = [{"kind": "split", "portion": "bowl", "to": "plate", "mass_g": 20.0}]
+    told = kitchen.post("/sauces/ledger", {"batch_g": 100.0, "moves": moves}, 422)["errors"][0]
+    assert told["field"] == "moves.0.to"
+    itself = [{"kind": "pour", "portion": "bowl", "to": "bowl"}]
+    told = kitchen.post("/sauces/ledger", {"batch_g": 100.0, "moves": itself}, 422)["errors"][0]
+    assert told["accepted"] == "the name of another portion"
 
 
 def test_a_label_makes_an_ingredient_that_recipes_can_use(kitchen: Kitchen):

@@ -42,6 +42,8 @@ def accepted_by(error: Any) -> str:
         return f"{whole}{low:g} to {high:g} {unit}"
     if name == "sauce":
         return "null, the key of a sample sauce, or an object with a name and lines"
+    if error["type"] in PLAIN:
+        return PLAIN[error["type"]]
     if "expected" in context:
         return str(context["expected"])
     if "error" in context:
@@ -56,6 +58,10 @@ def accepted_by(error: Any) -> str:
     return " and ".join(bounds) or str(error["msg"])
 
 
+PLAIN = {
+    "string_type": "text", "string_unicode": "text", "list_type": "a list", "finite_number": "a finite number",
+    "float_type": "a number", "int_type": "a whole number", "bool_type": "true or false",
+}  # fmt: skip
 BOUNDS = {
     "ge": "at least", "gt": "more than", "le": "at most", "lt": "less than", "min_length": "a length of at least",
     "max_length": "a length of at most",

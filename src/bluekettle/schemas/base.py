@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import unicodedata
 from datetime import UTC, datetime
 from typing import Annotated, Any
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, field_validator
 
 from bluekettle.core.stages import LIMITS
 
@@ -14,6 +15,15 @@ class CreateModel(BaseModel):
     """Input: no field that is not known, no infinities."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    @field_validator("*", mode="before")
+    @classmethod
+    def readable(cls, given: Any) -> Any:
+        """Text that can be shown: no control characters but line ends and tabs."""
+        for text in given if isinstance(given, list) else [given]:
+            if isinstance(text, str) and any(c not in "\n\r\t" and unicodedata.category(c) == "Cc" for c in text):
+                raise ValueError("text without control characters")
+        return given
 
 
 class PublicModel(BaseModel):

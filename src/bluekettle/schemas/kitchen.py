@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from bluekettle.schemas.base import CreateModel, PublicModel
 from bluekettle.schemas.dish import LearntDocument, MachineDocument
@@ -14,6 +15,13 @@ from bluekettle.schemas.forecast import OpenBandPublic
 GEAR = (
     "thermometer", "leave-in thermometer", "wire rack", "lined tray", "heavy foil", "second pair of tongs", "trivet", "fat separator",
 )  # fmt: skip
+
+
+def hour(given: str) -> str:
+    """A time of day."""
+    if not re.fullmatch(r"([01]\d|2[0-3]):[0-5]\d", given):
+        raise ValueError("a time of day like 19:00")
+    return given
 
 
 def some(low: float, high: float, text: str) -> Any:
@@ -28,7 +36,7 @@ class SettingsDocument(CreateModel):
     temperature: Literal["C", "F"] = Field("C", description="degrees shown")
     measures: Literal["metric", "us"] = Field("metric", description="units shown")
     hands: int = Field(1, ge=1, le=8, strict=True, description="people who cook")
-    meal_hours: list[Annotated[str, Field(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]] = Field(
+    meal_hours: list[Annotated[str, AfterValidator(hour), Field(max_length=5)]] = Field(
         default_factory=lambda: ["19:00"], max_length=6, description="usual hours of eating, like 19:00"
     )
     price_kwh: float | None = some(0, 100, "price of a kilowatt hour, in your own money")

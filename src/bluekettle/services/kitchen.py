@@ -30,7 +30,7 @@ from bluekettle.schemas.kitchen import (
 )
 from bluekettle.schemas.sauce import AnalyseCreate, SauceCreate
 from bluekettle.services.errors import Conflict, NotFound
-from bluekettle.services.learning import FIGURES, FINISH, dial_of, figures_of, mahogany, standing, steps_of
+from bluekettle.services.learning import FIGURES, FINISH, believable, dial_of, figures_of, mahogany, standing, steps_of
 from bluekettle.services.recipes import analyse
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
@@ -302,7 +302,7 @@ def observe(engine: Engine, appliance_id: int, given: ObservationCreate, now: da
     Raises
     ------
     OutOfRange
-        A sign that this glaze or bread never shows, or an appliance that finishes nothing.
+        A sign that this glaze or bread never shows, or a time twelvefold off what is expected; an appliance that finishes nothing.
     Conflict
         More than 200 signs on one appliance.
     """
@@ -317,13 +317,9 @@ def observe(engine: Engine, appliance_id: int, given: ObservationCreate, now: da
             appliance_id=appliance_id, ground=given.ground, sign=given.sign, at_s=given.at_s, dial=dial_of(kept),
             coat_mm=given.coat_mm, sauce_name=name, sauce=sauce, made_at=now,
         )  # fmt: skip
-        before = mahogany(kept, standing(repositories.observations(session, appliance_id)))
-        try:
-            steps_of(kept, [*standing(repositories.observations(session, appliance_id)), one])
-        except OutOfRange as error:
-            if any(f.field == "members that show the sign" for f in error.faults):
-                raise OutOfRange([Fault("sign", given.sign, f"a sign that {name} shows under this heat")]) from error
-            raise
+        earlier = standing(repositories.observations(session, appliance_id))
+        believable(kept, earlier, one)
+        before = mahogany(kept, earlier)
         session.add(one)
         session.commit()
         session.refresh(kept)

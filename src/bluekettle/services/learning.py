@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from datetime import datetime
 from functools import lru_cache
 
 import numpy as np
 
-from bluekettle.core.calibration import Belief, first_belief, learn_from, next_cook, predict
+from bluekettle.core.calibration import Belief, expected_s, first_belief, learn_from, next_cook, predict
 from bluekettle.core.calibration import Observation as Seen
+from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.glaze import Coating, Heat, bare_film
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
 from bluekettle.core.sauce import Composition, mix, sample_sauce
@@ -37,6 +39,7 @@ FINISH = {
 }  # fmt: skip
 RACK_NEAR_M = 0.02  # signs on another rack say less of this one
 EVENING_S = 6 * 3600.0
+ABSURD = 12.0  # times off what is expected: nobody saw that
 
 
 def figures_of(appliance: Appliance) -> dict[str, float]:
@@ -110,9 +113,26 @@ def steps_of(kept: Appliance, seen: Sequence[Observation]) -> list[Belief]:
             cov = before.cov.copy()
             cov[0, 0] += 0.10**2
             before = Belief(before.mean, cov, before.seen)
-        beliefs.append(learnt(before, heat_at(kept.kind, one.dial, kept), coating_of(one), one))
+        try:
+            beliefs.append(learnt(before, heat_at(kept.kind, one.dial, kept), coating_of(one), one))
+        except OutOfRange:  # under figures changed since then it would never show: it teaches nothing now
+            beliefs.append(before)
         last = one.made_at
     return beliefs
+
+
+def believable(kept: Appliance, seen: Sequence[Observation], one: Observation) -> None:
+    """Refuse a sign that this heat never shows, or at a time that no appliance of its kind would show it.
+
+    Raises OutOfRange for `sign` or `at_s`.
+    """
+    heat = heat_at(kept.kind, one.dial, kept)
+    likely = expected_s(steps_of(kept, seen)[-1], heat, coating_of(one), Seen(one.sign, one.at_s, one.ground != "food"))
+    if not math.isfinite(likely):
+        raise OutOfRange([Fault("sign", one.sign, f"a sign that {one.sauce_name} shows under this heat")])
+    low, high = max(1.0, likely / ABSURD), likely * ABSURD
+    if not low <= one.at_s <= high:
+        raise OutOfRange([Fault("at_s", one.at_s, f"{low:.0f} to {high:.0f} s; about {likely:.0f} s is expected")])
 
 
 def learnt(before: Belief, heat: Heat, coating: Coating, one: Observation) -> Belief:

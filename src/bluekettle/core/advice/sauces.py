@@ -28,6 +28,14 @@ def burnt_s(rung: Rung) -> float:
     return math.inf if found is None else found
 
 
+def together(lines: Sequence[Line]) -> list[Line]:
+    """One line an ingredient: a recipe of many lines stays within what can be mixed."""
+    sums: dict[str, tuple[Ingredient, float]] = {}
+    for item, mass in lines:
+        sums[item.key] = (item, sums.get(item.key, (item, 0.0))[1] + mass)
+    return list(sums.values())
+
+
 def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: float = 0.5) -> tuple[Calmer, ...]:
     """Changes to a glaze that keep its edges longer, the most helpful first; those that do not help are left out.
 
@@ -37,7 +45,7 @@ def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: floa
     within("coat_mm", coat_mm, 0.1, 2.0, "mm")
 
     def broil(changed: Sequence[Line], mm: float) -> float:
-        return burnt_s(ladder(mix("trial", changed), kitchen, mm, finishes=("broiler",), median=True)[0])
+        return burnt_s(ladder(mix("trial", together(changed)), kitchen, mm, finishes=("broiler",), median=True)[0])
 
     browning = sources_of("browning", lines)
     if not browning:
@@ -57,6 +65,8 @@ def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: floa
         tried.append((f"white sugar for the {top.name}", [line for line in plain if line[1] > 1e-5], coat_mm))
     if coat_mm > 0.35:
         tried.append(("a coat of 0.3 mm", list(lines), 0.3))
-    found = [Calmer(do, broil(changed, mm) - now) for do, changed, mm in tried if mix("t", changed).water <= 0.95]
+    found = [
+        Calmer(do, broil(changed, mm) - now) for do, changed, mm in tried if mix("t", together(changed)).water <= 0.95
+    ]
     useful = [c for c in found if c.later_s > 5.0]
     return tuple(sorted((Calmer(c.do, min(c.later_s, 1800.0)) for c in useful), key=lambda c: -c.later_s))

@@ -4,13 +4,21 @@ Observation in, posterior out. Never imports safety, nor safety it: a fit must n
 """
 
 from bluekettle.core.calibration.belief import NAMES, Belief, draw_factors, first_belief, learn, next_cook
-from bluekettle.core.calibration.observation import Observation, learn_from, observed_times, predict, scout_times
+from bluekettle.core.calibration.observation import (
+    Observation,
+    expected_s,
+    learn_from,
+    observed_times,
+    predict,
+    scout_times,
+)
 
 __all__ = [
     "NAMES",
     "Belief",
     "Observation",
     "draw_factors",
+    "expected_s",
     "first_belief",
     "learn",
     "learn_from",

@@ -31,9 +31,14 @@ UNIT_WORDS = {
 }  # fmt: skip
 NUMBER_WORDS = {
     "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "eight": 8.0,
-    "ten": 10.0, "dozen": 12.0, "half": 0.5, "quarter": 0.25,
+    "ten": 10.0, "dozen": 12.0, "few": 3.0, "couple": 2.0, "half": 0.5, "quarter": 0.25,
 }  # fmt: skip
 _NUM = r"\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?"
+_THOUSANDS = re.compile(r"\b([1-9]\d{0,2}),(\d{3})(?![\d,])")  # "1,000 g"; "1,5 dl" and "0,125 l" are decimals
+_TINS = re.compile(  # "2 x 400 g tins", "1 14-oz can", "2 (400 g) tins"
+    rf"^(?P<n>\d+)\s*(?:x\s*|[x×]\s*|\s)\(?(?P<each>(?:{_NUM})[\s-]*(?:g|kg|oz|ounce|lb|ml|l)\b\.?)\)?[\s-]*"
+    r"(?:tins?|cans?|jars?|packs?|packets?|bottles?|cartons?|bags?)\b\s*(?:of\b\s*)?", re.I,
+)  # fmt: skip
 _WORDS = "|".join(sorted(NUMBER_WORDS, key=len, reverse=True))
 _RANGE = re.compile(rf"^(?P<a>{_NUM})(?:\s*(?:-|to|or)\s*(?P<b>{_NUM}))?\s*", re.I)
 _WORD = re.compile(rf"^(?P<w>{_WORDS})\b\s*(?:(?:a|an|of)\b\s*)?", re.I)
@@ -121,13 +126,22 @@ def take_amount(text: str) -> tuple[Amount | None, str]:
     ranges = Ranges()
     ranges.within("line", len(text), 0, LONGEST, "characters")
     ranges.close()
-    rest = plain(text)
+    rest = _THOUSANDS.sub(r"\1\2", plain(text))
     taste = re.search(r"\b(to taste|as needed|as you like)\b", rest, re.I)
     if taste:
         left = re.sub(r"[,;]\s*$", "", (rest[: taste.start()] + rest[taste.end() :]).strip(" ,;"))
         return household("taste", 1.0, 1.0), left
     if re.match(r"^-\s*\d", rest):
         raise OutOfRange([Fault("amount", text, "an amount of 0 or more")])
+    tins = _TINS.match(rest)
+    if tins:
+        each, _ = take_amount(tins["each"].replace("-", " "))
+        if each is not None:
+            after = rest[tins.end() :]
+            tin = re.search(r"(?:tin|can)s?\b", tins[0], re.I) and not after.lower().startswith(("tinned", "canned"))
+            return checked(each.times(float(tins["n"])), text), ("tinned " if tin else "") + after
+    rest = re.sub(r"^half\s+a\s+dozen\b", "6", rest, flags=re.I)
+    rest = re.sub(r"^a\s+(few|dozen|couple)\b(?:\s+of\b)?", r"\1", rest, flags=re.I)
     rest = re.sub(rf"^({_WORDS})\s+and\s+a\s+half\b", lambda m: f"{NUMBER_WORDS[m[1].lower()]:g} 1/2", rest, flags=re.I)
     low = high = None
     found = _RANGE.match(rest)

@@ -40,6 +40,8 @@ def read_line(text: str, own: Known | None = None) -> ReadLine:
     """
     pool = own or {}
     line = " ".join(text.split())
+    if "\n" in text.strip():
+        return ReadLine(line[:LONGEST], None, None, None, "more than one line: write each ingredient on its own")
     if len(line) > LONGEST:
         return ReadLine(line[:LONGEST], None, None, None, f"{len(line)} characters; up to {LONGEST} can be read")
     try:
@@ -49,6 +51,12 @@ def read_line(text: str, own: Known | None = None) -> ReadLine:
     if not rest:
         return ReadLine(line, None, amount, None, "no ingredient is named")
     key, near = find(rest, pool)
+    if key is None:  # "honey (from the jar) or sugar": what comes first is meant
+        first = re.split(r"\s+or\s+", re.sub(r"\s*\([^)]*\)", "", rest))[0].strip(" ,;:")
+        if first and first != rest:
+            key, near_first = find(first, pool)
+            near = near or near_first
+            rest = first if key is not None else rest
     if key is None and amount is not None and amount.kind == "count":
         # "3 cloves garlic": the word after the number names the piece.
         head, _, tail = rest.partition(" ")

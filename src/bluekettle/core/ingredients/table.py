@@ -83,6 +83,10 @@ def normal(name: str) -> str:
 
 
 def _singular(word: str) -> str:
+    if word.endswith("ies") and len(word) > 4:  # "anchovies", but "chillies"
+        return word[:-2] if word.endswith("illies") else word[:-3] + "y"
+    if word.endswith(("oes", "ches", "shes")) and len(word) > 4:
+        return word[:-2]
     return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith(("ss", "us")) else word
 
 
@@ -156,9 +160,15 @@ _MANNER = frozenset(
 )
 
 
+_JOINS = frozenset(("and", "or", "with", "plus", "in", "for", "x"))
+
+
 def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ...]]:
     """The key of an ingredient by any of its names, and, where there is none, up to three names that are near."""
     names = names_of(own or {})
+    if name.startswith("tinned "):
+        tinned = names.get(normal(name))
+        return (tinned, ()) if tinned else find(name.removeprefix("tinned "), own)
     for wanted in (normal(name.replace(",", " ")), normal(name)):
         if wanted in names:
             return names[wanted], ()
@@ -166,7 +176,9 @@ def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ..
     bare = " ".join(word for word in words if word not in _MANNER)
     if bare in names:
         return names[bare], ()
-    for cut in range(1, len(words)):  # "smooth dark plum jam" is a plum jam
+    for cut in range(1, len(words)):  # "smooth dark plum jam" is a plum jam; "honey and soy sauce" is not soy sauce
+        if any(word in names or word in _JOINS or word[:1].isdigit() for word in words[:cut]):
+            break
         for tail in (" ".join(words[cut:]), " ".join(word for word in words[cut:] if word not in _MANNER)):
             if len(tail.split()) >= 2 and tail in names:
                 return names[tail], ()

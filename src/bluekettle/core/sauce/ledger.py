@@ -15,6 +15,7 @@ from bluekettle.core.sauce.simmering import heat_up_s
 from bluekettle.core.tables import value
 
 CLEAN, RAW, BOILED = "clean", "raw-contact", "boiled"
+TAKEN = ("plate", "pot", "raw food")  # ends of the drawing: no portion may be called so
 KINDS = ("split", "touch", "boil", "pour", "cook", "serve")
 BATCH = "bowl"
 
@@ -156,11 +157,11 @@ def _check(place: int, move: Move, left: dict[str, tuple[float, str]]) -> None:
     ranges.close()
     mass = left[move.portion][0]
     if move.kind == "split":
-        if move.to in left or not move.to:
-            ranges.add(f"moves.{place}.to", move.to, "a new name")
+        if move.to in left or not move.to or move.to in TAKEN:
+            ranges.add(f"moves.{place}.to", move.to, "a new name, and none of " + ", ".join(TAKEN))
         ranges.within(f"moves.{place}.mass_kg", -1.0 if move.mass_kg is None else move.mass_kg, 0.0, mass, "kg")
-    if move.kind == "pour":
-        ranges.one_of(f"moves.{place}.to", move.to, tuple(name for name in left if name != move.portion))
+    if move.kind == "pour" and (move.to not in left or move.to == move.portion):
+        ranges.add(f"moves.{place}.to", move.to, "the name of another portion")
     if move.kind == "serve" and move.mass_kg is not None:
         ranges.within(f"moves.{place}.mass_kg", move.mass_kg, 0.0, mass, "kg")
     ranges.close()
