@@ -16,14 +16,21 @@ from pathlib import Path
 import numpy as np
 from plain_film import solve
 
-from bluekettle.core.advice import advise, explore, rescue
+from bluekettle.core.advice import advise, effects, explore, rescue
+from bluekettle.core.advice.search import candidates
 from bluekettle.core.calibration import Belief, Observation, first_belief, learn_from, predict
 from bluekettle.core.glaze import Coating, Heat, draw_members, film_constants, run_finish, weighted_quantile
+from bluekettle.core.ingredients import ingredient, ingredient_keys, read_lines
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import Dish, Sighting, cut, forecast
 from bluekettle.core.stages.finishing import coating_of
+from bluekettle.schemas.sauce import AnalyseCreate
+from bluekettle.services.recipes import analyse
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=2)
+LONG = AnalyseCreate(
+    name="long", kind="glaze", lines=[f"{5 + i % 7} g {ingredient(key).name}" for i, key in enumerate(ingredient_keys()[:150])]
+)  # fmt: skip
 HEATS = {
     "broiler": Heat(12, 220, 220, 2650, 0.35),
     "oven": Heat(12, 230, 230, 0, 0.20),
@@ -59,7 +66,10 @@ def speed(coating: Coating) -> None:
         "the same from frozen": (lambda: forecast(replace(RIBS, state="frozen")), "200 ms"),
         "explorer map, 60 x 40 settings": (lambda: explore(RIBS, ribs), "500 ms"),
         "rescue, five ways": (lambda: rescue(seen, ribs, 200.0), ""),
-        "advice, 120 settings": (lambda: advise(RIBS, ribs), ""),
+        f"advice, {len(candidates(RIBS))} settings, then moments": (lambda: advise(RIBS, ribs), ""),
+        "a sauce of 150 lines, with its ladder": (lambda: analyse(LONG), "50 ms"),
+        "reading those lines": (lambda: read_lines(LONG.lines), ""),
+        "what each assumption is worth": (lambda: effects(RIBS), ""),
     }
     for name, (call, goal) in work.items():
         likely, worst = median_s(call, 5 if name.startswith("advice") else 15)

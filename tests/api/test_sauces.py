@@ -32,6 +32,17 @@ def test_a_recipe_comes_to_a_yield_a_composition_and_a_ladder_of_three_appliance
     assert kitchen.post("/forecasts", dish, 200)["glaze"]["caramelises"]
 
 
+def test_salt_of_the_meat_counts_what_else_is_on_it(kitchen: Kitchen):
+    """A rub for 2 kg on 1 kg of meat counts by half; the parts add up to the whole."""
+    rub = {"name": "rub", "kind": "rub", "lines": ["20 g table salt"], "for_kg": 2.0}
+    alone, both = (analyse(kitchen, meat_kg=1.0, beside=b)["salt"] for b in ([], [rub]))
+    assert [b["name"] for b in both["by"]] == ["red", "rub"]
+    assert both["by"][1]["likely_share"] == pytest.approx(0.01, rel=0.01)
+    assert both["likely_share"] == pytest.approx(alone["likely_share"] + 0.01, rel=0.01)
+    bad = analyse(kitchen, 422, meat_kg=1.0, beside=[{**rub, "lines": ["zorgle"]}])
+    assert bad["errors"][0]["field"] == "beside.0.lines"
+
+
 def test_a_line_that_cannot_be_read_stays_marked_and_the_rest_counts(kitchen: Kitchen):
     found = analyse(kitchen, lines=[*TOMATO, "2 frobs of zorgle", "2 tbsp hony", "😀", "-1 cup honey"])
     assert found["gap"] == "4 of 9 lines are not counted"
@@ -76,6 +87,12 @@ def test_ten_thousand_characters_are_one_marked_line(kitchen: Kitchen):
     found = analyse(kitchen, lines=["100 g honey", "honey " * 1700])
     assert found["lines"][1]["problem"].startswith("10199 characters")
     assert len(found["lines"][1]["text"]) == 200
+
+
+def test_a_simmered_glaze_is_told_what_would_calm_it_too(kitchen: Kitchen):
+    simmered = analyse(kitchen, simmer={"minutes": 8.0})
+    assert simmered["calm"]
+    assert all(c["later_s"] > 5 for c in simmered["calm"])
 
 
 def test_simmering_thickens_and_what_is_left_goes_into_the_dish(kitchen: Kitchen):

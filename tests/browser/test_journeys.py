@@ -259,6 +259,7 @@ def test_a_kitchen_is_entered_watched_and_measured_by_mouse(page: Page, server, 
     expect(says).to_contain_text("from 1 sign")
     by(page, "add-kind").select_option("air-fryer")
     by(page, "add-appliance").click()
+    expect(page.get_by_role("region", name="air fryer", exact=True)).to_be_visible()
     expect(page.get_by_label("Does it fit")).to_contain_text("Fits.")
     page.get_by_role("textbox", name="How much").fill("4")
     expect(page.get_by_label("Does it fit")).to_contain_text("batches")

@@ -65,7 +65,7 @@ CALLS = {
     sauce.simmer: {"sauce": sauce.sample_sauce("plum-tea"), "minutes": 5.0, "power_w": 1500.0, "start_c": 20.0},
     sauce.simmer_minutes: {"sauce": sauce.sample_sauce("plum-tea"), "volume_l": 0.2, "power_w": 1500.0},
     stages.film_of: {"sauce": sauce.sample_sauce("plum-tea"), "coat_kg_m2": 0.6},
-    advice.calmers: {"lines": [(ingredients.ingredient("honey"), 0.1)], "coat_mm": 0.5},
+    advice.calmers: {"lines": [(ingredients.ingredient("honey"), 0.1)], "coat_mm": 0.5, "water": 0.15},
     stages.fit_cut: {
         "cut_key": "pork-ribs", "mass_kg": 1.4, "pieces": 4, "thickness_mm": 26.0, "inside": stages.Inside("box", 0.3, 0.3, 0.1),
         "trivet_m": 0.01, "liquid_l": 0.2,

@@ -82,6 +82,9 @@ class FigurePublic(PublicModel):
     value: float
     unit: str
     assumed: bool
+    figure: str | None = Field(
+        description="figure of a dish's kitchen that it becomes; its effect is told under that name"
+    )
 
 
 class ObservationPublic(PublicModel):

@@ -31,6 +31,14 @@ class RecipeCreate(CreateModel):
     own: list[IngredientDocument] = Field(default_factory=list, max_length=100, description="ingredients of one's own")
 
 
+class BesideDocument(RecipeCreate):
+    """Another recipe on the same meat; its salt counts too."""
+
+    for_kg: float | None = Field(
+        None, ge=0.05, le=50, strict=True, description="meat it is written for [kg]; null: as it is"
+    )
+
+
 class AnalyseCreate(RecipeCreate):
     """A recipe and the kitchen it will meet."""
 
@@ -39,6 +47,9 @@ class AnalyseCreate(RecipeCreate):
     coat_mm: float = Field(0.5, ge=0.1, le=2.0, strict=True, description="thickness of a coat [mm]")
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")
     meat_kg: float | None = Field(None, ge=0.05, le=50, strict=True, description="meat it is for; gives the salt share")
+    beside: list[BesideDocument] = Field(
+        default_factory=list, max_length=10, description="other recipes on the same meat: their salt counts too"
+    )
 
 
 class RangePublic(PublicModel):
@@ -86,6 +97,13 @@ class SimmeredPublic(PublicModel):
     catches: bool = Field(description="so thick that it would catch before the minutes are over")
 
 
+class SaltByPublic(PublicModel):
+    """One recipe's part of it."""
+
+    name: str
+    likely_share: float
+
+
 class SaltPublic(PublicModel):
     """Salt as a share of the meat."""
 
@@ -94,6 +112,7 @@ class SaltPublic(PublicModel):
     usual_low: float
     usual_high: float
     verdict: str
+    by: list[SaltByPublic] = Field(description="each recipe's part, in the order asked")
 
 
 class CalmerPublic(PublicModel):

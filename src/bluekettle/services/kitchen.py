@@ -219,6 +219,7 @@ def kind_public(key: str) -> KindPublic:
 def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
     """Figures that this kind has, stated or typical."""
     found = []
+    becomes = FIGURES.get(line["type"], {}) if kept.kind != "charcoal-grill" else {}
     for column, label, unit, typical, factor in SHOWN:
         stated = getattr(kept, column)
         if stated is None and not line[typical]:
@@ -233,7 +234,7 @@ def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
         if column == "width_m" and round_inside:
             label = "inside, across"
         value = float(line[typical]) if stated is None else float(stated)
-        found.append(FigurePublic(name=column, label=label, value=round(value * factor, 3), unit=unit, assumed=stated is None))  # fmt: skip
+        found.append(FigurePublic(name=column, label=label, value=round(value * factor, 3), unit=unit, assumed=stated is None, figure=becomes.get(column)))  # fmt: skip
     return found
 
 

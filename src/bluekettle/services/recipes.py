@@ -60,6 +60,7 @@ from bluekettle.schemas.sauce import (
     PortionPublic,
     RangePublic,
     RecipeCreate,
+    SaltByPublic,
     SaltPublic,
     ScaleCreate,
     ScaledLinePublic,
@@ -137,15 +138,13 @@ def analyse(recipe: AnalyseCreate) -> AnalysisPublic:
             yield_g=round(sauce.mass_kg * 1e3, 1), yield_ml=round(sauce.volume_l * 1e3, 1),
             heat_up_min=round(done.heat_up_min, 1), gone_g=round(done.gone_kg * 1e3, 1), catches=done.catches,
         )  # fmt: skip
-    salt = None
-    if recipe.meat_kg is not None:
-        salt = SaltPublic.model_validate(salt_of([(recipe.kind, raw.salt * raw.mass_kg)], recipe.meat_kg))
+    salt = None if recipe.meat_kg is None else salt_public(recipe, raw.salt * raw.mass_kg, recipe.meat_kg)
     rungs, dials = rungs_of(sauce, recipe.kitchen, recipe.coat_mm, recipe.want)
     browning = sources_of("browning", lines)
     low, high = (sum(getattr(r.mass_kg, end) for r in read if r.usable and r.mass_kg) for end in ("low", "high"))
     calm = (
-        calmers(lines, kitchen_of(recipe.kitchen), recipe.coat_mm)
-        if rungs and sauce.caramelises and done is None
+        calmers(lines, kitchen_of(recipe.kitchen), recipe.coat_mm, sauce.water if done else None)
+        if rungs and sauce.caramelises
         else ()
     )
     return AnalysisPublic(
@@ -158,6 +157,30 @@ def analyse(recipe: AnalyseCreate) -> AnalysisPublic:
         browning_from=shares(browning), simmered=simmered, salt=salt, ladder=rungs, dials=dials,
         burns_first=burns_first(sauce, browning), calm=[CalmerPublic(do=c.do, later_s=round(c.later_s)) for c in calm],
         sauce=as_lines(lines, sauce, raw),
+    )  # fmt: skip
+
+
+def salt_public(recipe: AnalyseCreate, salt_kg: float, meat_kg: float) -> SaltPublic:
+    """Salt of the meat from this recipe and those beside it, each for so much meat.
+
+    Raises OutOfRange where a recipe beside it has no line that counts.
+    """
+    sources = [(recipe.name, recipe.kind, salt_kg)]
+    for place, other in enumerate(recipe.beside):
+        _, lines, _ = read_recipe(other)
+        if not lines:
+            raise OutOfRange([Fault(f"beside.{place}.lines", other.lines, "at least one line that can be read")])
+        mixed = mix(other.name, lines)
+        share = meat_kg / other.for_kg if other.for_kg else 1.0
+        sources.append((other.name, other.kind, mixed.salt * mixed.mass_kg * share))
+    found = salt_of([(kind, salt) for _, kind, salt in sources], meat_kg)
+    by = [
+        SaltByPublic(name=name, likely_share=salt_of([(kind, salt)], meat_kg).likely_share)
+        for name, kind, salt in sources
+    ]
+    return SaltPublic(
+        all_share=found.all_share, likely_share=found.likely_share, usual_low=found.usual_low,
+        usual_high=found.usual_high, verdict=found.verdict, by=by,
     )  # fmt: skip
 
 

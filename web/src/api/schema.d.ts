@@ -2257,6 +2257,11 @@ export interface components {
             unit: string;
             /** Assumed */
             assumed: boolean;
+            /**
+             * Figure
+             * @description figure of a dish's kitchen that it becomes; its effect is told under that name
+             */
+            figure: string | null;
         };
         /**
          * KindPublic
@@ -2671,6 +2676,16 @@ export interface components {
             high: number;
         };
         /**
+         * SaltByPublic
+         * @description One recipe's part of it.
+         */
+        SaltByPublic: {
+            /** Name */
+            name: string;
+            /** Likely Share */
+            likely_share: number;
+        };
+        /**
          * SaltPublic
          * @description Salt as a share of the meat.
          */
@@ -2685,6 +2700,11 @@ export interface components {
             usual_high: number;
             /** Verdict */
             verdict: string;
+            /**
+             * By
+             * @description each recipe's part, in the order asked
+             */
+            by: components["schemas"]["SaltByPublic"][];
         };
         /**
          * SharePublic
@@ -2769,6 +2789,45 @@ export interface components {
              * @description meat it is for; gives the salt share
              */
             meat_kg?: number | null;
+            /**
+             * Beside
+             * @description other recipes on the same meat: their salt counts too
+             */
+            beside?: components["schemas"]["BesideDocument"][];
+        };
+        /**
+         * BesideDocument
+         * @description Another recipe on the same meat; its salt counts too.
+         */
+        BesideDocument: {
+            /**
+             * Name
+             * @description what it is called
+             * @default sauce
+             */
+            name?: string;
+            /**
+             * Kind
+             * @description rub, marinade, braise, glaze or table
+             * @default glaze
+             * @enum {string}
+             */
+            kind?: "rub" | "marinade" | "braise" | "glaze" | "table";
+            /**
+             * Lines
+             * @description ingredient lines, as people write them
+             */
+            lines: string[];
+            /**
+             * Own
+             * @description ingredients of one's own
+             */
+            own?: components["schemas"]["IngredientDocument"][];
+            /**
+             * For Kg
+             * @description meat it is written for [kg]; null: as it is
+             */
+            for_kg?: number | null;
         };
         /**
          * SimmerDocument
@@ -2852,6 +2911,11 @@ export interface components {
              * @description meat it is for; gives the salt share
              */
             meat_kg?: number | null;
+            /**
+             * Beside
+             * @description other recipes on the same meat: their salt counts too
+             */
+            beside?: components["schemas"]["BesideDocument"][];
             /**
              * Variant
              * @description sugar-free, less salt, milder, or "without" an allergen

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from bluekettle.core.errors import within
 from bluekettle.core.ingredients import Ingredient, ingredient
-from bluekettle.core.sauce import mix, sources_of
+from bluekettle.core.sauce import Composition, mix, reduce_to, sources_of
 from bluekettle.core.stages import Kitchen, Rung, ladder
 
 Line = tuple[Ingredient, float]
@@ -36,16 +36,24 @@ def together(lines: Sequence[Line]) -> list[Line]:
     return list(sums.values())
 
 
-def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: float = 0.5) -> tuple[Calmer, ...]:
+def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: float = 0.5, water: float | None = None
+) -> tuple[Calmer, ...]:  # fmt: skip
     """Changes to a glaze that keep its edges longer, the most helpful first; those that do not help are left out.
 
-    Tried: half of what browns most, plain sugar in its place (sugar for sugar), a thinner coat.
+    Tried: half of what browns most, plain sugar in its place (sugar for sugar), a thinner coat. `water` is the mass
+    fraction that the sauce is simmered down to, 0.05 to 0.95; None where it is not.
+    Raises OutOfRange for a coat outside 0.1 to 2 mm, or that water.
     """
-
     within("coat_mm", coat_mm, 0.1, 2.0, "mm")
+    if water is not None:
+        within("water", water, 0.05, 0.95)
+
+    def made(changed: Sequence[Line]) -> Composition:
+        raw = mix("trial", together(changed))
+        return raw if water is None or raw.water <= water else reduce_to(raw, water)
 
     def broil(changed: Sequence[Line], mm: float) -> float:
-        return burnt_s(ladder(mix("trial", together(changed)), kitchen, mm, finishes=("broiler",), median=True)[0])
+        return burnt_s(ladder(made(changed), kitchen, mm, finishes=("broiler",), median=True)[0])
 
     browning = sources_of("browning", lines)
     if not browning:
@@ -65,8 +73,6 @@ def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: floa
         tried.append((f"white sugar for the {top.name}", [line for line in plain if line[1] > 1e-5], coat_mm))
     if coat_mm > 0.35:
         tried.append(("a coat of 0.3 mm", list(lines), 0.3))
-    found = [
-        Calmer(do, broil(changed, mm) - now) for do, changed, mm in tried if mix("t", together(changed)).water <= 0.95
-    ]
+    found = [Calmer(do, broil(changed, mm) - now) for do, changed, mm in tried if made(changed).water <= 0.95]
     useful = [c for c in found if c.later_s > 5.0]
     return tuple(sorted((Calmer(c.do, min(c.later_s, 1800.0)) for c in useful), key=lambda c: -c.later_s))

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Appliance, ApplianceBody } from '@/api/client'
+import type { Appliance, ApplianceBody, Effect } from '@/api/client'
+import { effectWords } from '@/features/plan'
 import { useUnits } from '@/shared/composables/useUnits'
 import { length } from '@/shared/format/units'
 import NumberField from '@/shared/ui/NumberField.vue'
 
 /** One appliance: its figures, stated or assumed, and its own words. Every box may stay empty. */
-const props = defineProps<{ appliance: Appliance; bodies: Appliance[] }>()
+const props = defineProps<{ appliance: Appliance; bodies: Appliance[]; effects?: Effect[] }>()
 const emit = defineEmits<{ keep: [fields: Partial<ApplianceBody>]; drop: [] }>()
 const FIELD: Record<string, { field: keyof ApplianceBody; step: number }> = {
   power_w: { field: 'power_w', step: 50 }, volume_l: { field: 'volume_l', step: 0.5 }, gauge_kpa: { field: 'gauge_kpa', step: 5 },
@@ -24,6 +25,12 @@ watch(() => props.appliance, (a) => {
   button.value = a.given.buttons?.[job.value] ?? Object.values(a.given.buttons ?? {})[0] ?? ''
 }, { immediate: true })
 const { kitchen } = useUnits()
+
+/** What leaving a figure assumed is worth on tonight's plan. */
+function worth(figure: string | null): string {
+  const words = effectWords((props.effects ?? []).find((e) => e.name === figure))
+  return words ? `assumed; ${words}` : 'assumed'
+}
 const usual = computed(() => props.appliance.given.rack_mm ?? 150)
 
 function putRacks(text: string) {
@@ -42,7 +49,7 @@ function putRacks(text: string) {
     <div class="figures">
       <NumberField
         v-for="f in figures" :key="appliance.id + f.name" :label="f.label.charAt(0).toUpperCase() + f.label.slice(1)" :unit="f.unit" :step="FIELD[f.name]!.step"
-        :model-value="f.assumed ? null : f.value" :placeholder="f.assumed ? String(f.value) : ''" :note="f.assumed ? 'assumed' : ''"
+        :model-value="f.assumed ? null : f.value" :placeholder="f.assumed ? String(f.value) : ''" :note="f.assumed ? worth(f.figure) : ''"
         @update:model-value="emit('keep', { [FIELD[f.name]!.field]: $event })"
       />
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
-import type { Choices } from '@/api/client'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { api, ask, type Choices, type Effect } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { loadChoices, useDraft } from '@/features/plan'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ApplianceSheet from './ApplianceSheet.vue'
@@ -10,13 +11,21 @@ import FitPanel from './FitPanel.vue'
 import SettingsStrip from './SettingsStrip.vue'
 import { useKitchen } from './useKitchen'
 
-const { kitchen, problem, chosen, appliance, open, add, keep, drop, observe, forget, settle } = useKitchen()
+const { kitchen, problem, chosen, appliance, open, again, add, keep, drop, observe, forget, settle } = useKitchen()
 const choices = shallowRef<Choices>()
 const plan = useDraft()
+const { inKitchen } = useKitchenFigures()
+const effects = shallowRef<Effect[]>([])
 const asking = ref(true)
 const kind = ref('')
 const bodies = computed(() => (kitchen.value?.appliances ?? []).filter((a) => a.id !== chosen.value && !a.given.body_id))
 const sized = computed(() => Boolean(appliance.value && appliance.value.width_mm > 0 && appliance.value.height_mm > 0))
+// What each assumed figure is worth on tonight's plan; asked again when something is entered.
+watch([kitchen, () => plan.dish], async () => {
+  if (!kitchen.value || !plan.dish) return
+  const { data } = await ask(() => api.POST('/api/v1/forecasts/effects', { body: inKitchen(plan.dish!) }))
+  effects.value = data?.effects ?? []
+})
 onMounted(async () => {
   await open()
   choices.value = await loadChoices()
@@ -40,7 +49,7 @@ async function put() {
         <button type="button" class="ember-button" :disabled="!kind" data-test="add-appliance" @click="put">Put it in</button>
       </div>
     </div>
-    <ProblemNote v-if="problem" :problem="problem" :again="problem.status === 0" @again="open" />
+    <ProblemNote v-if="problem" :problem="problem" :again="problem.status === 0" @again="again" />
     <p v-if="asking && !kitchen" class="quiet" role="status">Looking into the cupboards…</p>
     <template v-if="kitchen">
       <section v-if="!kitchen.appliances.length" class="empty">
@@ -49,7 +58,7 @@ async function put() {
       </section>
       <ApplianceShelf v-else :appliances="kitchen.appliances" :chosen="chosen" @choose="chosen = $event" />
       <div v-if="appliance" :key="appliance.id" class="one">
-        <ApplianceSheet :appliance="appliance" :bodies="bodies" @keep="keep(appliance!, $event)" @drop="drop(appliance!)" />
+        <ApplianceSheet :appliance="appliance" :bodies="bodies" :effects="effects" @keep="keep(appliance!, $event)" @drop="drop(appliance!)" />
         <CalibratePanel v-if="appliance.finish" class="side" :appliance="appliance" :observe="(body) => observe(appliance!, body)" @forget="(id, again) => forget(id, again)" />
         <FitPanel v-if="sized && choices" class="wide" :appliance="appliance" :choices="choices" :dish="plan.dish" />
       </div>

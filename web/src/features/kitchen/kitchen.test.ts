@@ -95,6 +95,24 @@ describe('the kitchen', () => {
     page.unmount()
   })
 
+  it('sends again what the server was away for', async () => {
+    let away = true
+    const asked = serve({ ...others, 'GET /kitchen': () => (away ? 'away' : [200, kept([broiler])]), 'PUT /kitchen/appliances/2': () => (away ? 'away' : [200, broiler]) })
+    away = false
+    const { page } = await show(KitchenPage, '/kitchen')
+    await settle()
+    away = true
+    await page.findAll('.figures input')[1]!.setValue('11')
+    await settle()
+    expect(page.get('[role=alert]').text()).toContain('does not answer')
+    away = false
+    await page.get('[role=alert] button').trigger('click')
+    await settle()
+    expect(page.find('[role=alert]').exists()).toBe(false)
+    expect(asked.filter((a) => a.method === 'PUT').map((a) => (a.body as { preheat_min: number }).preheat_min)).toEqual([11, 11])
+    page.unmount()
+  })
+
   it('shows and takes the units of the cook, and keeps SI', async () => {
     localStorage.setItem('kettle-degrees', 'F')
     const asked = serve({ ...others, 'GET /kitchen': [200, kept([broiler])], 'PUT /kitchen/settings': [200, kitchen] })
@@ -103,7 +121,7 @@ describe('the kitchen', () => {
     await page.get(find('degrees')).setValue('F')
     await page.get(find('measures')).setValue('us')
     await settle()
-    const sheet = mount(ApplianceSheet, { props: { appliance: { ...pot, figures: [{ name: 'setting_c', label: 'set at', value: 230, unit: '°C', assumed: false }, { name: 'width_m', label: 'width', value: 254, unit: 'mm', assumed: false }] }, bodies: [] } })
+    const sheet = mount(ApplianceSheet, { props: { appliance: { ...pot, figures: [{ name: 'setting_c', label: 'set at', value: 230, unit: '°C', assumed: false, figure: null }, { name: 'width_m', label: 'width', value: 254, unit: 'mm', assumed: false, figure: null }] }, bodies: [] } })
     expect(sheet.findAll('.unit').map((u) => u.text())).toEqual(['°F', 'in'])
     expect(sheet.findAll('.figures input').map((i) => (i.element as HTMLInputElement).value)).toEqual(['446', '10'])
     await sheet.findAll('.figures input')[0]!.setValue('450')
@@ -114,6 +132,14 @@ describe('the kitchen', () => {
     await page.get(find('degrees')).setValue('C')
     await page.get(find('measures')).setValue('metric')
     page.unmount()
+  })
+
+  it('says beside an assumed figure what it is worth tonight, and nothing beside a stated one', () => {
+    const effects = [{ name: 'broiler_preheat_min', low: 3, high: 10, unit: 'min', plate_low_min: -2.1, plate_high_min: 3.6, ask: false }]
+    const page = mount(ApplianceSheet, { props: { appliance: broiler, bodies: [], effects } })
+    expect(page.findAll('.figures small').map((n) => n.text())).toEqual(['assumed', 'assumed; 3 to 10 min moves supper by −2 to +4 min'])
+    const stated = { ...broiler, figures: [{ ...broiler.figures[1]!, assumed: false }] }
+    expect(mount(ApplianceSheet, { props: { appliance: stated, bodies: [], effects } }).find('.figures small').exists()).toBe(false)
   })
 
   it('times a sign from the moment it went under, keeps it, and can forget it again', async () => {

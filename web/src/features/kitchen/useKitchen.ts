@@ -17,12 +17,21 @@ export function useKitchen() {
     chosen.value ??= kitchen.value?.appliances[0]?.id ?? null
   }
 
+  // A change that the server was away for; "Try again" sends it.
+  let unsent: (() => Promise<unknown>) | undefined
+
   /** Sends a change, keeps what is wrong with it, and reads the kitchen anew. */
   async function change<T>(request: () => Promise<{ data?: T; error?: unknown }>): Promise<T | undefined> {
     const answer = await ask(request)
     problem.value = answer.problem
+    unsent = answer.problem?.status === 0 ? () => change(request) : undefined
     if (!answer.problem) await load(true)
     return answer.data
+  }
+
+  async function again() {
+    if (unsent) await unsent()
+    else await open()
   }
 
   const add = async (kind: string, name: string) => {
@@ -48,5 +57,5 @@ export function useKitchen() {
     return change(() => api.PUT('/api/v1/kitchen/settings', { body }))
   }
 
-  return { kitchen, problem, chosen, appliance, open, add, keep, drop, observe, forget, settle }
+  return { kitchen, problem, chosen, appliance, open, again, add, keep, drop, observe, forget, settle }
 }

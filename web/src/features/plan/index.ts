@@ -1,4 +1,5 @@
 export { default as PlanPage } from './PlanPage.vue'
 export { useDraft, usual } from './draft'
 export { loadChoices } from './usePlan'
+export { effectWords } from './effects'
 export { BITES, biteText, sauceText, sentence } from './sentence'

@@ -3,10 +3,12 @@ import { ref } from 'vue'
 import { api, ask, type OwnIngredient, type Problem } from '@/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
+import HandForm from './HandForm.vue'
 
-/** An ingredient of one's own, read off a bottle. */
+/** An ingredient of one's own, read off a bottle or entered by hand. */
 const props = defineProps<{ own: OwnIngredient[] }>()
 const emit = defineEmits<{ add: [item: OwnIngredient]; remove: [key: string] }>()
+const way = ref<'label' | 'hand'>('label')
 const name = ref('')
 const order = ref('')
 const figures = ref<Record<string, number | null>>({ serving_g: 30, sugars_g: 10, sodium_mg: 300, protein_g: 0, fat_g: 0 })
@@ -23,23 +25,30 @@ async function read() {
 </script>
 
 <template>
-  <form class="bottle" @submit.prevent="read">
+  <div class="ways" role="radiogroup" aria-label="Where the figures come from">
+    <button v-for="w in (['label', 'hand'] as const)" :key="w" type="button" role="radio" :aria-checked="way === w" :class="{ on: way === w }" class="plain-button" :data-test="`own-${w}`" @click="way = w">{{ w === 'label' ? 'from its label' : 'by hand' }}</button>
+  </div>
+  <HandForm v-if="way === 'hand'" @add="(says = ''), emit('add', $event)" />
+  <form v-else class="bottle" @submit.prevent="read">
     <label>What it says on the bottle<input v-model="name" required maxlength="80" placeholder="Harbour sauce" data-test="bottle-name" /></label>
     <div class="row">
-      <NumberField v-model="figures.serving_g!" label="One serving" unit="g" :step="5" />
-      <NumberField v-model="figures.sugars_g!" label="Sugars" unit="g" :step="1" />
-      <NumberField v-model="figures.sodium_mg!" label="Sodium" unit="mg" :step="10" />
-      <NumberField v-model="figures.protein_g!" label="Protein" unit="g" :step="0.5" />
-      <NumberField v-model="figures.fat_g!" label="Fat" unit="g" :step="0.5" />
+      <NumberField v-model="figures.serving_g!" fixed label="One serving" unit="g" :step="5" />
+      <NumberField v-model="figures.sugars_g!" fixed label="Sugars" unit="g" :step="1" />
+      <NumberField v-model="figures.sodium_mg!" fixed label="Sodium" unit="mg" :step="10" />
+      <NumberField v-model="figures.protein_g!" fixed label="Protein" unit="g" :step="0.5" />
+      <NumberField v-model="figures.fat_g!" fixed label="Fat" unit="g" :step="0.5" />
     </div>
     <label>Its ingredients, in their order<input v-model="order" placeholder="tomato paste, brown sugar, vinegar" /></label>
     <button type="submit" class="ember-button" data-test="bottle-read">Read the label</button>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="says" role="status">{{ says }} Write it into a line by its name.</p>
-    <ul v-if="props.own.length">
+    <p v-if="says" role="status">{{ says }}</p>
+  </form>
+  <template v-if="props.own.length">
+    <p>Yours; write them into a line by their names:</p>
+    <ul>
       <li v-for="item in props.own" :key="item.key">{{ item.name }} <button type="button" class="plain-button" @click="emit('remove', item.key)">forget it</button></li>
     </ul>
-  </form>
+  </template>
 </template>
 
 <style scoped>
@@ -48,5 +57,8 @@ async function read() {
 label { display: grid; gap: 4px; font-weight: 700; width: min(480px, 100%); }
 input { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; width: 100%; }
 ul { margin: 0; padding-left: 20px; }
-p { margin: 0; }
+p { margin: 12px 0 0; }
+.ways { display: flex; gap: 8px; margin-bottom: 14px; }
+.on { background: var(--kettle-enamel); color: var(--kettle-paper); border-color: var(--kettle-enamel); }
+html.dark .on { color: var(--kettle-ink); }
 </style>

@@ -6,6 +6,8 @@ import type { ReadLine } from '@/api/client'
 const lines = defineModel<string[]>({ required: true })
 const props = defineProps<{ read: ReadLine[] }>()
 const box = ref<HTMLElement>()
+const MOST = 300
+const tooMany = ref('')
 
 /** The reading of a line: the server leaves empty lines out. */
 function reading(i: number): ReadLine | undefined {
@@ -46,7 +48,12 @@ function paste(i: number, event: ClipboardEvent) {
   if (!text.includes('\n')) return
   event.preventDefault()
   const found = text.split(/\r?\n/).map((l) => l.trim()).filter(Boolean)
-  lines.value = [...lines.value.slice(0, i).filter((l) => l.trim()), ...found, ...lines.value.slice(i).filter((l) => l.trim())].slice(0, 300)
+  const before = lines.value.slice(0, i).filter((l) => l.trim())
+  const after = lines.value.slice(i).filter((l) => l.trim())
+  const room = MOST - before.length - after.length
+  tooMany.value = found.length > room ? `${found.length} lines are too many: a recipe has up to ${MOST}. Nothing was put in.` : ''
+  if (tooMany.value) return
+  lines.value = [...before, ...found, ...after]
   void focus(i + found.length - 1)
 }
 
@@ -74,6 +81,7 @@ function take(i: number, name: string) {
       </p>
     </li>
   </ol>
+  <p v-if="tooMany" class="many" role="alert">{{ tooMany }}</p>
   <button type="button" class="plain-button more" data-test="add-line" @click="add(lines.length - 1)">Another line</button>
 </template>
 
@@ -88,4 +96,5 @@ input::placeholder { color: var(--kettle-ink-soft); opacity: 0.7; }
 .note { grid-column: 1 / -1; margin: 0 0 8px; color: var(--kettle-careful); font-size: 0.98rem; }
 .note button { border: 0; border-bottom: 2px solid var(--kettle-ember); background: transparent; color: var(--kettle-ink); font-size: 1rem; min-height: 34px; margin-left: 8px; cursor: pointer; }
 .more { margin-top: 12px; }
+.many { margin: 10px 0 0; border-left: 6px solid var(--kettle-careful); padding-left: 12px; }
 </style>

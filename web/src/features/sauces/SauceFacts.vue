@@ -18,7 +18,7 @@ const top = computed(() => props.analysis.salt_from.filter((s) => s.share > 0.05
     <dl class="figure">
       <dt>Sugars</dt><dd><b>{{ percent(analysis.sugars) }}</b> <span v-if="analysis.sugars_from.length" class="quiet">most from {{ analysis.sugars_from[0]!.name }}</span></dd>
       <dt>Salt</dt><dd><b>{{ percent(analysis.parts.salt ?? 0) }}</b> <span v-if="top" class="quiet">from {{ top }}</span></dd>
-      <template v-if="salt"><dt>Salt of the meat</dt><dd><b>{{ percent(salt.likely_share) }}</b> <span class="quiet">{{ salt.verdict }}, {{ percent(salt.usual_low) }} to {{ percent(salt.usual_high) }}</span></dd></template>
+      <template v-if="salt"><dt>Salt of the meat</dt><dd><b>{{ percent(salt.likely_share) }}</b> <span class="quiet">{{ salt.verdict }}, {{ percent(salt.usual_low) }} to {{ percent(salt.usual_high) }}<template v-if="salt.by.length > 1">; {{ salt.by.map((b) => `${percent(b.likely_share)} from ${b.name}`).join(', ') }}</template></span></dd></template>
       <template v-if="analysis.simmered"><dt>Simmered</dt><dd><b>{{ Math.round(analysis.simmered.gone_g) }} g of steam</b> <span class="quiet">{{ analysis.simmered.heat_up_min.toFixed(0) }} min to the boil first</span> <em v-if="analysis.simmered.catches">It would catch before then: stop sooner.</em></dd></template>
       <dt>Allergens</dt><dd><template v-if="analysis.allergens.length"><span v-for="(a, i) in analysis.allergens" :key="a.name"><b>{{ a.name }}</b> <span class="quiet">({{ a.brought_by.join(', ') }})</span>{{ i + 1 < analysis.allergens.length ? ', ' : '' }}</span></template><template v-else>none of the usual twelve that I know of; read the labels</template></dd>
     </dl>

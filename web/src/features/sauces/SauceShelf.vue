@@ -22,7 +22,7 @@ async function bring(event: Event) {
       const given = JSON.parse(text) as Partial<SauceDraft> & { document?: Partial<SauceDraft> }
       emit('begin', fromFile(given.document ?? given, found.name.replace(/\.json$/i, '')))
     } catch {
-      wrong.value = `${found.name} is not a sauce: accepted is JSON with a name and lines, plain text, or CSV.`
+      wrong.value = `${found.name} is not a sauce: accepted is JSON with a name and up to 300 lines, plain text, or CSV.`
     }
     return
   }

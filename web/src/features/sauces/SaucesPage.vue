@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { api, ask } from '@/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import { useDraft } from '@/features/plan'
@@ -15,7 +16,8 @@ import VariantPanel from './VariantPanel.vue'
 import { useSauce } from './useSauce'
 
 const sauce = useSauce()
-const { draft, analysis, problem, said, kept, id } = sauce
+const { draft, analysis, problem, said, kept, id, beside } = sauce
+const others = computed(() => (kept.value ?? []).filter((s) => s.id !== id.value))
 const plan = useDraft()
 const router = useRouter()
 const asking = ref(true)
@@ -27,19 +29,30 @@ const simmering = computed({
   get: () => draft.value.simmer?.minutes ?? 0,
   set: (minutes: number) => (draft.value.simmer = minutes > 0 ? { minutes, power_w: draft.value.simmer?.power_w ?? 900 } : null),
 })
+const burner = computed({
+  get: () => draft.value.simmer?.power_w ?? 900,
+  set: (power_w: number | null) => (draft.value.simmer = { minutes: simmering.value, power_w: power_w ?? 900 }),
+})
 onMounted(async () => {
   await sauce.open()
   asking.value = false
 })
 
-/** The recipe as a file that "From a file" takes back in. */
-function save() {
-  const { name } = draft.value
+function download(content: string, type: string, ending: string) {
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([JSON.stringify({ format: 'kettle.sauce/1', ...draft.value }, null, 2)], { type: 'application/json' }))
-  link.download = `${name.replace(/[^\w-]+/g, '-').toLowerCase() || 'sauce'}.json`
+  link.href = URL.createObjectURL(new Blob([content], { type }))
+  link.download = `${draft.value.name.replace(/[^\w-]+/g, '-').toLowerCase() || 'sauce'}.${ending}`
   link.click()
   URL.revokeObjectURL(link.href)
+}
+
+/** The recipe as a file that "From a file" takes back in. */
+const save = () => download(JSON.stringify({ format: 'kettle.sauce/1', ...draft.value }, null, 2), 'application/json', 'json')
+
+async function saveList() {
+  const { data, problem: wrong } = await ask(() => api.POST('/api/v1/sauces/lines', { body: { format: 'text', content: sauce.written.value.join('\n') } }))
+  if (data) download(data.csv, 'text/csv', 'csv')
+  else problem.value = wrong
 }
 
 async function use() {
@@ -68,11 +81,17 @@ async function use() {
         <div class="made">
           <NumberField :model-value="draft.for_kg ?? null" label="For meat" unit="kg" :step="0.1" placeholder="1.5" @update:model-value="draft.for_kg = $event" />
           <NumberField v-if="draft.kind !== 'rub'" v-model="simmering" label="Simmered" unit="min" :step="1" />
+          <NumberField v-if="draft.simmer" v-model="burner" label="on a burner of" unit="W" :step="100" />
+        </div>
+        <div v-if="draft.for_kg && others.length" class="beside" role="group" aria-label="Also on this meat">
+          <span>Also on this meat:</span>
+          <button v-for="s in others" :key="s.id" type="button" class="plain-button" :aria-pressed="beside.includes(s.id)" :class="{ on: beside.includes(s.id) }" :data-test="`beside-${s.id}`" @click="beside = beside.includes(s.id) ? beside.filter((n) => n !== s.id) : [...beside, s.id]">{{ beside.includes(s.id) ? '✓ ' : '' }}{{ s.document.name }}</button>
         </div>
         <div class="keep">
           <button type="button" class="ember-button" data-test="keep" :disabled="!sauce.changed.value" @click="sauce.keep()">{{ id ? 'Keep the change' : 'Keep it' }}</button>
           <button type="button" class="plain-button" :disabled="!analysis?.sauce.length" data-test="use-on-dish" @click="use">{{ plan.dish ? 'Put it on tonight’s dish' : 'Choose a dish for it' }}</button>
           <button type="button" class="plain-button" data-test="save-file" @click="save">Save as file</button>
+          <button type="button" class="plain-button" data-test="save-list" @click="saveList">List as CSV</button>
           <button v-if="id" type="button" class="plain-button" data-test="drop" @click="sauce.drop()">Delete</button>
         </div>
         <p v-if="said" role="status">{{ said }}</p>
@@ -93,7 +112,7 @@ async function use() {
       <el-tab-pane label="How much" name="scale" lazy><ScalePanel :key="id ?? 0" :recipe="sauce.recipe()" :for-kg="draft.for_kg ?? null" :lines="sauce.written.value" @use="draft.lines = $event" /></el-tab-pane>
       <el-tab-pane label="From bowl to plate" name="ledger" lazy><LedgerPanel :key="id ?? 0" :batch-g="analysis.yield_g" :moves="draft.moves ?? []" :kind="draft.kind ?? 'glaze'" @change="draft.moves = $event" /></el-tab-pane>
       <el-tab-pane label="Otherwise" name="variants" lazy><VariantPanel :key="id ?? 0" :body="body" :analysis="analysis" @use="draft.lines = $event" /></el-tab-pane>
-      <el-tab-pane label="A bottle of yours" name="bottle" lazy><BottlePanel :own="draft.own ?? []" @add="draft.own = [...(draft.own ?? []).filter((o) => o.key !== $event.key), $event]" @remove="draft.own = (draft.own ?? []).filter((o) => o.key !== $event)" /></el-tab-pane>
+      <el-tab-pane label="One of your own" name="bottle" lazy><BottlePanel :own="draft.own ?? []" @add="draft.own = [...(draft.own ?? []).filter((o) => o.key !== $event.key), $event]" @remove="draft.own = (draft.own ?? []).filter((o) => o.key !== $event)" /></el-tab-pane>
     </el-tabs>
   </div>
 </template>
@@ -105,6 +124,9 @@ async function use() {
 .kinds button { border: 0; background: transparent; padding: 6px 0; min-height: 40px; font-size: 1.02rem; color: var(--kettle-ink-soft); cursor: pointer; border-bottom: 3px solid transparent; }
 .kinds .on { color: var(--kettle-ink); font-weight: 700; border-bottom-color: var(--kettle-ember); }
 .made, .keep { display: flex; gap: 12px 20px; flex-wrap: wrap; margin-top: 18px; align-items: center; }
+.beside { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; margin-top: 14px; }
+.on { background: var(--kettle-enamel); color: var(--kettle-paper); border-color: var(--kettle-enamel); }
+html.dark .on { color: var(--kettle-ink); }
 .more { margin-top: 30px; }
 .more :deep(.el-tabs__item) { font-size: 1.02rem; min-height: 44px; color: var(--kettle-ink-soft); }
 .more :deep(.el-tabs__item.is-active) { color: var(--kettle-ink); font-weight: 700; }

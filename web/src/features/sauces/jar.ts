@@ -1,4 +1,4 @@
-import type { Analysis, SauceDraft } from '@/api/client'
+import type { Analysis, OwnIngredient, SauceDraft } from '@/api/client'
 
 /** Arithmetic of the jar: which layers it has and where they lie. No chemistry; the server sends fractions. */
 
@@ -59,13 +59,26 @@ const KINDS = ['rub', 'marinade', 'braise', 'glaze', 'table']
 /** A sauce from a file, whatever else the file holds; throws where there are no lines. The server judges the rest. */
 export function fromFile(given: Partial<SauceDraft>, name: string): Partial<SauceDraft> {
   if (!Array.isArray(given.lines) || !given.lines.every((line) => typeof line === 'string')) throw new Error('no lines')
+  if (given.lines.length > 300) throw new Error('too many lines')
   return {
     name: typeof given.name === 'string' ? given.name.slice(0, 80) : name,
     kind: KINDS.includes(given.kind as string) ? given.kind! : 'glaze',
-    lines: given.lines.slice(0, 300),
+    lines: given.lines,
     own: Array.isArray(given.own) ? given.own : [],
     moves: Array.isArray(given.moves) ? given.moves : [],
     for_kg: typeof given.for_kg === 'number' ? given.for_kg : null,
     simmer: given.simmer && typeof given.simmer === 'object' ? given.simmer : null,
   }
+}
+
+export const ALLERGENS = ['milk', 'egg', 'wheat', 'soy', 'mustard', 'fish', 'shellfish', 'sesame', 'nuts', 'peanuts', 'celery', 'sulphites']
+
+/** An ingredient of one's own from its parts in per cent, and how much is left for fibre and starch; none where it cannot be. */
+export function ownByHand(name: string, parts: Record<string, number | null>, density: number, allergens: string[]): { item?: OwnIngredient; rest: number } {
+  const sum = Object.values(parts).reduce<number>((total, part) => total + (part ?? 0), 0)
+  const rest = Number((100 - sum).toFixed(1))
+  const key = name.toLowerCase().normalize('NFD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60)
+  if (!key || rest < 0 || Object.values(parts).some((part) => (part ?? 0) < 0) || density < 0.05 || density > 2) return { rest }
+  const fractions = Object.fromEntries(Object.entries({ ...parts, other: rest }).map(([part, share]) => [part, Number(((share ?? 0) / 100).toFixed(4))]))
+  return { item: { key, name: name.trim(), fractions, density_kg_l: density, group: 'sauce', allergens }, rest }
 }

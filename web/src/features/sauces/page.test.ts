@@ -46,6 +46,22 @@ describe('the sauces', () => {
     page.unmount()
   })
 
+  it('counts the salt of what else goes on the meat', async () => {
+    const rub = keptSauce(7, 'Jetty rub', { kind: 'rub', lines: ['2 tbsp salt'], for_kg: 1.5 })
+    const salt = { all_share: 0.02, likely_share: 0.014, usual_low: 0.01, usual_high: 0.018, verdict: 'as usual', by: [{ name: 'Plum and tea', likely_share: 0.003 }, { name: 'Jetty rub', likely_share: 0.011 }] }
+    const asked = server({
+      'GET /sauces': [200, { sauces: [keptSauce(4, 'Plum and tea', { for_kg: 1.6 }), rub] }],
+      'POST /sauces/analyse': (body: unknown): Answer => [200, analysed((body as { lines: string[] }).lines, (body as { beside: [] }).beside.length ? { salt } : {})],
+    })
+    const { page } = await show(SaucesPage, '/sauces')
+    await settle()
+    await page.get(find('beside-7')).trigger('click')
+    await settle()
+    expect(asked.at(-1)!.body).toMatchObject({ meat_kg: 1.6, beside: [{ name: 'Jetty rub', kind: 'rub', for_kg: 1.5 }] })
+    expect(page.text()).toContain('0.3 % from Plum and tea, 1.1 % from Jetty rub')
+    page.unmount()
+  })
+
   it('keeps a new one once and changes it afterwards, and begins again where it was deleted elsewhere', async () => {
     const put = vi.fn((body: unknown): Answer => (put.mock.calls.length > 1 ? [404, { title: 'x', status: 404, detail: 'gone', errors: [] }] : [200, { ...keptSauce(9, 'Mine'), document: body }]))
     const asked = server({ 'POST /sauces': (body: unknown): Answer => [201, { ...keptSauce(9, 'Mine'), document: body }], 'PUT /sauces/9': put })
@@ -162,8 +178,9 @@ describe('what is done with a sauce', () => {
     const label = vi.fn((): Answer => (label.mock.calls.length === 1 ? refuse : [200, { ingredient: item, says: 'Harbour is a third sugar.' }]))
     const asked = serve({ 'POST /ingredients/label': label })
     const page = mount(BottlePanel, { props: { own: [] } })
+    expect(page.find(find('hand-name')).exists()).toBe(false)
     await page.get(find('bottle-name')).setValue('Harbour')
-    await page.findAll('input').at(-1)!.setValue('tomato paste, brown sugar; vinegar')
+    await page.findAll('form input').at(-1)!.setValue('tomato paste, brown sugar; vinegar')
     await page.get('form').trigger('submit')
     await settle()
     expect(page.text()).toContain('at most the serving of 30 g')
@@ -171,5 +188,9 @@ describe('what is done with a sauce', () => {
     await settle()
     expect(asked[1]!.body).toMatchObject({ name: 'Harbour', order: ['tomato paste', 'brown sugar', 'vinegar'] })
     expect(page.emitted('add')![0]).toEqual([item])
+    await page.get(find('own-hand')).trigger('click')
+    await page.get(find('hand-name')).setValue('Jelly')
+    await page.get('form').trigger('submit')
+    expect(page.emitted('add')![1]![0]).toMatchObject({ key: 'jelly', fractions: { water: 0.6, other: 0.4 } })
   })
 })

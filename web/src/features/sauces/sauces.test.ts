@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { line } from '@/__tests__/kitchen'
 import type { Ledger } from '@/api/client'
 import LineList from './LineList.vue'
-import { fromFile, labelPlaces, layers, percent, yieldWords } from './jar'
+import { fromFile, ownByHand, labelPlaces, layers, percent, yieldWords } from './jar'
 import { bands, leftInBowl, movesOf, portionsOf, touchesRaw, type PortionPlan } from './ledger'
 
 const portion = (name: string, use: PortionPlan['use'], mass_g = 100, more: Partial<PortionPlan> = {}): PortionPlan => ({ name, mass_g, use, later: false, boil: false, ...more })
@@ -33,6 +33,16 @@ describe('the jar', () => {
     expect(fromFile({ lines: ['1 cup ketchup'], kind: 'rub' }, 'file')).toMatchObject({ name: 'file', kind: 'rub', lines: ['1 cup ketchup'], moves: [] })
     expect(fromFile({ name: 'x', lines: ['a'], own: {}, moves: 'no', kind: 'soup', simmer: 7 } as never, 'file')).toMatchObject({ kind: 'glaze', own: [], moves: [], simmer: null })
     for (const bad of [{}, { lines: 'ketchup' }, { lines: [1, 2] }]) expect(() => fromFile(bad as never, 'f')).toThrow()
+  })
+})
+
+describe('an ingredient by hand', () => {
+  it('leaves the rest to fibre and starch, and is none where its parts are more than there is', () => {
+    const { item, rest } = ownByHand('Aunt’s Pepper jelly', { water: 30, sucrose: 55.5, salt: null }, 1.3, ['celery'])
+    expect(rest).toBe(14.5)
+    expect(item).toEqual({ key: 'aunt-s-pepper-jelly', name: 'Aunt’s Pepper jelly', fractions: { water: 0.3, sucrose: 0.555, salt: 0, other: 0.145 }, density_kg_l: 1.3, group: 'sauce', allergens: ['celery'] })
+    expect(Object.values(item!.fractions).reduce((sum, share) => sum + share, 0)).toBeCloseTo(1, 9)
+    for (const [name, parts, density] of [['x', { water: 80, fat: 30 }, 1], ['x', { water: -5 }, 1], ['🍯', { water: 5 }, 1], ['x', { water: 5 }, 9]] as const) expect(ownByHand(name, parts, density, []).item).toBeUndefined()
   })
 })
 
@@ -90,6 +100,13 @@ describe('ingredient lines', () => {
     const clipboardData = { getData: () => '1 cup ketchup\r\n\n 2 tbsp soy sauce \n' }
     await page.get("[data-test='line-1']").trigger('paste', { clipboardData })
     expect(texts(page)).toEqual(['salt', '1 cup ketchup', '2 tbsp soy sauce'])
+    page.unmount()
+  })
+  it('takes none of a list that is too long, and says so', async () => {
+    const page = open(['salt'])
+    await page.get("[data-test='line-0']").trigger('paste', { clipboardData: { getData: () => '1 g honey\n'.repeat(500) } })
+    expect(texts(page)).toEqual(['salt'])
+    expect(page.get('[role=alert]').text()).toContain('500 lines are too many')
     page.unmount()
   })
   it('shows a weight only beside the line that it was read from', () => {

@@ -10,6 +10,8 @@ export function useSauce() {
   const json = { read: (t: string) => JSON.parse(t) as SauceDraft, write: (v: SauceDraft) => JSON.stringify(v) }
   const draft = useStorage<SauceDraft>('kettle-sauce', { ...EMPTY }, localStorage, { serializer: json })
   const id = useStorage<number | null>('kettle-sauce-id', null, localStorage, { serializer: { read: Number, write: String } })
+  // Numbers of the other kept sauces that go on the same meat.
+  const beside = useStorage<number[]>('kettle-sauce-beside', [], localStorage, { serializer: { read: (t: string) => JSON.parse(t) as number[], write: JSON.stringify } })
   const kept = shallowRef<KeptSauce[]>()
   const analysis = shallowRef<Analysis>()
   const problem = ref<Problem>()
@@ -34,6 +36,8 @@ export function useSauce() {
     return { name: draft.value.name || 'sauce', kind: draft.value.kind, lines: written.value, own: draft.value.own ?? [] }
   }
 
+  const besideIt = () => (kept.value ?? []).filter((s) => beside.value.includes(s.id) && s.id !== id.value)
+
   function inKitchen() {
     const kitchen = known.value
     return kitchen ? { ...kitchen.figures, learnt: kitchen.learnt } : {}
@@ -47,7 +51,8 @@ export function useSauce() {
     }
     const turn = ++latest
     waiting.value = true
-    const body = { ...recipe(), simmer: draft.value.simmer ?? null, meat_kg: draft.value.for_kg ?? null, kitchen: inKitchen() }
+    const others = besideIt().map(({ document: { name, kind, lines, own, for_kg } }) => ({ name, kind, lines, own, for_kg }))
+    const body = { ...recipe(), simmer: draft.value.simmer ?? null, meat_kg: draft.value.for_kg ?? null, beside: others, kitchen: inKitchen() }
     const answer = await ask(() => api.POST('/api/v1/sauces/analyse', { body: body as never }))
     if (turn !== latest) return answer.data
     waiting.value = false
@@ -56,7 +61,7 @@ export function useSauce() {
     return answer.data
   }
   const soon = useDebounceFn(analyse, 180)
-  watch(draft, () => void soon(), { deep: true })
+  watch([draft, beside], () => void soon(), { deep: true })
 
   async function open() {
     await loadKitchen()
@@ -114,5 +119,5 @@ export function useSauce() {
     await reload()
   }
 
-  return { draft, id, kept, analysis, problem, said, waiting, changed, written, recipe, inKitchen, analyse, open, take, begin, keep, drop }
+  return { draft, id, kept, beside, analysis, problem, said, waiting, changed, written, recipe, inKitchen, analyse, open, take, begin, keep, drop }
 }

@@ -5,10 +5,10 @@ import { niceStep, shownIn, trim, typed } from '@/shared/format/units'
 
 /** A number with its unit and two big steps, in the cook's units. What cannot be read stays in the box and is told. */
 const value = defineModel<number | null>({ required: true })
-const props = defineProps<{ label: string; unit: string; step: number; placeholder?: string; note?: string }>()
+const props = defineProps<{ label: string; unit: string; step: number; placeholder?: string; note?: string; fixed?: boolean }>()
 const id = useId()
 const { kitchen, degrees } = useUnits()
-const shown = computed(() => shownIn(props.unit, kitchen.value, degrees.value))
+const shown = computed(() => (props.fixed ? shownIn(props.unit, 'metric', 'C') : shownIn(props.unit, kitchen.value, degrees.value)))
 const step = computed(() => (shown.value.unit === props.unit ? props.step : niceStep(shown.value.show(props.step) - shown.value.show(0))))
 const digits = computed(() => (shown.value.unit === props.unit ? 3 : step.value >= 1 ? 0 : 2))
 const words = (kept: number | null) => (kept === null ? '' : trim(shown.value.show(kept), digits.value))
