@@ -26,7 +26,10 @@ def test_an_empty_kitchen_knows_every_kind_and_assumes_nothing_silently(kitchen:
     }  # fmt: skip
     assert wanted <= set(kinds)
     assert all(f["assumed"] for k in kinds.values() for f in k["figures"])
-    assert all(add(kitchen, kind=key, name=key)["figures"] == kinds[key]["figures"] for key in kinds)
+    kept = {key: add(kitchen, kind=key, name=key) for key in kinds}
+    assert all(one["figures"] == kinds[key]["figures"] for key, one in kept.items())
+    unplanned = {key for key, one in kept.items() if not one["planned"]}
+    assert unplanned == {"charcoal-grill", "smoker", "water-bath", "contact-grill", "slow-cooker"}
 
 
 def test_stated_figures_go_into_dishes_and_move_the_forecast(kitchen: Kitchen):

@@ -94,6 +94,7 @@ CALLS = {
     glaze.rubbed_film: {"sugar_kg_m2": 0.1, "spice_kg_m2": 0.1, "baking_powder": True},
     glaze.water_activity: {"solids": 0.7, "mono_share": 0.2},
     glaze.weighted_quantile: {"values": TIMES, "weights": np.ones(2), "quantile": 0.5},
+    glaze.weighted_quantiles: {"values": TIMES, "weights": np.ones(2), "quantiles": (0.5,)},
     glaze.reweigh: {"sightings": [(np.array([60.0, 90.0]), 70.0)], "members": 2, "log_sd": 0.15},
     glaze.run_finish: {
         "draws": draw_members(1, 16), "heat": BROILER, "coating": COATING, "coats_s": [(0.0, 0.0)], "deep_c": 80.0,

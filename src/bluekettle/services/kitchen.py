@@ -50,6 +50,8 @@ SHOWN = (
     ("height_m", "inside, height", "mm", "height_m", 1e3),
 )
 MOST_SEEN = 200
+# A charcoal grill, smoker, water bath, contact grill or slow cooker is not a heat of a dish yet.
+PLANNED = frozenset((*FINISH, "electric-pot", "stove-pot", "covered-dish", "burner"))
 
 
 def get_kitchen(engine: Engine) -> KitchenPublic:
@@ -255,7 +257,7 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
     racks = kept.racks_m if kept.racks_m is not None else [float(r) for r in line["racks_m"].split()]
     return AppliancePublic(
         id=kept.id or 0, kind=kept.kind, kind_name=line["name"], type=line["type"], given=as_given(kept),
-        figures=shown(kept, line), finish=finish,
+        figures=shown(kept, line), finish=finish, planned=kept.kind in PLANNED,
         observations=[observation_public(s) for s in seen], history=history, heat_says=says(history),
         shape=kept.shape or line["shape"], width_mm=mm_of(kept.width_m, line["width_m"]),
         depth_mm=mm_of(kept.depth_m, line["depth_m"]), height_mm=mm_of(kept.height_m, line["height_m"]),

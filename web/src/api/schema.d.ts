@@ -2223,6 +2223,11 @@ export interface components {
              * @description finish of a dish that it can give
              */
             finish: string | null;
+            /**
+             * Planned
+             * @description whether plans reckon with it; else it is kept for its size alone
+             */
+            planned: boolean;
             /** Observations */
             observations: components["schemas"]["ObservationPublic"][];
             /** History */

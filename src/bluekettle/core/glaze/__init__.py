@@ -10,6 +10,7 @@ from bluekettle.core.glaze.ensemble import (
     draw_members,
     reweigh,
     weighted_quantile,
+    weighted_quantiles,
 )
 from bluekettle.core.glaze.finish import Coating, Finish, Heat, HeatChange, bare_film, rubbed_film, run_finish
 from bluekettle.core.glaze.kernel import DAMP_BREAD, MEAT, FilmConstants, Ground, film_constants
@@ -52,4 +53,5 @@ __all__ = [
     "run_finish",
     "water_activity",
     "weighted_quantile",
+    "weighted_quantiles",
 ]

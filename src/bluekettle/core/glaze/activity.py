@@ -21,7 +21,7 @@ _POINTS = [(float(line["solids"]), float(line["water_activity"])) for line in ro
 _GRID = PchipInterpolator(*zip(*_POINTS, strict=True))(np.linspace(0.0, 1.0, _N))
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def activity_of(water: float, sucrose_equivalent: float) -> float:
     """Water activity [-] of a film holding so much water and so many kilograms of sucrose-equivalent solids."""
     if sucrose_equivalent <= 0.0:

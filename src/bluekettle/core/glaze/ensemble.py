@@ -69,8 +69,14 @@ def weighted_quantile(values: Array, weights: Array, quantile: float) -> float:
     Midpoint rule on the cumulated weight, linear between members (never between a finite value and inf).
     Raises OutOfRange for a quantile outside 0 to 1, a NaN, or weights that are negative or sum to nothing.
     """
+    return weighted_quantiles(values, weights, (quantile,))[0]
+
+
+def weighted_quantiles(values: Array, weights: Array, quantiles: Sequence[float]) -> list[float]:
+    """Several of them from one sorting; otherwise as `weighted_quantile`."""
     ranges = Ranges()
-    ranges.within("quantile", quantile, 0.0, 1.0)
+    for quantile in quantiles:
+        ranges.within("quantile", quantile, 0.0, 1.0)
     if values.shape != weights.shape or values.size == 0 or np.isnan(values).any():
         ranges.add("values", values.shape, "one or more values, no NaN, as many as weights")
     if not (weights >= 0.0).all() or not weights.sum() > 0.0:
@@ -80,16 +86,19 @@ def weighted_quantile(values: Array, weights: Array, quantile: float) -> float:
     sorted_values, sorted_weights = values[order], weights[order]
     place = np.cumsum(sorted_weights) - 0.5 * sorted_weights
     place /= sorted_weights.sum()
+    return [_between(sorted_values, place, quantile) for quantile in quantiles]
+
+
+def _between(values: Array, place: Array, quantile: float) -> float:
     i = int(np.searchsorted(place, quantile))
     if i == 0:
-        return float(sorted_values[0])
+        return float(values[0])
     if i >= len(values):
-        return float(sorted_values[-1])
-    low, high = sorted_values[i - 1], sorted_values[i]
-    if not np.isfinite(high):
-        return float(high)
-    part = (quantile - place[i - 1]) / (place[i] - place[i - 1])
-    return float(low + (high - low) * part)
+        return float(values[-1])
+    low, high = float(values[i - 1]), float(values[i])
+    if high == np.inf:
+        return high
+    return low + (high - low) * float((quantile - place[i - 1]) / (place[i] - place[i - 1]))
 
 
 Sighting = tuple[Array, float]  # each member's own time of the sign [s], the time at which it was seen [s]

@@ -80,7 +80,7 @@ AIR_VAPOUR_PA = 3000.0  # vapour in a vented hot cavity (typical, estimated)
 ROOM_C, ROOM_H = 21.0, 9.0
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def film_temp_c(
     start_c: float, guess_c: float, capacity: float, dt: float, gain: float, h: float, air_c: float, wall4: float,
     element: float, u: float, below_c: float, activity: float, h_mass: float, pressure: float, water_rate: float,
@@ -134,14 +134,14 @@ def film_temp_c(
     return temp, rate, net
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def wetness_factor(water_fraction: float, half: float) -> float:
     """How far water holds browning back [-]: 1 dry, a half at the reference fraction."""
     ratio = water_fraction / half
     return 1.0 / (1.0 + ratio * ratio)
 
 
-@njit(cache=True, nogil=True)
+@njit(cache=True, nogil=True, error_model="numpy")
 def integrate(
     factors: Any, deep_c: Any, start_c: float, sites: Any, heat: Any, sauce: Any, coats: Any, coat_mass: float,
     sugar_rate: float, protein_rate: float, pressure: float, boil_c: float, bare: bool, flips: Any, dt: float,

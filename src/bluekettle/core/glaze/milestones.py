@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.glaze.ensemble import weighted_quantile
+from bluekettle.core.glaze.ensemble import weighted_quantile, weighted_quantiles
 from bluekettle.core.glaze.finish import Finish
 
 Array = NDArray[np.float64]
@@ -67,7 +67,7 @@ class Milestones:
 
 def band(times: Array, weights: Array) -> Band:
     """P10, P50 and P90 of times that may be inf."""
-    found = [weighted_quantile(times, weights, q) for q in (0.1, 0.5, 0.9)]
+    found = weighted_quantiles(times, weights, (0.1, 0.5, 0.9))
     low, likely, high = (t if math.isfinite(t) else None for t in found)
     return Band(low, likely, high, float(weights[np.isfinite(times)].sum() / weights.sum()))
 
@@ -115,8 +115,9 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
     if times.shape[1] > BACK:
         spoilt = np.minimum(spoilt, times[:, BACK, BITTER])
     total = weights.sum()
-    risk = np.array([float(weights[spoilt <= t].sum() / total) for t in finish.sample_s])
-    has = np.array([float(weights[(ready <= t) & (spoilt > t)].sum() / total) for t in finish.sample_s])
+    gone = spoilt[None, :] <= finish.sample_s[:, None]
+    risk = np.minimum(1.0, gone @ weights / total)
+    has = ((ready[None, :] <= finish.sample_s[:, None]) & ~gone) @ weights / total
     window = clock_window(ready, spoilt, weights)
     gaps = tuple(
         sight_gap(name, times[:, site, sign], ready, spoilt, weights)

@@ -24,7 +24,7 @@ AIR_J_M3_K = 950.0  # rho cp of hot humid air, Lewis number near 1 (typical, est
 FREE_WATER = 0.45  # share of a piece's water that can come to its surface before it is dry (typical, estimated)
 
 
-@njit(cache=True, nogil=True)
+@njit(cache=True, nogil=True, error_model="numpy")
 def run_air(
     half: float, exponent: int, cells: int, start_c: float, enthalpy: Any, k_table: Any, water_kg_m3: float,
     h: float, air_c: float, wall_c: float, element: float, vapour_pa: float, wet: bool, pressure: float,

@@ -13,7 +13,7 @@ GEOMETRY = {"slab": 0, "cylinder": 1, "sphere": 2}
 _LAST = GRID_N - 2.0
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def cell_geometry(half_m: float, exponent: int, cells: int) -> Any:
     """Widths, volumes and inner and outer areas of equal cells from centre to surface, per m² of surface.
 
@@ -34,7 +34,7 @@ def cell_geometry(half_m: float, exponent: int, cells: int) -> Any:
     return dx, volume, area
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def grid_value(table: Any, temp_c: float) -> float:
     """Linear interpolation on the food property grid, held at its ends."""
     place = (temp_c - GRID_C0) / GRID_STEP_C
@@ -46,7 +46,7 @@ def grid_value(table: Any, temp_c: float) -> float:
     return float(table[i] + (table[i + 1] - table[i]) * (place - i))
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def grid_slope(table: Any, temp_c: float) -> float:
     """Slope of the same piecewise line [per K]."""
     place = (temp_c - GRID_C0) / GRID_STEP_C
@@ -58,7 +58,7 @@ def grid_slope(table: Any, temp_c: float) -> float:
     return float((table[i + 1] - table[i]) / GRID_STEP_C)
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def step_piece(
     temp: Any, dx: float, volume: Any, area: Any, enthalpy: Any, k_table: Any,
     dt_s: float, h_w_m2_k: float, env_c: float, flux_w_m2: float, env_j_m2_k: float, env_w_m2: float, work: Any,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -27,6 +28,7 @@ POULTRY = Kill(5.4, 6.0, 7.0)
 # (D60 1.85 min with z 5.6 would be 4 % short of the beef table at 145 °F.)
 RED_MEAT = Kill(1.92, 5.65, 6.5)
 NO_CREDIT_BELOW_C = 54.4
+LN10 = math.log(10.0)
 DANGER_LOW_C, DANGER_HIGH_C = 5.0, 54.4
 
 
@@ -35,12 +37,12 @@ def kill_for(species: str) -> Kill:
     return RED_MEAT if species in ("beef", "pork", "lamb") else POULTRY
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def log_rate(temp_c: float, d60_min: float, z_c: float) -> float:
     """Log reductions per minute at a temperature [°C]; none below 54.4 °C, no further gain above 90 °C."""
     if temp_c < NO_CREDIT_BELOW_C:
         return 0.0
-    return float(10.0 ** ((min(temp_c, 90.0) - 60.0) / z_c) / d60_min)
+    return math.exp(LN10 * (min(temp_c, 90.0) - 60.0) / z_c) / d60_min
 
 
 def log_reduction(kill: Kill, time_s: NDArray[np.float64], temp_c: NDArray[np.float64]) -> float:

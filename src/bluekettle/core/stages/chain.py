@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.glaze import Draws, Finish, weighted_quantile
+from bluekettle.core.glaze import Draws, Finish, weighted_quantiles
 from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.tenderise import Tenderised
@@ -30,7 +30,7 @@ class Band:
     @classmethod
     def of(cls, seconds: Array, weights: Array) -> Band:
         """Quantiles of one figure over the members."""
-        return cls(*(weighted_quantile(seconds, weights, q) for q in (0.1, 0.5, 0.9)))
+        return cls(*weighted_quantiles(seconds, weights, (0.1, 0.5, 0.9)))
 
 
 @dataclass(frozen=True)
@@ -158,7 +158,7 @@ def slack_before_finish(total: Array, available_s: float | None, weights: Array)
     """Seconds of covered wait: careful minus likely time, as far as there is room for it before serving."""
     if available_s is None:
         return 0.0
-    likely, careful = (weighted_quantile(total, weights, q) for q in (0.5, 0.9))
+    likely, careful = weighted_quantiles(total, weights, (0.5, 0.9))
     slack = min(careful, available_s) - likely
     return slack if slack >= SHORTEST_SLACK_S else 0.0
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -14,14 +16,15 @@ __all__ = ["BITES", "cook_rate", "cook_value_min"]
 BITES = ("sliceable", "tug", "falls", "shreds")
 _REF_C = value("cook_reference_c")
 _Z_C = value("cook_z_c")
+_LN10_Z = math.log(10.0) / _Z_C  # exp is several times as fast as a power
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def cook_rate(temp_c: float) -> float:
     """Cook value gained per minute [-] at a temperature [°C]; 1 at 100 °C. Negligible under 50 °C and cut off there."""
     if temp_c < 50.0:
         return 0.0
-    return float(10.0 ** ((temp_c - _REF_C) / _Z_C))
+    return math.exp((temp_c - _REF_C) * _LN10_Z)
 
 
 def cook_value_min(time_s: NDArray[np.float64], temp_c: NDArray[np.float64]) -> float:

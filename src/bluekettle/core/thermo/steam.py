@@ -90,7 +90,7 @@ _LN_PSAT: NDArray[np.float64] = np.log(
 )
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def psat_grid_pa(temp_c: float) -> float:
     """Saturation pressure [Pa] for kernels, from the grid; -5 to 320 °C, held at the ends."""
     place = (temp_c - GRID_C0) / GRID_STEP_C
@@ -103,7 +103,7 @@ def psat_grid_pa(temp_c: float) -> float:
     return float(np.exp(_LN_PSAT[i] * (1.0 - part) + _LN_PSAT[i + 1] * part))
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def latent_heat_j_kg(temp_c: float) -> float:
     """Latent heat of evaporation [J/kg], 0 to 150 °C, within 0.5 %: a straight line through the steam tables."""
     return 2.5025e6 - 2433.0 * temp_c

@@ -43,7 +43,8 @@ function putRacks(text: string) {
   <section class="sheet" :aria-label="appliance.given.name">
     <div class="head">
       <input v-model="name" class="name" aria-label="What you call it" maxlength="60" @change="emit('keep', { name })" />
-      <label class="tick"><input type="checkbox" :checked="appliance.given.in_use" data-test="in-use" @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })" /> in use for plans</label>
+      <span v-if="!appliance.planned" class="quiet">kept for its size; plans do not reckon with it yet</span>
+      <label v-else class="tick"><input type="checkbox" :checked="appliance.given.in_use" data-test="in-use" @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })" /> in use for plans</label>
       <button type="button" class="plain-button" data-test="drop-appliance" @click="emit('drop')">Delete</button>
     </div>
     <div class="figures">

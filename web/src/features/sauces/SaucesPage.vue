@@ -27,11 +27,11 @@ const body = computed(() => ({ ...sauce.recipe(), simmer: draft.value.simmer ?? 
 const refused = computed(() => (problem.value?.status === 409 ? problem.value : undefined))
 const simmering = computed({
   get: () => draft.value.simmer?.minutes ?? 0,
-  set: (minutes: number) => (draft.value.simmer = minutes > 0 ? { minutes, power_w: draft.value.simmer?.power_w ?? 900 } : null),
+  set: (minutes: number) => (draft.value.simmer = minutes > 0 ? { minutes, power_w: draft.value.simmer?.power_w ?? sauce.burnerW() } : null),
 })
 const burner = computed({
-  get: () => draft.value.simmer?.power_w ?? 900,
-  set: (power_w: number | null) => (draft.value.simmer = { minutes: simmering.value, power_w: power_w ?? 900 }),
+  get: () => draft.value.simmer?.power_w ?? sauce.burnerW(),
+  set: (power_w: number | null) => (draft.value.simmer = { minutes: simmering.value, power_w: power_w ?? sauce.burnerW() }),
 })
 onMounted(async () => {
   await sauce.open()

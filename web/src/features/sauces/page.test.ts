@@ -1,8 +1,9 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { analysed, dish, keptSauce, kitchen, serve, show, type Answer } from '@/__tests__/kitchen'
+import { analysed, dish, keptSauce, kitchen, pot, serve, show, type Answer } from '@/__tests__/kitchen'
 import { useDraft } from '@/features/plan'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import BottlePanel from './BottlePanel.vue'
 import LedgerPanel from './LedgerPanel.vue'
 import SaucesPage from './SaucesPage.vue'
@@ -106,6 +107,24 @@ describe('the sauces', () => {
     expect(page.text()).toContain('does not answer')
     expect(localStorage.getItem('kettle-sauce')).toContain('2 cups ketchup')
     expect(asked.length).toBeGreaterThan(1)
+    page.unmount()
+  })
+
+  it('simmers on half of this kitchen’s burner, or as it is told', async () => {
+    const burner = { ...pot, type: 'burner', figures: [{ name: 'power_w', label: 'heats with', value: 2200, unit: 'W', assumed: false, figure: null }] }
+    const asked = server({ 'GET /kitchen': [200, { ...kitchen, appliances: [burner] }] })
+    await useKitchenFigures().load(true)
+    const { page } = await show(SaucesPage, '/sauces')
+    await settle()
+    await page.get('[aria-label="more, Simmered"]').trigger('click')
+    await settle()
+    expect(asked.at(-1)!.body).toMatchObject({ simmer: { minutes: 1, power_w: 1100 } })
+    await page.get('[aria-label="less, on a burner of"]').trigger('click')
+    await settle()
+    expect(asked.at(-1)!.body).toMatchObject({ simmer: { minutes: 1, power_w: 1000 } })
+    await page.get('[aria-label="less, Simmered"]').trigger('click')
+    await settle()
+    expect(asked.at(-1)!.body).toMatchObject({ simmer: null })
     page.unmount()
   })
 

@@ -85,6 +85,9 @@ export function useSauce() {
     said.value = ''
   }
 
+  /** A simmer is about half of this kitchen's burner. */
+  const burnerW = () => Math.round(0.5 * (known.value?.appliances.find((a) => a.type === 'burner' && a.given.in_use)?.figures.find((f) => f.name === 'power_w')?.value ?? 1800))
+
   async function keep() {
     const number = id.value
     const body = clean(draft.value) as SauceDraft
@@ -119,5 +122,5 @@ export function useSauce() {
     await reload()
   }
 
-  return { draft, id, kept, beside, analysis, problem, said, waiting, changed, written, recipe, inKitchen, analyse, open, take, begin, keep, drop }
+  return { burnerW, draft, id, kept, beside, analysis, problem, said, waiting, changed, written, recipe, inKitchen, analyse, open, take, begin, keep, drop }
 }
