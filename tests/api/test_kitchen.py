@@ -50,6 +50,23 @@ def test_stated_figures_go_into_dishes_and_move_the_forecast(kitchen: Kitchen):
     assert kitchen.get("/kitchen")["figures"] == {}
 
 
+def test_of_two_ovens_one_stands_for_both_its_heat_and_its_calibration(kitchen: Kitchen):
+    still = add(kitchen, kind="hot-oven", name="still", preheat_min=20.0)
+    fan = add(kitchen, kind="fan-oven", name="fan", setting_c=190.0)
+    seen = {"ground": "bread", "sign": "amber", "at_s": 300.0}
+    kitchen.post(f"/kitchen/appliances/{fan['id']}/observations", seen)
+    told = kitchen.get("/kitchen")
+    assert told["figures"] == {"hot_oven_preheat_min": 20.0}
+    assert told["learnt"] == {}
+    assert [a["instead"] for a in told["appliances"]] == ["", "still"]
+    idle = {**still["given"], "in_use": False}
+    assert kitchen.client.put(f"/api/v1/kitchen/appliances/{still['id']}", json=idle).status_code == 200
+    told = kitchen.get("/kitchen")
+    assert told["figures"] == {"hot_oven_c": 190.0, "hot_oven_h_w_m2_k": 22.0}
+    assert told["learnt"]["oven"]["seen"] == 1
+    assert [a["instead"] for a in told["appliances"]] == ["", ""]
+
+
 def test_settings_are_kept_over_a_restart_and_altitude_reaches_the_pot(kitchen: Kitchen):
     settings = {
         "altitude_m": 1500.0,

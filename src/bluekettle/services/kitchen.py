@@ -69,28 +69,46 @@ def public(session: Session) -> KitchenPublic:
     learnt: dict[str, LearntDocument] = {}
     if settings.altitude_m is not None:
         figures["altitude_m"] = settings.altitude_m
-    for appliance in found:
-        if not appliance.in_use:
-            continue
-        for name, value in figures_of(appliance).items():
-            figures.setdefault(name, value)
-        finish = FINISH.get(appliance.kind)
+    machines: dict[str, MachineDocument] = {}
+    # The first in use stands for its job, with all its figures: never one oven's heat with another's calibration.
+    for job, appliance in first_in_use(found).items():
+        figures.update(figures_of(appliance))
+        machines[job] = machine_of(appliance, job)
         seen = standing(repositories.observations(session, appliance.id or 0))
-        if finish and finish not in learnt and seen:
+        if job in finish_keys() and seen:
             belief = steps_of(appliance, seen)[-1]
-            learnt[finish] = LearntDocument(
+            learnt[job] = LearntDocument(
                 mean=[round(float(m), 9) for m in belief.mean], cov=[round(float(c), 12) for c in belief.cov.ravel()],
                 seen=belief.seen,
             )  # fmt: skip
-    machines: dict[str, MachineDocument] = {}
-    for kept in [a for a in found if a.in_use]:
-        job = FINISH.get(kept.kind) or row("appliances", kept.kind)["type"]
-        machines.setdefault(job, machine_of(kept, job))
     return KitchenPublic(
         machines={job: machines[job] for job in machines if job == "pot" or job in finish_keys()},
-        settings=settings, appliances=[appliance_public(session, a) for a in found],
+        settings=settings,
+        appliances=[
+            appliance_public(session, a).model_copy(update={"instead": instead_of(a, first_in_use(found))}) for a in found
+        ],
         kinds=[kind_public(key) for key in rows("appliances")], figures=figures, learnt=learnt, gear=list(GEAR),
     )  # fmt: skip
+
+
+def job_of(kept: Appliance) -> str:
+    """The finish it gives, or its type."""
+    return FINISH.get(kept.kind) or row("appliances", kept.kind)["type"]
+
+
+def first_in_use(found: Sequence[Appliance]) -> dict[str, Appliance]:
+    """By job, the appliance that plans reckon with."""
+    first: dict[str, Appliance] = {}
+    for kept in found:
+        if kept.in_use and kept.kind in PLANNED:
+            first.setdefault(job_of(kept), kept)
+    return first
+
+
+def instead_of(kept: Appliance, first: dict[str, Appliance]) -> str:
+    """Name of the appliance of the same job that comes before this one; empty where none does."""
+    other = first.get(job_of(kept))
+    return "" if not kept.in_use or other is None or other.id == kept.id else other.name
 
 
 def machine_of(kept: Appliance, job: str) -> MachineDocument:

@@ -2224,6 +2224,12 @@ export interface components {
              */
             finish: string | null;
             /**
+             * Instead
+             * @description appliance of the same job that plans reckon with in its place
+             * @default
+             */
+            instead?: string;
+            /**
              * Planned
              * @description whether plans reckon with it; else it is kept for its size alone
              */

@@ -47,6 +47,7 @@ function putRacks(text: string) {
       <label v-else class="tick"><input type="checkbox" :checked="appliance.given.in_use" data-test="in-use" @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })" /> in use for plans</label>
       <button type="button" class="plain-button" data-test="drop-appliance" @click="emit('drop')">Delete</button>
     </div>
+    <p v-if="appliance.planned && appliance.instead" class="quiet">Plans reckon with “{{ appliance.instead }}”; take it out of use, and they reckon with this one.</p>
     <div class="figures">
       <NumberField
         v-for="f in figures" :key="appliance.id + f.name" :label="f.label.charAt(0).toUpperCase() + f.label.slice(1)" :unit="f.unit" :step="FIELD[f.name]!.step"

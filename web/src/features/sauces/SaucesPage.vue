@@ -133,5 +133,6 @@ html.dark .on { color: var(--kettle-ink); }
 .first { margin: 4px 0 14px; max-width: 92ch; }
 .refused { border-left: 6px solid var(--kettle-careful); padding-left: 14px; }
 .empty h2 { margin-bottom: 8px; }
+@media (min-width: 901px) { .two > :last-child { position: sticky; top: 76px; } }
 @media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); gap: 26px; } }
 </style>
