@@ -29,7 +29,7 @@ def test_an_empty_kitchen_knows_every_kind_and_assumes_nothing_silently(kitchen:
     kept = {key: add(kitchen, kind=key, name=key) for key in kinds}
     assert all(one["figures"] == kinds[key]["figures"] for key, one in kept.items())
     unplanned = {key for key, one in kept.items() if not one["planned"]}
-    assert unplanned == {"charcoal-grill", "smoker", "water-bath", "contact-grill", "slow-cooker"}
+    assert unplanned == {"smoker", "water-bath", "contact-grill", "slow-cooker"}
 
 
 def test_stated_figures_go_into_dishes_and_move_the_forecast(kitchen: Kitchen):
@@ -62,9 +62,22 @@ def test_of_two_ovens_one_stands_for_both_its_heat_and_its_calibration(kitchen: 
     idle = {**still["given"], "in_use": False}
     assert kitchen.client.put(f"/api/v1/kitchen/appliances/{still['id']}", json=idle).status_code == 200
     told = kitchen.get("/kitchen")
-    assert told["figures"] == {"hot_oven_c": 190.0, "hot_oven_h_w_m2_k": 22.0}
+    assert told["figures"] == {"hot_oven_c": 190.0, "hot_oven_h_w_m2_k": 22.0, "hot_oven_preheat_min": 12.0}
     assert told["learnt"]["oven"]["seen"] == 1
     assert [a["instead"] for a in told["appliances"]] == ["", ""]
+
+
+def test_what_is_typical_of_its_kind_goes_along_and_what_is_stated_wins(kitchen: Kitchen):
+    """A stove-top pot has a higher pressure and a stronger burner than the electric one a dish would assume."""
+    pot = add(kitchen, kind="stove-pot", name="old pot")
+    assert kitchen.get("/kitchen")["figures"] == {"pot_power_w": 1800.0, "pot_volume_l": 6.0, "pot_gauge_kpa": 103.0}
+    body = {**pot["given"], "gauge_kpa": 80.0}
+    assert kitchen.client.put(f"/api/v1/kitchen/appliances/{pot['id']}", json=body).status_code == 200
+    assert kitchen.get("/kitchen")["figures"]["pot_gauge_kpa"] == 80.0
+    two = open_kitchen(kitchen.database.with_name("plain.sqlite3"))
+    for kind in ("electric-pot", "hot-oven", "oven-broiler", "air-fryer", "air-fryer-two", "gas-grill"):
+        add(two, kind=kind, name=kind)
+    assert two.get("/kitchen")["figures"] == {}
 
 
 def test_settings_are_kept_over_a_restart_and_altitude_reaches_the_pot(kitchen: Kitchen):

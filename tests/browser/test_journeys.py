@@ -313,3 +313,81 @@ def test_both_rooms_by_keyboard_alone(page: Page, server):
     tab_to(page, "fit-cut")
     page.keyboard.type("octopus")
     expect(page.get_by_label("Does it fit")).to_contain_text("arms")
+
+
+def test_what_is_written_in_both_rooms_outlives_a_killed_server(page: Page, server):
+    address = server.start("--demo")
+    page.goto(address + "/sauces")
+    by(page, "new-sauce").click()
+    by(page, "sauce-name").fill("Half written")
+    by(page, "line-0").fill("100 g honey")
+    server.kill()
+    by(page, "add-line").click()
+    by(page, "line-1").fill("3 tbsp soy sauce")
+    expect(page.get_by_role("alert")).to_contain_text("does not answer")
+    server.start("--demo")
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_label("What it comes to")).to_contain_text("152 g")
+    by(page, "keep").click()
+    expect(page.get_by_text("“Half written” is kept.")).to_be_visible()
+    page.goto(address + "/kitchen")
+    page.get_by_role("button", name=re.compile("its broiler")).click()
+    heats = page.get_by_role("textbox", name="Heats up in")
+    expect(heats).to_have_attribute("placeholder", "6")
+    server.kill()
+    heats.fill("9")
+    expect(page.get_by_role("alert").first).to_contain_text("does not answer")
+    server.start("--demo")
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_role("alert")).to_have_count(0)
+    page.reload()
+    page.get_by_role("button", name=re.compile("its broiler")).click()
+    expect(heats).to_have_value("9")
+
+
+def test_a_sauce_goes_out_as_files_and_comes_back_from_them(page: Page, server, tmp_path):
+    page.goto(server.start("--demo") + "/sauces")
+    page.get_by_role("button", name="Date and mustard").click()
+    expect(by(page, "sauce-name")).to_have_value("Date and mustard")
+    saved = []
+    for button in ("save-file", "save-list"):
+        with page.expect_download() as download:
+            by(page, button).click()
+        saved.append(tmp_path / download.value.suggested_filename)
+        download.value.save_as(saved[-1])
+    assert [path.suffix for path in saved] == [".json", ".csv"]
+    assert "date syrup" in saved[1].read_text(encoding="utf-8")
+    plain = tmp_path / "aunt.txt"
+    plain.write_text("2 cups ketchup\n\n3 tbsp honey\n", encoding="utf-8")
+    for path, first in ((saved[0], "120 g date syrup"), (saved[1], "120 g date syrup"), (plain, "2 cups ketchup")):
+        by(page, "new-sauce").click()
+        expect(by(page, "line-0")).to_have_value("")
+        by(page, "bring").set_input_files(path)
+        expect(by(page, "line-0")).to_have_value(first)
+        expect(page.get_by_label("What it comes to")).not_to_contain_text("not counted")
+    wrong = tmp_path / "wrong.json"
+    for content in ("{", "[]", '{"lines": [1]}', '{"lines": "ketchup"}'):
+        wrong.write_text(content, encoding="utf-8")
+        by(page, "bring").set_input_files(wrong)
+        expect(page.get_by_role("alert")).to_contain_text("wrong.json is not a sauce")
+        expect(by(page, "line-0")).to_have_value("2 cups ketchup")
+
+
+def test_pounds_inches_and_fahrenheit_are_shown_and_kept_as_they_are_typed(page: Page, server):
+    page.goto(server.start("--demo") + "/kitchen")
+    by(page, "measures").select_option("us")
+    by(page, "degrees").select_option("F")
+    page.get_by_role("button", name=re.compile("two-basket fryer")).click()
+    dial = page.get_by_role("textbox", name="Set at")
+    expect(dial).to_have_attribute("placeholder", "392")
+    dial.fill("375")
+    fit = page.get_by_label("Does it fit")
+    expect(fit.get_by_role("textbox", name="Thickness")).to_have_value("1.77")
+    fit.get_by_role("textbox", name="How much").fill("2")
+    page.wait_for_function(
+        "fetch('/api/v1/kitchen').then(r => r.json()).then(k => Math.abs(k.figures.air_fryer_c - 190.5556) < 0.001)"
+    )
+    page.reload()
+    page.get_by_role("button", name=re.compile("two-basket fryer")).click()
+    expect(dial).to_have_value("375")
+    expect(by(page, "measures")).to_have_value("us")

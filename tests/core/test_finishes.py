@@ -92,7 +92,9 @@ def test_a_crisping_lid_waits_for_its_pot_and_an_oven_keeps_the_braise_heat():
 def test_a_grill_is_stopped_indoors_and_each_appliance_has_its_own_caution():
     ids = {f: {w.id: w.level for w in watch_outs(forecast(replace(RIBS, finish=f)))} for f in FINISHES}
     assert ids["grill"]["grill-outdoors"] == "stop"
-    assert all("grill-outdoors" not in ids[f] for f in FINISHES if f != "grill")
+    assert ids["charcoal"]["grill-outdoors"] == "stop"
+    assert all("grill-outdoors" not in ids[f] for f in FINISHES if f not in ("grill", "charcoal"))
     own = [set(ids[f]) & {"broiler", "vents", "hot-tray", "lid-swap", "grill-outdoors"} for f in FINISHES]
     assert all(len(found) == 1 for found in own)
-    assert len(set.union(*own)) == len(FINISHES)
+    assert len(set.union(*own)) == len(FINISHES) - 1, "both grills share theirs"
+    assert [f for f in FINISHES if "coals" in ids[f]] == ["charcoal"]

@@ -18,6 +18,7 @@ from bluekettle.core.glaze import (
     reweigh,
     run_finish,
     weighted_quantile,
+    weighted_quantiles,
 )
 
 MEDIAN = draw_members().median_only()
@@ -179,3 +180,28 @@ def test_a_heat_out_of_range_is_refused_and_all_faults_come_at_once():
     with pytest.raises(OutOfRange) as caught:
         run_finish(MEDIAN, Heat(0, 900, 220, -1, 0.2), bare_film(), [], 80.0, 70.0, 5)
     assert {f.field for f in caught.value.faults} == {"h_w_m2_k", "air_c", "element_w_m2", "coats", "time_s"}
+
+
+@given(
+    st.lists(st.tuples(st.floats(0, 4000), st.floats(0, 5)), min_size=2, max_size=40).filter(lambda m: sum(w for _, w in m) > 0.1),
+    st.integers(0, 8),
+)  # fmt: skip
+def test_quantiles_are_in_order_within_the_members_and_indifferent_to_scale_and_order(members, never):
+    """Members that never get there stand at infinity, and no quantile lies between a time and never."""
+    times = np.array([t for t, _ in members] + [np.inf] * never)
+    weights = np.array([w for _, w in members] + [0.5] * never)
+    quantiles = (0.05, 0.1, 0.5, 0.9, 0.95)
+    found = weighted_quantiles(times, weights, quantiles)
+    assert found == sorted(found)
+    assert all(times.min() <= q <= times.max() for q in found)
+    assert found == [weighted_quantile(times, weights, q) for q in quantiles]
+    back = weighted_quantiles(times[::-1].copy(), 3.0 * weights[::-1], quantiles)
+    counted = weights > 0
+    if len(set(times[counted])) == counted.sum() and counted.all():
+        assert np.allclose(found, back, equal_nan=True)
+
+
+def test_quantiles_of_equal_weights_are_the_usual_ones():
+    times = np.arange(1.0, 102.0)
+    found = weighted_quantiles(times, np.ones(101), (0.1, 0.5, 0.9))
+    assert np.allclose(found, np.quantile(times, (0.1, 0.5, 0.9), method="hazen"))

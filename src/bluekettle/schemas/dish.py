@@ -79,12 +79,14 @@ class KitchenDocument(CreateModel):
     )
     lid_c: float | None = limited("lid_c", "crisping lid setting", None)
     grill_c: float | None = limited("grill_c", "air under the grill's lid", None)
+    charcoal_c: float | None = limited("charcoal_c", "air over the coals, lid on", None)
     oven_preheat_min: float | None = limited("oven_preheat_min", "heating up of the oven for the braise", None)
     broiler_preheat_min: float | None = limited("broiler_preheat_min", "heating up of the broiler", None)
     air_fryer_preheat_min: float | None = limited("air_fryer_preheat_min", "heating up of the air fryer", None)
     hot_oven_preheat_min: float | None = limited("hot_oven_preheat_min", "heating up of the oven for the finish", None)
     lid_preheat_min: float | None = limited("lid_preheat_min", "heating up of the crisping lid", None)
     grill_preheat_min: float | None = limited("grill_preheat_min", "heating up of the grill", None)
+    charcoal_preheat_min: float | None = limited("charcoal_preheat_min", "until the coals are ash-grey", None)
     gear: list[Annotated[str, Field(max_length=40)]] | None = Field(
         None, max_length=40, description="small things at hand (GET /api/v1/kitchen lists them); null: nobody said"
     )
@@ -117,7 +119,7 @@ class DishDocument(CreateModel):
     release: Literal["quick", "mixed", "natural"] | None = Field(None, description="usual one for the cut when absent")
     liquid_l: float | None = limited("liquid_l", "liquid in the pot; computed when absent", None)
     timer_min: float | None = limited("timer_min", "the pot's timer; computed when absent", None)
-    finish: Literal["broiler", "air_fryer", "oven", "crisping_lid", "grill"] = Field(
+    finish: Literal["broiler", "air_fryer", "oven", "crisping_lid", "grill", "charcoal"] = Field(
         "broiler", description="the second heat"
     )
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")

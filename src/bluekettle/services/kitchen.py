@@ -50,7 +50,7 @@ SHOWN = (
     ("height_m", "inside, height", "mm", "height_m", 1e3),
 )
 MOST_SEEN = 200
-# A charcoal grill, smoker, water bath, contact grill or slow cooker is not a heat of a dish yet.
+# A smoker, water bath, contact grill or slow cooker is not a heat of a dish yet.
 PLANNED = frozenset((*FINISH, "electric-pot", "stove-pot", "covered-dish", "burner"))
 
 
@@ -167,7 +167,7 @@ def check(given: ApplianceCreate) -> None:
         "rack_m": None if given.rack_mm is None else given.rack_mm / 1e3,
     }
     for column, name in FIGURES.get(row("appliances", given.kind)["type"], {}).items():
-        if stated.get(column) is not None and given.kind != "charcoal-grill":
+        if stated.get(column) is not None:
             shown_as = {"preheat_s": "preheat_min", "rack_m": "rack_mm"}.get(column, column)
             low, high, unit = LIMITS[name]
             factor, unit = (1e3, "mm") if column == "rack_m" else (1.0, unit)
@@ -239,7 +239,7 @@ def kind_public(key: str) -> KindPublic:
 def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
     """Figures that this kind has, stated or typical."""
     found = []
-    becomes = FIGURES.get(line["type"], {}) if kept.kind != "charcoal-grill" else {}
+    becomes = FIGURES.get(line["type"], {})
     for column, label, unit, typical, factor in SHOWN:
         stated = getattr(kept, column)
         if stated is None and not line[typical]:

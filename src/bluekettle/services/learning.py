@@ -32,10 +32,14 @@ FIGURES = {
     "oven": {"setting_c": "hot_oven_c", "preheat_s": "hot_oven_preheat_min"},
     "crisping_lid": {"setting_c": "lid_c", "preheat_s": "lid_preheat_min"},
     "grill": {"setting_c": "grill_c", "preheat_s": "grill_preheat_min"},
+    "charcoal": {"setting_c": "charcoal_c", "preheat_s": "charcoal_preheat_min"},
 }
+USUAL = {"pot": "electric-pot", "oven": "hot-oven", "air_fryer": "air-fryer"}  # what a dish assumes, by type
+TYPICAL_COLUMN = {"setting_c": "air_c"}
 FINISH = {
     "oven-broiler": "broiler", "air-fryer": "air_fryer", "air-fryer-two": "air_fryer", "hot-oven": "oven",
     "fan-oven": "oven", "crisping-lid": "crisping_lid", "gas-grill": "grill",
+    "charcoal-grill": "charcoal",
 }  # fmt: skip
 RACK_NEAR_M = 0.02  # signs on another rack say less of this one
 EVENING_S = 6 * 3600.0
@@ -43,18 +47,20 @@ ABSURD = 12.0  # times off what is expected: nobody saw that
 
 
 def figures_of(appliance: Appliance) -> dict[str, float]:
-    """What a dish's kitchen takes from an appliance: stated figures only; a fan oven always states its fan."""
+    """What a dish's kitchen takes from an appliance: stated figures, and what is typical of its kind where that differs
+    from what a dish would assume by itself (a fan oven's fan, a stove-top pot's pressure)."""
     line = row("appliances", appliance.kind)
+    usual = row("appliances", USUAL.get(line["type"], appliance.kind))
     found = {}
-    if appliance.kind in ("charcoal-grill",):
-        return {}
     for column, name in FIGURES.get(line["type"], {}).items():
         value = getattr(appliance, column)
+        typical = TYPICAL_COLUMN.get(column, column)
+        if value is None and typical in line and line[typical] != usual[typical]:
+            value = float(line[typical])
         if value is not None:
             found[name] = float(value) / 60.0 if column == "preheat_s" else float(value)
     if appliance.kind == "fan-oven":
         found["hot_oven_h_w_m2_k"] = float(line["h_w_m2_k"])
-        found.setdefault("hot_oven_c", float(line["air_c"]))
     return found
 
 

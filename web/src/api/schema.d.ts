@@ -1199,7 +1199,7 @@ export interface components {
              * @default broiler
              * @enum {string}
              */
-            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill";
+            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill" | "charcoal";
             /**
              * Want
              * @description colour wanted on the face
@@ -1359,6 +1359,11 @@ export interface components {
              */
             grill_c?: number | null;
             /**
+             * Charcoal C
+             * @description air over the coals, lid on [°C]
+             */
+            charcoal_c?: number | null;
+            /**
              * Oven Preheat Min
              * @description heating up of the oven for the braise [min]
              */
@@ -1388,6 +1393,11 @@ export interface components {
              * @description heating up of the grill [min]
              */
             grill_preheat_min?: number | null;
+            /**
+             * Charcoal Preheat Min
+             * @description until the coals are ash-grey [min]
+             */
+            charcoal_preheat_min?: number | null;
             /**
              * Gear
              * @description small things at hand (GET /api/v1/kitchen lists them); null: nobody said

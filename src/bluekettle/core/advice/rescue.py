@@ -56,12 +56,14 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
 
     weights = sighting_weights(run(None), dish.sightings)
     weaker = replace(heat, element_w_m2=0.5 * heat.element_w_m2, air_c=heat.air_c - 20, wall_c=heat.wall_c - 20)
-    fierce = dish.finish in ("broiler", "grill")
+    fierce = dish.finish in ("broiler", "grill", "charcoal")
     other = Heat(50.0, 180.0, 180.0, 0.0, 0.15) if fierce else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
     elsewhere = "Move it to the air fryer at 180 °C" if fierce else "Move it under a gentle broiler"
-    lower = {"broiler": "Lower the rack", "grill": "Move it to the cooler side"}.get(
-        dish.finish, "Turn it down by 20 °C"
-    )
+    lower = {
+        "broiler": "Lower the rack",
+        "grill": "Move it to the cooler side",
+        "charcoal": "Move it to the cooler side",
+    }.get(dish.finish, "Turn it down by 20 °C")
     changes = {
         lower: HeatChange(at_s, weaker),
         "Foil over the edges": HeatChange(at_s, heat, FOILED),

@@ -126,12 +126,17 @@ def hot_things(f: Forecast) -> Found:
         )  # fmt: skip
     else:
         yield WatchOut("lid", "careful", "Lift the lid away from you.", "Trapped steam comes out first.", "estimated")
-    if f.dish.finish == "grill":
+    if f.dish.finish in ("grill", "charcoal"):
         yield WatchOut(
             "grill-outdoors", "stop", "A gas or charcoal grill is for outdoors only, well away from walls and doors.",
             "Indoors, or in a tent or garage, it fills the air with carbon monoxide, which has no smell.", "estimated",
             {"finish": "broiler"}, "Finish under the broiler",
         )  # fmt: skip
+        if f.dish.finish == "charcoal":
+            yield WatchOut(
+                "coals", "careful", "No lighter fluid on glowing coals; ash stays hot for a day.",
+                "Vapour flashes back along the stream. Close the vents, and leave the ash outdoors in metal.", "estimated",
+            )  # fmt: skip
     elif f.dish.finish == "crisping_lid":
         yield WatchOut(
             "lid-swap", "careful", "Empty the pot before the crisping lid goes on; set the hot pressure lid aside.",

@@ -141,12 +141,14 @@ class Kitchen:
     hot_oven_h_w_m2_k: float | None = None
     lid_c: float | None = None
     grill_c: float | None = None
+    charcoal_c: float | None = None
     oven_preheat_min: float | None = None
     broiler_preheat_min: float | None = None
     air_fryer_preheat_min: float | None = None
     hot_oven_preheat_min: float | None = None
     lid_preheat_min: float | None = None
     grill_preheat_min: float | None = None
+    charcoal_preheat_min: float | None = None
     tops_c: Mapping[str, float] = field(default_factory=dict)
     racks_m: tuple[float, ...] = ()
     gear: frozenset[str] | None = None
@@ -175,12 +177,14 @@ TYPICAL: dict[str, Callable[[], float]] = {
     "hot_oven_h_w_m2_k": lambda: float(row("appliances", "hot-oven")["h_w_m2_k"]),
     "lid_c": lambda: float(row("appliances", "crisping-lid")["air_c"]),
     "grill_c": lambda: float(row("appliances", "gas-grill")["air_c"]),
+    "charcoal_c": lambda: float(row("appliances", "charcoal-grill")["air_c"]),
     "oven_preheat_min": lambda: float(row("appliances", "covered-dish")["preheat_s"]) / 60.0,
     "broiler_preheat_min": lambda: float(row("appliances", "oven-broiler")["preheat_s"]) / 60.0,
     "air_fryer_preheat_min": lambda: float(row("appliances", "air-fryer")["preheat_s"]) / 60.0,
     "hot_oven_preheat_min": lambda: float(row("appliances", "hot-oven")["preheat_s"]) / 60.0,
     "lid_preheat_min": lambda: float(row("appliances", "crisping-lid")["preheat_s"]) / 60.0,
     "grill_preheat_min": lambda: float(row("appliances", "gas-grill")["preheat_s"]) / 60.0,
+    "charcoal_preheat_min": lambda: float(row("appliances", "charcoal-grill")["preheat_s"]) / 60.0,
 }
 
 # Accepted ranges of every number a cook may give: low, high, unit.
@@ -204,9 +208,10 @@ LIMITS = {
     "hot_oven_h_w_m2_k": (8.0, 30.0, "W/m²K"),
     "lid_c": (150.0, 240.0, "°C"),
     "grill_c": (150.0, 310.0, "°C"),
+    "charcoal_c": (150.0, 320.0, "°C"),
     **{
         f"{name}_preheat_min": (0.0, 120.0, "min")
-        for name in ("oven", "broiler", "air_fryer", "hot_oven", "lid", "grill")
+        for name in ("oven", "broiler", "air_fryer", "hot_oven", "lid", "grill", "charcoal")
     },
     "coats_min": (0.0, 55.0, "min under the heat"),
     "flips_min": (0.5, 55.0, "min under the heat"),

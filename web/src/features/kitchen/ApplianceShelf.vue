@@ -28,7 +28,7 @@ const one = (id: number) => props.appliances.find((a) => a.id === id)!
               <rect v-else class="wall" :width="d.width" :height="d.height" rx="4" :class="{ guess: !d.sized }" />
               <line v-for="r in d.racks" :key="r" class="rack" x1="3" :x2="d.width - 3" :y1="r" :y2="r" />
               <path v-if="one(d.id).type === 'broiler' || one(d.id).type === 'crisping_lid'" class="element" :d="`M6 5 ${'l6 5 l6 -5 '.repeat(Math.max(1, Math.floor((d.width - 12) / 12)))}`" />
-              <path v-if="one(d.id).type === 'grill' || one(d.id).type === 'burner'" class="element" :d="`M6 ${d.height - 5} ${'l6 -5 l6 5 '.repeat(Math.max(1, Math.floor((d.width - 12) / 12)))}`" />
+              <path v-if="['grill', 'charcoal'].includes(one(d.id).type) || one(d.id).type === 'burner'" class="element" :d="`M6 ${d.height - 5} ${'l6 -5 l6 5 '.repeat(Math.max(1, Math.floor((d.width - 12) / 12)))}`" />
             </g>
           </svg>
           <span class="name">{{ d.name }}<small>{{ one(d.id).kind_name }}</small></span>

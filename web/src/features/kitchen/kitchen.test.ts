@@ -105,11 +105,12 @@ describe('the kitchen', () => {
     await page.findAll('.figures input')[1]!.setValue('11')
     await settle()
     expect(page.get('[role=alert]').text()).toContain('does not answer')
-    away = false
     await page.get('[role=alert] button').trigger('click')
     await settle()
+    away = false
+    await settle(15_000)
     expect(page.find('[role=alert]').exists()).toBe(false)
-    expect(asked.filter((a) => a.method === 'PUT').map((a) => (a.body as { preheat_min: number }).preheat_min)).toEqual([11, 11])
+    expect(asked.filter((a) => a.method === 'PUT').map((a) => (a.body as { preheat_min: number }).preheat_min)).toEqual([11, 11, 11])
     page.unmount()
   })
 

@@ -1,4 +1,5 @@
 import { computed, ref } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
 import { api, ask, type Appliance, type ApplianceBody, type Calibrated, type KitchenSettings, type ObservationBody, type Problem } from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useUnits } from '@/shared/composables/useUnits'
@@ -33,6 +34,11 @@ export function useKitchen() {
     if (unsent) await unsent()
     else await open()
   }
+
+  // A server that was away is asked again.
+  useIntervalFn(() => {
+    if (problem.value?.status === 0) void again()
+  }, 15_000)
 
   const add = async (kind: string, name: string) => {
     const made = await change(() => api.POST('/api/v1/kitchen/appliances', { body: { kind, name } as ApplianceBody }))

@@ -14,6 +14,8 @@ export const FIGURE_WORDS: Record<string, string> = {
   hot_oven_h_w_m2_k: "Hot oven's air, still or fan",
   lid_c: 'Crisping lid at',
   grill_c: "Under the grill's lid",
+  charcoal_c: 'Over the coals',
+  charcoal_preheat_min: 'Coals are ready in',
   oven_preheat_min: 'Oven heats up in',
   broiler_preheat_min: 'Broiler heats up in',
   air_fryer_preheat_min: 'Air fryer heats up in',

@@ -15,7 +15,7 @@ const analyse = (body: unknown): Answer => [200, analysed((body as { lines: stri
 const server = (more = {}) => serve({ 'GET /kitchen': [200, kitchen], 'GET /sauces': [200, { sauces: [keptSauce(4, 'Plum and tea')] }], 'POST /sauces/analyse': analyse, ...more })
 
 beforeEach(() => {
-  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval'] })
   localStorage.clear()
   setActivePinia(createPinia())
 })
@@ -106,6 +106,11 @@ describe('the sauces', () => {
     await settle()
     expect(page.text()).toContain('does not answer')
     expect(localStorage.getItem('kettle-sauce')).toContain('2 cups ketchup')
+    server()
+    await vi.advanceTimersByTimeAsync(15_100)
+    await settle()
+    expect(page.text()).not.toContain('does not answer')
+    expect(page.text()).toContain('60 g, about 48 ml')
     expect(asked.length).toBeGreaterThan(1)
     page.unmount()
   })

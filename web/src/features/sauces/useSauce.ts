@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef, watch } from 'vue'
-import { useDebounceFn, useStorage } from '@vueuse/core'
+import { useDebounceFn, useIntervalFn, useStorage } from '@vueuse/core'
 import { api, ask, type Analysis, type KeptSauce, type Problem, type SauceDraft } from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 
@@ -71,6 +71,11 @@ export function useSauce() {
     if (!written.value.length && data?.sauces[0]) take(data.sauces[0])
     await analyse()
   }
+
+  // A server that was away is asked again.
+  useIntervalFn(() => {
+    if (problem.value?.status === 0) void (kept.value ? analyse() : open())
+  }, 15_000)
 
   function take(sauce: KeptSauce) {
     id.value = sauce.id
