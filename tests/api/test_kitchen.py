@@ -278,6 +278,31 @@ def test_a_slow_oven_its_top_and_the_small_gear_reach_the_plan(kitchen: Kitchen)
     assert "220" in wrong["errors"][0]["accepted"]
 
 
+def test_what_does_not_fit_is_told_on_the_plan_before_anything_is_hot(kitchen: Kitchen):
+    add(kitchen, kind="air-fryer", name="small", width_mm=200.0, depth_mm=180.0, height_mm=60.0)
+    add(kitchen, **POT)
+
+    def told(**fields: Any) -> list[str]:
+        machines = kitchen.get("/kitchen")["machines"]
+        dish = {**SHORT_RIBS, "finish": "air_fryer", "kitchen": {"machines": machines}, **fields}
+        found = kitchen.post("/forecasts", dish, 200)["watch_outs"]
+        assert len({w["id"] for w in found}) == len(found)
+        return [f"{w['level']}: {w['message']}" for w in found if w["id"].startswith("fit-")]
+
+    assert any("of 6 ribs go in at once" in message for message in told())
+    assert not any("go in at once" in message for message in told(pieces=2, mass_kg=0.4, thickness_mm=30.0))
+    high = told(pieces=1, mass_kg=1.6, thickness_mm=70.0)
+    assert high[0].startswith("stop: In the air fryer: a rib is 7.0 cm high")
+    assert told(finish="broiler") == [], "nobody entered the broiler"
+    assert told(cut="cauliflower", pieces=1, mass_kg=0.5, thickness_mm=40.0, coats=1, bite="tug") == []
+    two = open_kitchen(kitchen.database.with_name("two.sqlite3"))
+    add(two, kind="air-fryer-two", name="two")
+    inside = two.get("/kitchen")["machines"]["air_fryer"]["inside"]
+    assert inside["zones"] == 2
+    one, both = (two.post("/fit", {**RIBS, "inside": {**inside, "zones": n}}, 200) for n in (1, 2))
+    assert one["batches"] == 2 * both["batches"] or both["batches"] == 1 < one["batches"]
+
+
 def test_the_machines_own_words_stand_in_the_instructions(kitchen: Kitchen):
     add(kitchen, **POT, buttons={"pressure": "Hi pressure"}, display="hours", counts_up=True)
     add(kitchen, **BROILER, buttons={"broiler": "Upper heat"})

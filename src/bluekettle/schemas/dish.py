@@ -49,6 +49,18 @@ class LearntDocument(CreateModel):
     seen: int = Field(0, ge=0, le=10_000, strict=True, description="signs it rests on")
 
 
+class InsideDocument(CreateModel):
+    """The inside of a vessel."""
+
+    shape: Literal["round", "box"] = Field(description="seen from above")
+    width_mm: float = Field(ge=50, le=1000, strict=True, description="inner width, or diameter [mm]")
+    depth_mm: float = Field(200.0, ge=50, le=1000, strict=True, description="inner depth, of a box [mm]")
+    height_mm: float = Field(ge=20, le=600, strict=True, description="inner height [mm]")
+    volume_l: float | None = Field(None, ge=0.5, le=50, strict=True, description="volume, where it is stated [L]")
+    least_liquid_l: float = Field(0.0, ge=0, le=20, strict=True, description="least liquid; 0 for basket or tray [L]")
+    zones: int = Field(1, ge=1, le=4, strict=True, description="how many there are of it: two baskets")
+
+
 class MachineDocument(CreateModel):
     """A machine's own words, for the instructions."""
 
@@ -56,6 +68,7 @@ class MachineDocument(CreateModel):
     button: str = Field("", max_length=40, description="its button or preset for the job")
     display: Literal["minutes", "hours"] = Field("minutes", description="what its clock shows")
     counts_up: bool = Field(False, strict=True, description="whether it counts up after the end")
+    inside: InsideDocument | None = Field(None, description="its inside; null: not known, then nothing is said of fit")
     top_c: float | None = Field(None, ge=40, le=500, strict=True, description="highest its dial goes [°C]")
     racks_m: list[Annotated[float, Field(ge=0.03, le=0.45, strict=True)]] = Field(
         default_factory=list, max_length=10, description="a broiler's racks [m below the element]"

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from bluekettle.schemas.base import CreateModel, PublicModel
-from bluekettle.schemas.dish import LearntDocument, MachineDocument
+from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument
 from bluekettle.schemas.forecast import OpenBandPublic
 
 GEAR = (
@@ -128,6 +128,7 @@ class AppliancePublic(PublicModel):
     depth_mm: float
     height_mm: float
     racks_mm: list[float]
+    zones: int = Field(description="baskets of that size")
     shares: str
 
 
@@ -173,17 +174,6 @@ class CalibratedPublic(PublicModel):
     before: OpenBandPublic = Field(description="mahogany of a sample glaze's face [s]")
     after: OpenBandPublic
     says: str
-
-
-class InsideDocument(CreateModel):
-    """The inside of a vessel."""
-
-    shape: Literal["round", "box"] = Field(description="seen from above")
-    width_mm: float = Field(ge=50, le=1000, strict=True, description="inner width, or diameter [mm]")
-    depth_mm: float = Field(200.0, ge=50, le=1000, strict=True, description="inner depth, of a box [mm]")
-    height_mm: float = Field(ge=20, le=600, strict=True, description="inner height [mm]")
-    volume_l: float | None = Field(None, ge=0.5, le=50, strict=True, description="volume, where it is stated [L]")
-    least_liquid_l: float = Field(0.0, ge=0, le=20, strict=True, description="least liquid; 0 for basket or tray [L]")
 
 
 class FitCreate(CreateModel):

@@ -7,6 +7,7 @@ from bluekettle.core.ingredients import ALLERGENS, GROUPS, PARTS, Ingredient
 from bluekettle.core.sauce import Composition, mix, sample_sauce, sample_sauce_keys
 from bluekettle.core.stages import Dish, Kitchen, Learnt, Sighting, cut, cut_keys, finish_keys
 from bluekettle.schemas.dish import DishDocument, IngredientDocument, KitchenDocument
+from bluekettle.services.fits import inside_of
 
 
 def known_of(documents: list[IngredientDocument]) -> dict[str, Ingredient]:
@@ -47,6 +48,10 @@ def kitchen_of(document: KitchenDocument) -> Kitchen:
         **document.model_dump(exclude={"learnt", "machines", "gear"}), learnt=learnt,
         tops_c={job: machine.top_c for job, machine in machines.items() if machine.top_c is not None},
         racks_m=tuple(machines["broiler"].racks_m) if "broiler" in machines else (),
+        insides={
+            job: inside_of(machine.inside) for job, machine in document.machines.items()
+            if machine.inside is not None and (job == "pot" or job in finish_keys())
+        },
         gear=None if document.gear is None else frozenset(document.gear),
     )  # fmt: skip
 

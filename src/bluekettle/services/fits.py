@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bluekettle.core.safety import USUAL_GUIDANCE
 from bluekettle.core.stages import Inside, fit_cut
+from bluekettle.schemas.dish import InsideDocument
 from bluekettle.schemas.kitchen import (
     FitCreate,
     FitFill,
@@ -13,13 +14,17 @@ from bluekettle.schemas.kitchen import (
 )
 
 
+def inside_of(i: InsideDocument) -> Inside:
+    """The core's inside."""
+    depth = i.width_mm if i.shape == "round" else i.depth_mm
+    return Inside(
+        i.shape, i.width_mm / 1e3, depth / 1e3, i.height_mm / 1e3, i.volume_l, i.least_liquid_l, i.zones
+    )  # fmt: skip
+
+
 def fit(request: FitCreate) -> FitPublic:
     """How a cut lies in a vessel."""
-    i = request.inside
-    inside = Inside(
-        i.shape, i.width_mm / 1e3, (i.width_mm if i.shape == "round" else i.depth_mm) / 1e3, i.height_mm / 1e3, i.volume_l,
-        i.least_liquid_l,
-    )  # fmt: skip
+    inside = inside_of(request.inside)
     found = fit_cut(
         request.cut, request.mass_kg, request.pieces, request.thickness_mm, inside, request.touching, request.stacked,
         request.trivet_mm / 1e3, request.liquid_l, request.swells,

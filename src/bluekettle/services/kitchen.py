@@ -14,7 +14,7 @@ from bluekettle.core.errors import Fault, OutOfRange, Ranges
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import LIMITS, finish_keys
 from bluekettle.core.tables import Row, row, rows
-from bluekettle.schemas.dish import LearntDocument, MachineDocument, SauceDocument
+from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument, SauceDocument
 from bluekettle.schemas.kitchen import (
     GEAR,
     ApplianceCreate,
@@ -117,8 +117,29 @@ def machine_of(kept: Appliance, job: str) -> MachineDocument:
     button = buttons.get(job) or buttons.get("pressure" if job == "pot" else "") or next(iter(buttons.values()), "")
     return MachineDocument(
         name=kept.name, button=button, display=kept.words.get("display", "minutes"),
-        counts_up=kept.words.get("counts_up", False), top_c=kept.top_c, racks_m=kept.racks_m or [],
+        counts_up=kept.words.get("counts_up", False), inside=inside_kept(kept), top_c=kept.top_c, racks_m=kept.racks_m or [],
     )  # fmt: skip
+
+
+def inside_kept(kept: Appliance) -> InsideDocument | None:
+    """Its inside, stated or typical of its kind; None where there is none."""
+    line = row("appliances", kept.kind)
+    width, depth, height = (
+        mm_of(getattr(kept, name), line[name]) for name in ("width_m", "depth_m", "height_m")
+    )  # fmt: skip
+    if not width or not height:
+        return None
+    volume = kept.volume_l if kept.volume_l is not None else float(line["volume_l"] or 0.0) or None
+    return InsideDocument(
+        shape=kept.shape or line["shape"], width_mm=width, depth_mm=depth or width, height_mm=height,
+        volume_l=volume if line["type"] in ("pot", "dish", "slow") else None,
+        least_liquid_l=float(line["least_liquid_l"] or 0.0), zones=zones_of(kept),
+    )  # fmt: skip
+
+
+def zones_of(kept: Appliance) -> int:
+    """Baskets of one size."""
+    return 2 if kept.kind == "air-fryer-two" else 1
 
 
 def keep_settings(engine: Engine, document: SettingsDocument) -> KitchenPublic:
@@ -279,7 +300,7 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
         observations=[observation_public(s) for s in seen], history=history, heat_says=says(history),
         shape=kept.shape or line["shape"], width_mm=mm_of(kept.width_m, line["width_m"]),
         depth_mm=mm_of(kept.depth_m, line["depth_m"]), height_mm=mm_of(kept.height_m, line["height_m"]),
-        racks_mm=[round(r * 1e3) for r in racks], shares=shares_of(session, kept, line),
+        racks_mm=[round(r * 1e3) for r in racks], zones=zones_of(kept), shares=shares_of(session, kept, line),
     )  # fmt: skip
 
 

@@ -1294,6 +1294,51 @@ export interface components {
             allergens?: string[];
         };
         /**
+         * InsideDocument
+         * @description The inside of a vessel.
+         */
+        InsideDocument: {
+            /**
+             * Shape
+             * @description seen from above
+             * @enum {string}
+             */
+            shape: "round" | "box";
+            /**
+             * Width Mm
+             * @description inner width, or diameter [mm]
+             */
+            width_mm: number;
+            /**
+             * Depth Mm
+             * @description inner depth, of a box [mm]
+             * @default 200
+             */
+            depth_mm?: number;
+            /**
+             * Height Mm
+             * @description inner height [mm]
+             */
+            height_mm: number;
+            /**
+             * Volume L
+             * @description volume, where it is stated [L]
+             */
+            volume_l?: number | null;
+            /**
+             * Least Liquid L
+             * @description least liquid; 0 for basket or tray [L]
+             * @default 0
+             */
+            least_liquid_l?: number;
+            /**
+             * Zones
+             * @description how many there are of it: two baskets
+             * @default 1
+             */
+            zones?: number;
+        };
+        /**
          * KitchenDocument
          * @description What is known of the kitchen; what is left out is taken as typical and reported as assumed.
          */
@@ -1470,6 +1515,8 @@ export interface components {
              * @default false
              */
             counts_up?: boolean;
+            /** @description its inside; null: not known, then nothing is said of fit */
+            inside?: components["schemas"]["InsideDocument"] | null;
             /**
              * Top C
              * @description highest its dial goes [°C]
@@ -2260,6 +2307,11 @@ export interface components {
             height_mm: number;
             /** Racks Mm */
             racks_mm: number[];
+            /**
+             * Zones
+             * @description baskets of that size
+             */
+            zones: number;
             /** Shares */
             shares: string;
         };
@@ -2516,45 +2568,6 @@ export interface components {
              * @default false
              */
             swells?: boolean;
-        };
-        /**
-         * InsideDocument
-         * @description The inside of a vessel.
-         */
-        InsideDocument: {
-            /**
-             * Shape
-             * @description seen from above
-             * @enum {string}
-             */
-            shape: "round" | "box";
-            /**
-             * Width Mm
-             * @description inner width, or diameter [mm]
-             */
-            width_mm: number;
-            /**
-             * Depth Mm
-             * @description inner depth, of a box [mm]
-             * @default 200
-             */
-            depth_mm?: number;
-            /**
-             * Height Mm
-             * @description inner height [mm]
-             */
-            height_mm: number;
-            /**
-             * Volume L
-             * @description volume, where it is stated [L]
-             */
-            volume_l?: number | null;
-            /**
-             * Least Liquid L
-             * @description least liquid; 0 for basket or tray [L]
-             * @default 0
-             */
-            least_liquid_l?: number;
         };
         /**
          * EffectsPublic

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
-from bluekettle.core.stages import LIMITS, Forecast
+from bluekettle.core.stages import LIMITS, Forecast, fits_of
 from bluekettle.core.tables import row
 
 LEVELS = ("stop", "careful", "good to know")
@@ -59,6 +59,19 @@ def pot_full(f: Forecast) -> Found:
             "Above the line food can block the valve, and a braise boils over.", "estimated",
             {"mass_kg": round(fits * 0.98, 1)}, f"Cook {fits * 0.98:.1f} kg, the rest in a second batch",
         )  # fmt: skip
+
+
+def does_it_fit(f: Forecast) -> Found:
+    """What does not fit is found out before anything is hot, where the kitchen's insides are known."""
+    for job, fit in fits_of(f.dish).items():
+        place = "the pot" if job == "pot" else f"the {f.dish.kind.name}"
+        for place_in, verdict in enumerate(fit.verdicts):
+            if verdict.level == "fits" or (job == "pot" and (verdict.level == "careful" or "line" in verdict.message)):
+                continue  # the pot's line and liquid have rules of their own
+            yield WatchOut(
+                f"fit-{job}-{place_in}", verdict.level, f"In {place}: {verdict.message[0].lower()}{verdict.message[1:]}",
+                verdict.repair or "Try it with a cold tray before anything is hot.", "estimated",
+            )  # fmt: skip
 
 
 def core_safe(f: Forecast) -> Found:
@@ -249,6 +262,6 @@ def leftovers(f: Forecast) -> Found:
 
 
 RULES: tuple[Callable[[Forecast], Found], ...] = (
-    liquid_least, pot_full, core_safe, danger_zone, no_window, tender_chance, clock_blind, over_top, hot_things, gear_at_hand,
+    liquid_least, pot_full, does_it_fit, core_safe, danger_zone, no_window, tender_chance, clock_blind, over_top, hot_things, gear_at_hand,
     sugar_free, leftovers,
 )  # fmt: skip

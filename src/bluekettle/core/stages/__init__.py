@@ -25,8 +25,9 @@ from bluekettle.core.stages.dish import (
 )
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
 from bluekettle.core.stages.finishing import film_of, heat_of
-from bluekettle.core.stages.fit import Fit, Inside, Place, Verdict, fit_cut
+from bluekettle.core.stages.fit import Fit, Place, Verdict, fit_cut, fits_of
 from bluekettle.core.stages.forecast import Forecast, forecast, strip_index
+from bluekettle.core.stages.inside import Inside
 from bluekettle.core.stages.ladder import Rung, ladder
 from bluekettle.core.stages.progress import Event, Progress, StepPlan, StepState, follow
 from bluekettle.core.stages.tenderise import return_leg_s
@@ -66,6 +67,7 @@ __all__ = [
     "finish_keys",
     "finish_kind",
     "fit_cut",
+    "fits_of",
     "follow",
     "forecast",
     "heat_of",

@@ -14,6 +14,7 @@ from bluekettle.core.glaze import Draws
 from bluekettle.core.heat.surroundings import RACK_REFERENCE_M
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
+from bluekettle.core.stages.inside import Inside
 from bluekettle.core.tables import Row, row, rows, value
 from bluekettle.core.tenderness import BITES
 from bluekettle.core.thermo import FoodProperties, food_properties
@@ -126,7 +127,7 @@ class Kitchen:
 
     *_preheat_min : until the finishing appliance is hot [min]; oven_preheat_min is that of the braise. learnt : by
     finish, what calibration says of it. tops_c : by finish, the highest its dial goes [°C]. racks_m : the broiler's
-    racks [m below the element]. gear : small things at hand; None where nobody said.
+    racks [m below the element]. gear : small things at hand; None where nobody said. insides : of the pot ("pot") and of the finishes, where known.
     """
 
     altitude_m: float | None = None
@@ -152,6 +153,7 @@ class Kitchen:
     tops_c: Mapping[str, float] = field(default_factory=dict)
     racks_m: tuple[float, ...] = ()
     gear: frozenset[str] | None = None
+    insides: Mapping[str, Inside] = field(default_factory=dict)
     learnt: Mapping[str, Learnt] = field(default_factory=dict)
 
     def having(self, name: str, figure: float) -> Kitchen:

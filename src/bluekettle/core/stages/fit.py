@@ -7,31 +7,12 @@ from math import ceil, floor, pi, sqrt
 
 from bluekettle.core.errors import Ranges
 from bluekettle.core.pressure import Fill, fill_of
-from bluekettle.core.stages.dish import Cut, cut
+from bluekettle.core.stages.dish import Cut, Dish, cut
+from bluekettle.core.stages.inside import Inside
 
 SHAPES = ("round", "box")
+TRIVET_M = 0.02  # a usual one (typical, estimated)
 HEAD_M = 0.015  # air left above the food under a lid or element (typical, estimated)
-
-
-@dataclass(frozen=True)
-class Inside:
-    """The inside of a vessel: round (width is the diameter) or box, width, depth, height [m]; volume [L] where it is
-    stated; the least liquid it needs [L], 0 for a basket or tray."""
-
-    shape: str
-    width_m: float
-    depth_m: float
-    height_m: float
-    volume_l: float | None = None
-    least_liquid_l: float = 0.0
-
-    @property
-    def litres(self) -> float:
-        """Volume as stated, or from the inner size [L]."""
-        if self.volume_l is not None:
-            return self.volume_l
-        base = pi * self.width_m**2 / 4.0 if self.shape == "round" else self.width_m * self.depth_m
-        return 1e3 * base * self.height_m
 
 
 @dataclass(frozen=True)
@@ -135,6 +116,7 @@ def fit_cut(
     ranges.within("inside.least_liquid_l", inside.least_liquid_l, 0.0, 20.0, "L")
     if inside.volume_l is not None:
         ranges.within("inside.volume_l", inside.volume_l, 0.5, 50.0, "L")
+    ranges.within("inside.zones", inside.zones, 1, 4, "baskets")
     ranges.within("trivet_m", trivet_m, 0.0, 0.2, "m")
     if liquid_l is not None:
         ranges.within("liquid_l", liquid_l, 0.0, 20.0, "L")
@@ -146,7 +128,7 @@ def fit_cut(
     places = max(tries, key=len)
     free = inside.height_m - trivet_m - HEAD_M
     layers = max(0, floor(free / height + 1e-9)) if stacked else min(1, max(0, floor(free / height + 1e-9)))
-    room = len(places) * layers
+    room = len(places) * layers * inside.zones
     batches = ceil(pieces / room) if room else 0
     fill = None
     least = inside.least_liquid_l
@@ -179,9 +161,27 @@ def _judge(
         if fill.liquid_after_l > 2.0 * fill.liquid_before_l:
             out.append(Verdict("careful", f"Juices bring {fill.liquid_before_l:.2f} L of liquid to {fill.liquid_after_l:.2f} L.", "Leave the sauce out of the pot, or reduce it afterwards"))  # fmt: skip
     if batches > 1:
-        out.append(Verdict("careful", f"{len(places) * layers} of {pieces} {names} go in at once: {batches} batches.", "Hold the first batch warm, and crisp it again for a minute"))  # fmt: skip
+        out.append(Verdict("careful", f"{len(places) * layers * inside.zones} of {pieces} {names} go in at once: {batches} batches.", "Hold the first batch warm, and crisp it again for a minute"))  # fmt: skip
     if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and layers:
         out.append(Verdict("careful", "Bones stand out: turn their tips inwards, away from the element.", ""))
     if not any(v.level == "stop" for v in out) and batches == 1:
-        out.insert(0, Verdict("fits", f"{pieces} {names} fit in {'one layer' if len(places) >= pieces else f'{ceil(pieces / len(places))} layers'}.", ""))  # fmt: skip
+        out.insert(0, Verdict("fits", f"{pieces} {names} fit in {'one layer' if len(places) * inside.zones >= pieces else f'{ceil(pieces / len(places) / inside.zones)} layers'}.", ""))  # fmt: skip
     return tuple(out)
+
+
+def fits_of(dish: Dish) -> dict[str, Fit]:
+    """How a dish lies in the kept vessels it goes through: by job, where the kitchen knows their insides.
+
+    A pot may be filled in layers, over its trivet where there is one; a finish wants one layer with air between.
+    Raises OutOfRange as `fit_cut`.
+    """
+    found = {}
+    amounts = (dish.cut, dish.mass_kg, dish.pieces, dish.thickness_mm)
+    pot = dish.kitchen.insides.get("pot")
+    if pot is not None and dish.tenderise == "pressure":
+        trivet = TRIVET_M if dish.kitchen.gear and "trivet" in dish.kitchen.gear else 0.0
+        found["pot"] = fit_cut(*amounts, pot, touching=True, stacked=True, trivet_m=trivet, liquid_l=dish.liquid)
+    finish = dish.kitchen.insides.get(dish.finish)
+    if finish is not None:
+        found[dish.finish] = fit_cut(*amounts, finish)
+    return found

@@ -23,7 +23,7 @@ const pot = computed(() => ['pot', 'dish', 'slow'].includes(props.appliance.type
 const LEAST: Record<string, number> = { pot: 0.25, dish: 0.15 }
 const inside = computed(() => ({
   shape: (props.appliance.shape || 'box') as 'round' | 'box', width_mm: props.appliance.width_mm, depth_mm: props.appliance.depth_mm || props.appliance.width_mm,
-  height_mm: props.appliance.height_mm, least_liquid_l: LEAST[props.appliance.type] ?? 0,
+  height_mm: props.appliance.height_mm, least_liquid_l: LEAST[props.appliance.type] ?? 0, zones: props.appliance.zones,
   volume_l: pot.value ? (props.appliance.figures.find((f) => f.name === 'volume_l')?.value ?? null) : null,
 }))
 const SIZE = 250
@@ -70,7 +70,7 @@ watch([cut, mass, pieces, thick, trivet, lying, liquid, swells, () => props.appl
           <rect v-else class="wall" :width="above.width" :height="above.height" rx="8" />
           <rect v-for="(p, i) in above.pieces" :key="i" class="piece" :x="p.x" :y="p.y" :width="p.width" :height="p.height" rx="6" />
         </svg>
-        <figcaption class="quiet">from above, {{ Math.round(inside.width_mm) }}{{ inside.shape === 'round' ? '' : ` by ${Math.round(inside.depth_mm)}` }} mm</figcaption>
+        <figcaption class="quiet">from above{{ inside.zones > 1 ? ', one basket' : '' }}, {{ Math.round(inside.width_mm) }}{{ inside.shape === 'round' ? '' : ` by ${Math.round(inside.depth_mm)}` }} mm</figcaption>
       </figure>
       <figure>
         <svg width="180" height="256" viewBox="-3 -3 186 262" role="img" :aria-label="`From the side: ${Math.round(fit.free_mm)} mm free for food of ${fit.height_mm} mm`">
