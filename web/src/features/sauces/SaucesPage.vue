@@ -78,15 +78,6 @@ async function use() {
           <button v-for="k in KINDS" :key="k" type="button" role="radio" :aria-checked="draft.kind === k" :class="{ on: draft.kind === k }" @click="draft.kind = k">{{ k === 'table' ? 'table sauce' : k === 'braise' ? 'braising liquid' : k }}</button>
         </div>
         <LineList v-model="draft.lines" :read="analysis?.lines ?? []" />
-        <div class="made">
-          <NumberField :model-value="draft.for_kg ?? null" label="For meat" unit="kg" :step="0.1" placeholder="1.5" @update:model-value="draft.for_kg = $event" />
-          <NumberField v-if="draft.kind !== 'rub'" v-model="simmering" label="Simmered" unit="min" :step="1" />
-          <NumberField v-if="draft.simmer" v-model="burner" label="on a burner of" unit="W" :step="100" />
-        </div>
-        <div v-if="draft.for_kg && others.length" class="beside" role="group" aria-label="Also on this meat">
-          <span>Also on this meat:</span>
-          <button v-for="s in others" :key="s.id" type="button" class="plain-button" :aria-pressed="beside.includes(s.id)" :class="{ on: beside.includes(s.id) }" :data-test="`beside-${s.id}`" @click="beside = beside.includes(s.id) ? beside.filter((n) => n !== s.id) : [...beside, s.id]">{{ beside.includes(s.id) ? '✓ ' : '' }}{{ s.document.name }}</button>
-        </div>
         <div class="keep">
           <button type="button" class="ember-button" data-test="keep" :disabled="!sauce.changed.value" @click="sauce.keep()">{{ id ? 'Keep the change' : 'Keep it' }}</button>
           <button type="button" class="plain-button" :disabled="!analysis?.sauce.length" data-test="use-on-dish" @click="use">{{ plan.dish ? 'Put it on tonight’s dish' : 'Choose a dish for it' }}</button>
@@ -98,7 +89,18 @@ async function use() {
         <p v-if="refused" class="refused" role="alert">{{ refused.detail }}. <button type="button" class="plain-button" data-test="drop-anyway" @click="sauce.drop(true)">Delete, plans keep their copy</button></p>
         <ProblemNote v-else-if="problem" :problem="problem" again @again="sauce.open()" />
       </section>
-      <SauceFacts v-if="analysis" :analysis="analysis" />
+      <div v-if="analysis">
+        <SauceFacts :analysis="analysis" />
+        <div class="made">
+          <NumberField :model-value="draft.for_kg ?? null" label="For meat" unit="kg" :step="0.1" placeholder="1.5" @update:model-value="draft.for_kg = $event" />
+          <NumberField v-if="draft.kind !== 'rub'" v-model="simmering" label="Simmered" unit="min" :step="1" />
+          <NumberField v-if="draft.simmer" v-model="burner" label="On a burner of" unit="W" :step="100" />
+        </div>
+        <div v-if="draft.for_kg && others.length" class="beside" role="group" aria-label="Also on this meat">
+          <span>Also on this meat:</span>
+          <button v-for="s in others" :key="s.id" type="button" class="plain-button" :aria-pressed="beside.includes(s.id)" :class="{ on: beside.includes(s.id) }" :data-test="`beside-${s.id}`" @click="beside = beside.includes(s.id) ? beside.filter((n) => n !== s.id) : [...beside, s.id]">{{ beside.includes(s.id) ? '✓ ' : '' }}{{ s.document.name }}</button>
+        </div>
+      </div>
       <section v-else-if="!asking" class="empty"><h2>An empty jar.</h2><p>Write the first line as you would on paper: “1 1/2 cups ketchup”, “a knob of butter”, “salt to taste”.</p></section>
     </div>
     <el-tabs v-if="analysis" v-model="tab" class="more">
@@ -133,6 +135,7 @@ html.dark .on { color: var(--kettle-ink); }
 .first { margin: 4px 0 14px; max-width: 92ch; }
 .refused { border-left: 6px solid var(--kettle-careful); padding-left: 14px; }
 .empty h2 { margin-bottom: 8px; }
-@media (min-width: 901px) { .two > :last-child { position: sticky; top: 76px; } }
+/* Beside a long list the jar stays in view, and so does the end of a column taller than the window. */
+@media (min-width: 901px) { .two > :last-child { position: sticky; top: min(76px, calc(100vh - 900px)); } }
 @media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); gap: 26px; } }
 </style>

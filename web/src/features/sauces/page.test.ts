@@ -124,7 +124,7 @@ describe('the sauces', () => {
     await page.get('[aria-label="more, Simmered"]').trigger('click')
     await settle()
     expect(asked.at(-1)!.body).toMatchObject({ simmer: { minutes: 1, power_w: 1100 } })
-    await page.get('[aria-label="less, on a burner of"]').trigger('click')
+    await page.get('[aria-label="less, On a burner of"]').trigger('click')
     await settle()
     expect(asked.at(-1)!.body).toMatchObject({ simmer: { minutes: 1, power_w: 1000 } })
     await page.get('[aria-label="less, Simmered"]').trigger('click')
