@@ -294,6 +294,9 @@ def test_what_does_not_fit_is_told_on_the_plan_before_anything_is_hot(kitchen: K
     high = told(pieces=1, mass_kg=1.6, thickness_mm=70.0)
     assert high[0].startswith("stop: In the air fryer: a rib is 7.0 cm high")
     assert told(finish="broiler") == [], "nobody entered the broiler"
+    crowded = told(finish="broiler", pieces=16, mass_kg=4.0, thickness_mm=50.0)
+    assert any("go in at once" in message for message in crowded), "the pot takes them in batches"
+    assert not told(finish="broiler", liquid_l=0.1), "its liquid has a rule of its own"
     assert told(cut="cauliflower", pieces=1, mass_kg=0.5, thickness_mm=40.0, coats=1, bite="tug") == []
     two = open_kitchen(kitchen.database.with_name("two.sqlite3"))
     add(two, kind="air-fryer-two", name="two")

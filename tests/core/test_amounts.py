@@ -30,7 +30,7 @@ CUP_L, TBSP_L, TSP_L = 0.2365882365, 0.01478676478125, 0.00492892159375  # US cu
         ("1 3/4 cups", "volume", 1.75 * CUP_L, 1.75 * CUP_L), ("½ tsp", "volume", TSP_L / 2, TSP_L / 2),
         ("2-3 tbsp", "volume", 2 * TBSP_L, 3 * TBSP_L), ("1½ – 2 cups", "volume", 1.5 * CUP_L, 2 * CUP_L),
         ("200 g", "mass", 0.2, 0.2), ("1,5 dl", "volume", 0.15, 0.15), ("0.5 l", "volume", 0.5, 0.5),
-        ("1,000 g", "mass", 1.0, 1.0), ("0,125 l", "volume", 0.125, 0.125), ("12,500 mg", "mass", 0.0125, 0.0125),
+        ("1,000 g", "mass", 1.0, 1.0), ("0,125 l", "volume", 0.125, 0.125), ("1,250 kg", "mass", 1.25, 1.25), ("12,500 mg", "mass", 0.0125, 0.0125),
         ("1 lb 4 oz", "mass", 0.5669904625, 0.5669904625), ("12 fl oz", "volume", 0.35488235475, 0.35488235475),
         ("half a cup", "volume", CUP_L / 2, CUP_L / 2), ("one and a half cups", "volume", 1.5 * CUP_L, 1.5 * CUP_L),
         ("a knob", "mass", 0.010, 0.025), ("two pinches", "volume", 0.0004, 0.0012), ("3", "count", 3, 3),

@@ -128,7 +128,7 @@ class AppliancePublic(PublicModel):
     depth_mm: float
     height_mm: float
     racks_mm: list[float]
-    zones: int = Field(description="baskets of that size")
+    inside: InsideDocument | None = Field(description="as it goes into POST /api/v1/fit; null: it has none")
     shares: str
 
 

@@ -300,7 +300,7 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
         observations=[observation_public(s) for s in seen], history=history, heat_says=says(history),
         shape=kept.shape or line["shape"], width_mm=mm_of(kept.width_m, line["width_m"]),
         depth_mm=mm_of(kept.depth_m, line["depth_m"]), height_mm=mm_of(kept.height_m, line["height_m"]),
-        racks_mm=[round(r * 1e3) for r in racks], zones=zones_of(kept), shares=shares_of(session, kept, line),
+        racks_mm=[round(r * 1e3) for r in racks], inside=inside_kept(kept), shares=shares_of(session, kept, line),
     )  # fmt: skip
 
 

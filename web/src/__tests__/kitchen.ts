@@ -129,12 +129,12 @@ export const broiler: Appliance = {
   id: 2, kind: 'oven-broiler', kind_name: "oven's broiler", type: 'broiler', finish: 'broiler', planned: true, instead: '', shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200,
   given: { kind: 'oven-broiler', name: 'its broiler', in_use: true, rack_mm: 150, buttons: {}, display: 'minutes', counts_up: false },
   figures: [{ name: 'element_w_m2', label: 'element', value: 2650, unit: 'W/m²', assumed: true, figure: 'broiler_w_m2' }, { name: 'preheat_s', label: 'heats up in', value: 6, unit: 'min', assumed: true, figure: 'broiler_preheat_min' }],
-  racks_mm: [80, 150, 220], zones: 1, shares: 'hot oven (assumed)', heat_says: 'not calibrated', observations: [], history: [{ observation_id: null, factor: 1, log_sd: 0.35 }],
+  racks_mm: [80, 150, 220], inside: { shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200, volume_l: null, least_liquid_l: 0, zones: 1 }, shares: 'hot oven (assumed)', heat_says: 'not calibrated', observations: [], history: [{ observation_id: null, factor: 1, log_sd: 0.35 }],
 }
 export const pot: Appliance = {
   ...broiler, id: 3, kind: 'electric-pot', kind_name: 'electric pressure pot', type: 'pot', finish: null, shape: 'round', width_mm: 220, depth_mm: 220, height_mm: 150,
   given: { kind: 'electric-pot', name: 'the tall pot', in_use: true, buttons: {}, display: 'minutes', counts_up: false },
-  figures: [{ name: 'volume_l', label: 'holds', value: 5.7, unit: 'L', assumed: true, figure: 'pot_volume_l' }], racks_mm: [], shares: '', heat_says: '', history: [],
+  figures: [{ name: 'volume_l', label: 'holds', value: 5.7, unit: 'L', assumed: true, figure: 'pot_volume_l' }], racks_mm: [], inside: { shape: 'round', width_mm: 220, depth_mm: 220, height_mm: 150, volume_l: 5.7, least_liquid_l: 0.25, zones: 1 }, shares: '', heat_says: '', history: [],
 }
 export const kitchen: Kitchen = {
   settings: { altitude_m: null, temperature: 'C', measures: 'metric', hands: 1, meal_hours: ['19:00'], price_kwh: null, gear: ['thermometer'] },

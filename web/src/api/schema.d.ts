@@ -2307,11 +2307,8 @@ export interface components {
             height_mm: number;
             /** Racks Mm */
             racks_mm: number[];
-            /**
-             * Zones
-             * @description baskets of that size
-             */
-            zones: number;
+            /** @description as it goes into POST /api/v1/fit; null: it has none */
+            inside: components["schemas"]["InsideDocument"] | null;
             /** Shares */
             shares: string;
         };

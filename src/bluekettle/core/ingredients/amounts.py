@@ -34,7 +34,8 @@ NUMBER_WORDS = {
     "ten": 10.0, "dozen": 12.0, "few": 3.0, "couple": 2.0, "half": 0.5, "quarter": 0.25,
 }  # fmt: skip
 _NUM = r"\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?"
-_THOUSANDS = re.compile(r"\b([1-9]\d{0,2}),(\d{3})(?![\d,])")  # "1,000 g"; "1,5 dl" and "0,125 l" are decimals
+# "1,000 g" is a thousand; "1,5 dl", "0,125 l" and "1,250 kg" are decimals.
+_THOUSANDS = re.compile(r"\b([1-9]\d{0,2}),(\d{3})(?=\s*(?:g|grams?|mg|ml)\b)", re.I)
 _TINS = re.compile(  # "2 x 400 g tins", "1 14-oz can", "2 (400 g) tins"
     rf"^(?P<n>\d+)\s*(?:x\s*|[x×]\s*|\s)\(?(?P<each>(?:{_NUM})[\s-]*(?:g|kg|oz|ounce|lb|ml|l)\b\.?)\)?[\s-]*"
     r"(?:tins?|cans?|jars?|packs?|packets?|bottles?|cartons?|bags?)\b\s*(?:of\b\s*)?", re.I,

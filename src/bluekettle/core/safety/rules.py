@@ -66,8 +66,8 @@ def does_it_fit(f: Forecast) -> Found:
     for job, fit in fits_of(f.dish).items():
         place = "the pot" if job == "pot" else f"the {f.dish.kind.name}"
         for place_in, verdict in enumerate(fit.verdicts):
-            if verdict.level == "fits" or (job == "pot" and (verdict.level == "careful" or "line" in verdict.message)):
-                continue  # the pot's line and liquid have rules of their own
+            if verdict.level == "fits" or verdict.about == "fill":
+                continue  # line and liquid have rules of their own
             yield WatchOut(
                 f"fit-{job}-{place_in}", verdict.level, f"In {place}: {verdict.message[0].lower()}{verdict.message[1:]}",
                 verdict.repair or "Try it with a cold tray before anything is hot.", "estimated",
@@ -207,7 +207,7 @@ def gear_at_hand(f: Forecast) -> Found:
     if f.dish.tenderise == "pressure" and f.dish.sauce is not None and "trivet" not in gear:
         yield WatchOut(
             "no-trivet", "good to know", "No trivet: lay halved onions under the food.",
-            "Food on the hot base scorches and gives a burn warning.", "estimated",
+            "Food on the hot base scorches, and then the pot may never come to pressure.", "estimated",
         )  # fmt: skip
     fierce = f.dish.finish in ("broiler", "oven")
     if fierce and f.cut.gate and not gear & {"wire rack", "lined tray"}:

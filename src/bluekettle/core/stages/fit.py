@@ -27,11 +27,12 @@ class Place:
 
 @dataclass(frozen=True)
 class Verdict:
-    """One finding: stop, careful or fits; what, and what would help."""
+    """One finding: stop, careful or fits; what, what would help, and what it is about: size, fill, batches or bones."""
 
     level: str
     message: str
     repair: str = ""
+    about: str = "size"
 
 
 @dataclass(frozen=True)
@@ -155,15 +156,15 @@ def _judge(
         out.append(Verdict("stop", f"A {found.piece} of {size[0] * 100:.0f} by {size[1] * 100:.0f} cm does not lie flat in it.", "Cut the pieces, or take another vessel"))  # fmt: skip
     if fill is not None:
         if fill.share > fill.line:
-            out.append(Verdict("stop", f"It would be {fill.share:.0%} full; the line is at {fill.line:.0%}.", "Less food, or two batches"))  # fmt: skip
+            out.append(Verdict("stop", f"It would be {fill.share:.0%} full; the line is at {fill.line:.0%}.", "Less food, or two batches", "fill"))  # fmt: skip
         if fill.liquid_before_l < least:
-            out.append(Verdict("stop", f"{fill.liquid_before_l:g} L of liquid is under the vessel's least of {least:g} L.", f"Add {least - fill.liquid_before_l:.2f} L"))  # fmt: skip
+            out.append(Verdict("stop", f"{fill.liquid_before_l:g} L of liquid is under the vessel's least of {least:g} L.", f"Add {least - fill.liquid_before_l:.2f} L", "fill"))  # fmt: skip
         if fill.liquid_after_l > 2.0 * fill.liquid_before_l:
-            out.append(Verdict("careful", f"Juices bring {fill.liquid_before_l:.2f} L of liquid to {fill.liquid_after_l:.2f} L.", "Leave the sauce out of the pot, or reduce it afterwards"))  # fmt: skip
+            out.append(Verdict("careful", f"Juices bring {fill.liquid_before_l:.2f} L of liquid to {fill.liquid_after_l:.2f} L.", "Leave the sauce out of the pot, or reduce it afterwards", "fill"))  # fmt: skip
     if batches > 1:
-        out.append(Verdict("careful", f"{len(places) * layers * inside.zones} of {pieces} {names} go in at once: {batches} batches.", "Hold the first batch warm, and crisp it again for a minute"))  # fmt: skip
+        out.append(Verdict("careful", f"{len(places) * layers * inside.zones} of {pieces} {names} go in at once: {batches} batches.", "Hold the first batch warm, and crisp it again for a minute", "batches"))  # fmt: skip
     if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and layers:
-        out.append(Verdict("careful", "Bones stand out: turn their tips inwards, away from the element.", ""))
+        out.append(Verdict("careful", "Bones stand out: turn their tips inwards, away from the element.", "", "bones"))
     if not any(v.level == "stop" for v in out) and batches == 1:
         out.insert(0, Verdict("fits", f"{pieces} {names} fit in {'one layer' if len(places) * inside.zones >= pieces else f'{ceil(pieces / len(places) / inside.zones)} layers'}.", ""))  # fmt: skip
     return tuple(out)

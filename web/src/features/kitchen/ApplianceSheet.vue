@@ -18,6 +18,7 @@ const figures = computed(() => props.appliance.figures.filter((f) => FIELD[f.nam
 const job = computed(() => props.appliance.finish ?? (props.appliance.type === 'pot' ? 'pressure' : props.appliance.type))
 const name = ref(props.appliance.given.name)
 const racks = ref('')
+const wrongRack = ref('')
 const button = ref('')
 watch(() => props.appliance, (a) => {
   name.value = a.given.name
@@ -34,8 +35,9 @@ function worth(figure: string | null): string {
 const usual = computed(() => props.appliance.given.rack_mm ?? 150)
 
 function putRacks(text: string) {
-  const found = text.split(/[,;\s]+/).filter(Boolean).map(Number)
-  emit('keep', { racks_mm: found.length && found.every((n) => n > 0) ? found : null })
+  const words = text.split(/[,;\s]+/).filter(Boolean)
+  wrongRack.value = words.find((word) => !(Number(word) > 0)) ?? ''
+  if (!wrongRack.value) emit('keep', { racks_mm: words.length ? words.map(Number) : null })
 }
 </script>
 
@@ -57,6 +59,7 @@ function putRacks(text: string) {
     </div>
     <div v-if="appliance.racks_mm.length" class="racks">
       <label>Racks, mm below the element<input v-model="racks" :placeholder="appliance.racks_mm.join(', ')" @change="putRacks(racks)" /></label>
+      <small v-if="wrongRack" class="wrong" role="alert">“{{ wrongRack }}” is not a distance: write millimetres, like 70, 140, 210</small>
       <div v-if="appliance.type === 'broiler'" role="radiogroup" aria-label="The rack you use">
         <span>You use</span>
         <button v-for="r in appliance.racks_mm" :key="r" type="button" role="radio" :aria-checked="Math.abs(r - usual) < 10" :class="{ on: Math.abs(r - usual) < 10 }" class="plain-button" @click="emit('keep', { rack_mm: r })">{{ kitchen === 'us' ? length(r, 'us') : `${Math.round(r / 10)} cm` }}</button>
@@ -81,6 +84,7 @@ function putRacks(text: string) {
 .figures { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 14px 16px; align-items: start; }
 .tick { display: flex; gap: 8px; align-items: center; min-height: 44px; font-weight: 400; }
 .tick input { width: 24px; height: 24px; accent-color: var(--kettle-ember); }
+.wrong { color: var(--kettle-stop); }
 .racks { display: grid; gap: 10px; }
 .racks div { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
 .on { background: var(--kettle-ember); color: var(--kettle-ember-ink); border-color: var(--kettle-ember); }

@@ -7,7 +7,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { fromAbove, fromTheSide } from './drawing'
 
 /** Whether the food fits, before anything is hot: from above and from the side, to scale. */
-const props = defineProps<{ appliance: Appliance; choices: Choices; dish: Dish | null }>()
+const props = defineProps<{ appliance: Appliance; inside: NonNullable<Appliance['inside']>; choices: Choices; dish: Dish | null }>()
 const cut = ref(props.dish?.cut ?? props.choices.cuts[0]!.key)
 const mass = ref<number | null>(Number(props.dish?.mass_kg ?? props.choices.cuts[0]!.mass_kg))
 const pieces = ref<number | null>(Number(props.dish?.pieces ?? props.choices.cuts[0]!.pieces))
@@ -20,15 +20,10 @@ const swells = ref(false)
 const fit = shallowRef<Fit>()
 const problem = ref<Problem>()
 const pot = computed(() => ['pot', 'dish', 'slow'].includes(props.appliance.type))
-const LEAST: Record<string, number> = { pot: 0.25, dish: 0.15 }
-const inside = computed(() => ({
-  shape: (props.appliance.shape || 'box') as 'round' | 'box', width_mm: props.appliance.width_mm, depth_mm: props.appliance.depth_mm || props.appliance.width_mm,
-  height_mm: props.appliance.height_mm, least_liquid_l: LEAST[props.appliance.type] ?? 0, zones: props.appliance.zones,
-  volume_l: pot.value ? (props.appliance.figures.find((f) => f.name === 'volume_l')?.value ?? null) : null,
-}))
+const box = computed(() => ({ depth_mm: props.inside.width_mm, least_liquid_l: 0, zones: 1, volume_l: null, ...props.inside }))
 const SIZE = 250
-const above = computed(() => (fit.value ? fromAbove(fit.value, inside.value, SIZE) : null))
-const side = computed(() => (fit.value ? fromTheSide(fit.value, inside.value.height_mm, trivet.value ?? 0, pieces.value ?? 1) : null))
+const above = computed(() => (fit.value ? fromAbove(fit.value, box.value, SIZE) : null))
+const side = computed(() => (fit.value ? fromTheSide(fit.value, box.value.height_mm, trivet.value ?? 0, pieces.value ?? 1) : null))
 
 function choose(key: string) {
   cut.value = key
@@ -39,7 +34,7 @@ function choose(key: string) {
 }
 
 const lay = useDebounceFn(async () => {
-  const body = { cut: cut.value, mass_kg: mass.value, pieces: pieces.value, thickness_mm: thick.value, inside: inside.value, touching: lying.value !== 'gap', stacked: lying.value === 'layers', trivet_mm: trivet.value ?? 0, liquid_l: pot.value ? liquid.value : null, swells: pot.value && swells.value }
+  const body = { cut: cut.value, mass_kg: mass.value, pieces: pieces.value, thickness_mm: thick.value, inside: box.value, touching: lying.value !== 'gap', stacked: lying.value === 'layers', trivet_mm: trivet.value ?? 0, liquid_l: pot.value ? liquid.value : null, swells: pot.value && swells.value }
   const answer = await ask(() => api.POST('/api/v1/fit', { body: body as never }))
   problem.value = answer.problem
   if (answer.data) fit.value = answer.data
@@ -58,7 +53,7 @@ watch([cut, mass, pieces, thick, trivet, lying, liquid, swells, () => props.appl
       <NumberField v-model="trivet" label="Rack below it" unit="mm" :step="5" />
       <label>It lies<select v-model="lying" data-test="fit-lying"><option v-for="l in LYING" :key="l.key" :value="l.key">{{ l.text }}</option></select></label>
       <template v-if="pot">
-        <NumberField v-model="liquid" label="Liquid" unit="L" :step="0.05" :placeholder="String(LEAST[appliance.type] ?? 0)" note="the least it needs, if empty" />
+        <NumberField v-model="liquid" label="Liquid" unit="L" :step="0.05" :placeholder="String(box.least_liquid_l)" note="the least it needs, if empty" />
         <label class="tick"><input v-model="swells" type="checkbox" data-test="fit-swells" /> swells or foams (beans, grains)</label>
       </template>
     </div>
@@ -66,11 +61,11 @@ watch([cut, mass, pieces, thick, trivet, lying, liquid, swells, () => props.appl
     <div v-if="fit && above && side" class="drawn" :class="{ stale: problem }">
       <figure>
         <svg :width="above.width + 6" :height="above.height + 6" :viewBox="`-3 -3 ${above.width + 6} ${above.height + 6}`" role="img" :aria-label="`From above: ${fit.places.length} of ${pieces} pieces in one layer`">
-          <circle v-if="inside.shape === 'round'" class="wall" :cx="above.width / 2" :cy="above.height / 2" :r="above.width / 2" />
+          <circle v-if="box.shape === 'round'" class="wall" :cx="above.width / 2" :cy="above.height / 2" :r="above.width / 2" />
           <rect v-else class="wall" :width="above.width" :height="above.height" rx="8" />
           <rect v-for="(p, i) in above.pieces" :key="i" class="piece" :x="p.x" :y="p.y" :width="p.width" :height="p.height" rx="6" />
         </svg>
-        <figcaption class="quiet">from above{{ inside.zones > 1 ? ', one basket' : '' }}, {{ Math.round(inside.width_mm) }}{{ inside.shape === 'round' ? '' : ` by ${Math.round(inside.depth_mm)}` }} mm</figcaption>
+        <figcaption class="quiet">from above{{ box.zones > 1 ? ', one basket' : '' }}, {{ Math.round(box.width_mm) }}{{ box.shape === 'round' ? '' : ` by ${Math.round(box.depth_mm)}` }} mm</figcaption>
       </figure>
       <figure>
         <svg width="180" height="256" viewBox="-3 -3 186 262" role="img" :aria-label="`From the side: ${Math.round(fit.free_mm)} mm free for food of ${fit.height_mm} mm`">
@@ -80,7 +75,7 @@ watch([cut, mass, pieces, thick, trivet, lying, liquid, swells, () => props.appl
           <path class="wall open" d="M0 0 V250 H150 V0" />
           <g v-if="side.line !== null"><line class="line" x1="-3" x2="150" :y1="250 * (1 - side.line)" :y2="250 * (1 - side.line)" /><text x="154" :y="250 * (1 - side.line) + 5">line</text></g>
         </svg>
-        <figcaption class="quiet">from the side, {{ Math.round(inside.height_mm) }} mm</figcaption>
+        <figcaption class="quiet">from the side, {{ Math.round(box.height_mm) }} mm</figcaption>
       </figure>
       <div class="says">
         <p v-for="v in fit.verdicts" :key="v.message" :class="v.level.replace(' ', '-')"><b>{{ v.level === 'fits' ? 'Fits.' : v.level === 'stop' ? 'Stop.' : 'Careful.' }}</b> {{ v.message }} <span v-if="v.repair" class="quiet">{{ v.repair }}.</span></p>

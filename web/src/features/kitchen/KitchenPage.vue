@@ -19,7 +19,6 @@ const effects = shallowRef<Effect[]>([])
 const asking = ref(true)
 const kind = ref('')
 const bodies = computed(() => (kitchen.value?.appliances ?? []).filter((a) => a.id !== chosen.value && !a.given.body_id))
-const sized = computed(() => Boolean(appliance.value && appliance.value.width_mm > 0 && appliance.value.height_mm > 0))
 // What each assumed figure is worth on tonight's plan; asked again when something is entered.
 watch([kitchen, () => plan.dish], async () => {
   if (!kitchen.value || !plan.dish) return
@@ -60,7 +59,7 @@ async function put() {
       <div v-if="appliance" :key="appliance.id" class="one">
         <ApplianceSheet :appliance="appliance" :bodies="bodies" :effects="effects" @keep="keep(appliance!, $event)" @drop="drop(appliance!)" />
         <CalibratePanel v-if="appliance.finish" class="side" :appliance="appliance" :observe="(body) => observe(appliance!, body)" @forget="(id, again) => forget(id, again)" />
-        <FitPanel v-if="sized && choices" class="wide" :appliance="appliance" :choices="choices" :dish="plan.dish" />
+        <FitPanel v-if="appliance.inside && choices" class="wide" :appliance="appliance" :inside="appliance.inside" :choices="choices" :dish="plan.dish" />
       </div>
       <SettingsStrip :settings="kitchen.settings" :gear="kitchen.gear" @settle="settle" />
     </template>

@@ -135,6 +135,18 @@ describe('the kitchen', () => {
     page.unmount()
   })
 
+  it('keeps what is no distance in its box, and sends only racks that are', async () => {
+    const page = mount(ApplianceSheet, { props: { appliance: broiler, bodies: [] } })
+    const box = page.get('.racks input')
+    await box.setValue('70, low')
+    expect(page.get('[role=alert]').text()).toContain('“low” is not a distance')
+    expect(page.emitted('keep')).toBeUndefined()
+    expect((box.element as HTMLInputElement).value).toBe('70, low')
+    await box.setValue('70; 140')
+    expect(page.emitted('keep')).toEqual([[{ racks_mm: [70, 140] }]])
+    expect(page.find('[role=alert]').exists()).toBe(false)
+  })
+
   it('says beside an assumed figure what it is worth tonight, and nothing beside a stated one', () => {
     const effects = [{ name: 'broiler_preheat_min', low: 3, high: 10, unit: 'min', plate_low_min: -2.1, plate_high_min: 3.6, ask: false }]
     const page = mount(ApplianceSheet, { props: { appliance: broiler, bodies: [], effects } })
@@ -166,7 +178,7 @@ describe('the kitchen', () => {
 
   it('lays tonight’s food into the vessel and says what stands in the way', async () => {
     const asked = serve({ 'POST /fit': [200, fit] })
-    const page = mount(FitPanel, { props: { appliance: pot, choices, dish: null } })
+    const page = mount(FitPanel, { props: { appliance: pot, inside: pot.inside!, choices, dish: null } })
     await settle()
     expect(asked[0]!.body).toMatchObject({ cut: 'beef-short-ribs', stacked: true, touching: true, inside: { shape: 'round', width_mm: 220, volume_l: 5.7, least_liquid_l: 0.25 } })
     expect(page.findAll('.piece').length).toBe(2 + 2)

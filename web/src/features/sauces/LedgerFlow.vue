@@ -12,7 +12,9 @@ const BOWL = 92
 const PLATE = W - 92
 const MIDDLE = 380
 const path = (y: number, h: number) => `M${BOWL} ${height.value / 2} C${BOWL + 60} ${height.value / 2}, ${BOWL + 60} ${y + h / 2}, ${BOWL + 130} ${y + h / 2}`
-const spoken = computed(() => found.value.map((b) => `${b.name}, ${Math.round(b.mass_g)} g: ${b.contact}, ${{ plate: 'reaches the plate', stays: 'stays behind', stopped: 'stopped before the plate' }[b.end]}`).join('; '))
+const ENDS = { plate: 'reaches the plate', stays: 'stays behind', stopped: 'stopped before the plate' }
+const told = computed(() => found.value.map((b) => `${b.name}, ${Math.round(b.mass_g)} g: ${b.contact}, ${ENDS[b.end]}`))
+const spoken = computed(() => told.value.join('; '))
 </script>
 
 <template>
@@ -40,9 +42,13 @@ const spoken = computed(() => found.value.map((b) => `${b.name}, ${Math.round(b.
       </g>
     </g>
   </svg>
+  <!-- On a phone the drawing's words are too small to read: a plain list says the same. -->
+  <ul class="plain figure" aria-hidden="true"><li v-for="t in told" :key="t">{{ t }}</li></ul>
 </template>
 
 <style scoped>
+.plain { display: none; margin: 8px 0 0; padding-left: 20px; }
+@media (max-width: 640px) { .plain { display: block; } .flow text { display: none; } }
 .flow { width: 100%; max-width: 860px; font-family: var(--kettle-text); }
 text { fill: var(--kettle-ink); font-size: 15px; font-variant-numeric: tabular-nums; }
 .strong { font-weight: 700; }

@@ -14,7 +14,8 @@ function reading(i: number): ReadLine | undefined {
   if (!lines.value[i]?.trim()) return undefined
   const place = lines.value.slice(0, i).filter((line) => line.trim()).length
   const found = props.read[place]
-  return found && found.text === lines.value[i]!.split(/\s+/).filter(Boolean).join(' ').slice(0, 200) ? found : undefined
+  // By whole characters: an emoji is one to the server.
+  return found && found.text === [...lines.value[i]!.split(/\s+/).filter(Boolean).join(' ')].slice(0, 200).join('') ? found : undefined
 }
 
 function grams(line: ReadLine): string {

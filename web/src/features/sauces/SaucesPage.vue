@@ -87,7 +87,7 @@ async function use() {
         </div>
         <p v-if="said" role="status">{{ said }}</p>
         <p v-if="refused" class="refused" role="alert">{{ refused.detail }}. <button type="button" class="plain-button" data-test="drop-anyway" @click="sauce.drop(true)">Delete, plans keep their copy</button></p>
-        <ProblemNote v-else-if="problem" :problem="problem" again @again="sauce.open()" />
+        <ProblemNote v-else-if="problem" :problem="problem" :again="problem.status === 0" @again="sauce.open()" />
       </section>
       <div v-if="analysis">
         <SauceFacts :analysis="analysis" />

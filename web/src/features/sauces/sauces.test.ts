@@ -114,6 +114,13 @@ describe('ingredient lines', () => {
     expect(page.findAll('.mass').map((m) => m.text())).toEqual(['', '36 g', ''])
     page.unmount()
   })
+  it('marks a line that is too long, whatever it is made of', () => {
+    const text = '9 cups honey 🍯 '.repeat(40).trim()
+    const page = open([text], [line([...text].slice(0, 200).join(''), null, { problem: '639 characters; up to 200 can be read' })])
+    expect(page.get('.note').text()).toContain('up to 200 can be read')
+    expect(page.get('input').element.value).toBe(text)
+    page.unmount()
+  })
   it('marks what was not understood and puts a suggestion in its place', async () => {
     const page = open(['3 tbsp huney'], [line('3 tbsp huney', null, { problem: 'I do not know “huney”', suggestions: ['honey'] })])
     expect(page.get('.note').text()).toContain('Not counted: I do not know “huney”')
