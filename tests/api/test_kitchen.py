@@ -28,8 +28,6 @@ def test_an_empty_kitchen_knows_every_kind_and_assumes_nothing_silently(kitchen:
     assert all(f["assumed"] for k in kinds.values() for f in k["figures"])
     kept = {key: add(kitchen, kind=key, name=key) for key in kinds}
     assert all(one["figures"] == kinds[key]["figures"] for key, one in kept.items())
-    unplanned = {key for key, one in kept.items() if not one["planned"]}
-    assert unplanned == {"smoker", "water-bath", "contact-grill", "slow-cooker"}
 
 
 def test_stated_figures_go_into_dishes_and_move_the_forecast(kitchen: Kitchen):
@@ -241,6 +239,46 @@ def test_an_assumption_shows_its_effect_and_more_is_asked_only_where_it_matters(
     assert slow["plate_high_min"] > 1.0, "a slow oven delays the braise"
     told = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "kitchen": {"pot_power_w": 1200.0}}, 200)["effects"]
     assert "pot_power_w" not in {e["name"] for e in told}
+
+
+def test_a_bath_a_smoker_and_a_slow_cooker_reach_the_plans_that_use_them(kitchen: Kitchen):
+    add(
+        kitchen,
+        kind="water-bath",
+        name="deep bath",
+        setting_c=70.0,
+        volume_l=20.0,
+        power_w=1400.0,
+        buttons={"bath": "Hold"},
+    )
+    add(kitchen, kind="smoker", name="smoker in the yard", setting_c=120.0, top_c=130.0)
+    add(kitchen, kind="slow-cooker", name="crock", volume_l=3.0)
+    add(kitchen, kind="contact-grill", name="press", setting_c=180.0)
+    found = kitchen.get("/kitchen")
+    wanted = {
+        "bath_c": 70.0,
+        "bath_volume_l": 20.0,
+        "bath_power_w": 1400.0,
+        "smoke_c": 120.0,
+        "slow_volume_l": 3.0,
+        "contact_c": 180.0,
+    }
+    assert found["figures"] == wanted
+    assert {"bath", "smoker", "slow", "contact"} <= set(found["machines"])
+    own = {**found["figures"], "machines": found["machines"]}
+    bath = {**SHORT_RIBS, "tenderise": "bath"}
+    warm, usual = (kitchen.post("/forecasts", {**bath, "kitchen": k}, 200) for k in (own, {}))
+    assert warm["timer_s"] < 0.8 * usual["timer_s"]
+    assert warm["target_c"] == 70.0
+    cook = kitchen.post("/cooks", {"dish": {**bath, "kitchen": own}})
+    assert "“Hold”" in kitchen.get(f"/cooks/{cook['id']}/live")["says"]
+    hot = kitchen.post("/forecasts", {**SHORT_RIBS, "tenderise": "smoke", "kitchen": {**own, "smoke_c": 150.0}}, 200)
+    repair = next(w["repair"] for w in hot["watch_outs"] if w["id"] == "first-over-top")
+    assert repair == {"kitchen": {"smoke_c": 130.0}}
+    small = kitchen.post(
+        "/forecasts", {**SHORT_RIBS, "tenderise": "slow", "mass_kg": 2.6, "pieces": 9, "kitchen": own}, 200
+    )
+    assert "pot-full" in [w["id"] for w in small["watch_outs"]]
 
 
 def test_a_slow_oven_its_top_and_the_small_gear_reach_the_plan(kitchen: Kitchen):

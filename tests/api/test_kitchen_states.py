@@ -15,7 +15,16 @@ from bluekettle.core.stages import LIMITS, finish_keys
 from bluekettle.core.tables import rows
 
 KINDS = tuple(rows("appliances"))
-FINISHING = ("oven-broiler", "air-fryer", "hot-oven", "fan-oven", "crisping-lid", "gas-grill", "charcoal-grill")
+FINISHING = (
+    "oven-broiler",
+    "air-fryer",
+    "hot-oven",
+    "fan-oven",
+    "crisping-lid",
+    "gas-grill",
+    "charcoal-grill",
+    "contact-grill",
+)
 PLAUSIBLE = st.fixed_dictionaries(
     {},
     optional={

@@ -1,5 +1,8 @@
 """A live cook told step by step: looks, signs, undo, restart, end, log."""
 
+import json
+import sqlite3
+
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
 
@@ -124,3 +127,80 @@ def test_plans_are_kept_changed_and_dropped(kitchen: Kitchen):
     assert open_kitchen(kitchen.database).get(f"/plans/{plan['id']}")["title"] == "Beef short ribs, plum and black tea"
     assert kitchen.client.delete(f"/api/v1/plans/{plan['id']}").status_code == 204
     assert kitchen.client.get(f"/api/v1/plans/{plan['id']}").status_code == 404
+
+
+DRUMSTICKS = {
+    "cut": "turkey-drumsticks", "mass_kg": 1.8, "pieces": 4, "thickness_mm": 60.0, "tenderise": "bath", "bite": "tug",
+    "finish": "air_fryer",
+}  # fmt: skip
+
+
+def cook_to_check(kitchen: Kitchen, untold: tuple[str, ...] = (), hurry: float = 1.0) -> dict:
+    """A water bath up to its gate; `untold` steps pass without a tap, and the hold lasts `hurry` of its time."""
+    live = kitchen.post("/cooks", {"dish": DRUMSTICKS})
+    for step in [s for s in live["steps"] if not s["beside"]]:
+        if step["who"] == "gate":
+            break
+        kitchen.wait(step["likely_s"] * (hurry if step["key"] == "hold" else 1.0))
+        if step["key"] not in untold:
+            kitchen.tell(live["id"], kind="done", step=step["key"])
+    return kitchen.get(f"/cooks/{live['id']}/live")
+
+
+def test_a_proven_time_passes_the_gate_at_a_lower_reading_only_where_it_was_told(kitchen: Kitchen):
+    """65 °C of water never brings 74 °C inside: the gate says that it rests on time, and wants a reading all the same."""
+    live = cook_to_check(kitchen)
+    assert live["current"] == "check"
+    assert 54.4 <= live["gate_wants_c"] <= 64.5
+    assert live["gate_rests_on"].startswith("Rests on time")
+    cold = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=57.0)
+    assert cold["current"] == "check"
+    assert "under" in cold["gate_failed"]
+    assert "bath" in cold["detail"], "a return leg goes back into the bath"
+    passed = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=64.5)
+    assert passed["current"] == "lift"
+
+    for other in (cook_to_check(kitchen, untold=("load", "oven_up", "come_up")), cook_to_check(kitchen, hurry=0.5)):
+        assert other["gate_wants_c"] == 74.0
+        assert other["gate_rests_on"].startswith("Rests on temperature")
+        failed = kitchen.tell(other["id"], kind="done", step="check", tender=True, temp_c=64.5)
+        assert failed["gate_failed"]
+        assert kitchen.tell(other["id"], kind="done", step="check", tender=True, temp_c=74.0)["current"] == "lift"
+
+
+def test_a_cook_begun_before_its_gate_could_rest_on_time_still_opens(kitchen: Kitchen):
+    """A forecast kept by an earlier release says nothing of what its gate rests on: the usual temperature counts."""
+    cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
+    with sqlite3.connect(kitchen.database) as store:
+        kept = json.loads(store.execute("select forecast from cook where id = ?", (cook,)).fetchone()[0])
+        for new in ("rests_on", "probe_c"):
+            del kept["safety"][new]
+        del kept["lost_share"]
+        store.execute("update cook set forecast = ? where id = ?", (json.dumps(kept), cook))
+    live = kitchen.get(f"/cooks/{cook}/live")
+    assert (live["gate_wants_c"], live["gate_rests_on"]) == (63.0, "")
+
+
+@pytest.mark.parametrize("heat", ["foil", "low_oven", "air_fry", "smoke", "simmer", "slow"])
+def test_every_first_heat_is_cooked_step_by_step_in_its_own_words(kitchen: Kitchen, heat: str):
+    live = kitchen.post("/cooks", {"dish": {**SHORT_RIBS, "tenderise": heat}})
+    assert (" on, " in live["says"]) == (heat in ("foil", "low_oven", "air_fry", "smoke")), (
+        "what heats up is switched on first"
+    )
+    said = set()
+    for step in [s for s in live["steps"] if not s["beside"]]:
+        said.add(kitchen.get(f"/cooks/{live['id']}/live")["says"])
+        kitchen.wait(step["likely_s"])
+        gate = {"tender": True, "temp_c": 95} if step["who"] == "gate" else {}
+        live = kitchen.tell(live["id"], kind="done", step=step["key"], **gate)
+    assert live["finished"]
+    words = {
+        "foil": "foil",
+        "low_oven": "low oven",
+        "air_fry": "air fryer",
+        "smoke": "smoke",
+        "simmer": "simmer",
+        "slow": "Slow-cook",
+    }
+    assert any(words[heat] in sentence for sentence in said)
+    assert not any("pressure" in sentence or "Valve" in sentence for sentence in said)

@@ -13,7 +13,9 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from playwright.sync_api import expect
 
+expect.set_options(timeout=15_000)  # a server that has just started on a busy machine compiles nothing, but loads much
 AXE_LEVELS = ("serious", "critical")
 
 

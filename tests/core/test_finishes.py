@@ -5,11 +5,14 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from bluekettle.core.errors import OutOfRange
+from bluekettle.core.glaze import Heat, draw_members, run_finish
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import mix, sample_sauce
-from bluekettle.core.stages import FINISHES, Dish, Kitchen, finish_kind, forecast, plan_calls
+from bluekettle.core.stages import FINISHES, Dish, Kitchen, film_of, finish_kind, forecast, plan_calls
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=1)
+MEDIAN = draw_members().median_only()
 TOMATO = mix("tomato", [("ketchup", 0.3), ("brown-sugar", 0.03), ("cider-vinegar", 0.03)])
 
 
@@ -89,12 +92,34 @@ def test_a_crisping_lid_waits_for_its_pot_and_an_oven_keeps_the_braise_heat():
     assert warm == pytest.approx(cold * (230 - 150) / (230 - 21), rel=0.02)
 
 
+def test_a_contact_grill_browns_both_sides_in_a_minute_or_two_and_burns_a_glaze_soon():
+    """190 °C on hot food: bare faces mahogany in 1 to 3 min; a sweet glaze is amber in about 1 and burnt within 4."""
+    bare = forecast(replace(RIBS, finish="contact", sauce=None, coats=0, want="mahogany"))
+    assert 60 <= likely(bare, "face", "mahogany") <= 180
+    glazed = forecast(replace(RIBS, finish="contact"))
+    assert 40 <= likely(glazed, "face", "amber") <= 100
+    assert likely(glazed, "edge", "burnt") < 240
+    slow = forecast(replace(RIBS, finish="oven"))
+    assert likely(slow, "face", "amber") > 3 * likely(glazed, "face", "amber")
+    with pytest.raises(OutOfRange, match="both sides"):
+        forecast(replace(RIBS, finish="contact", flips_min=(1.0,)))
+
+
+def test_steam_that_cannot_leave_keeps_a_film_wet_for_longer():
+    heat, film = Heat(50, 160, 160, 0, 0.15), film_of(sample_sauce("plum-tea"), 0.6)
+    times = [
+        run_finish(MEDIAN, replace(heat, vent=v), film, [(0, 0)], 80.0, 70.0, 1800).times_s[0, 0]
+        for v in (1.0, 0.3, 0.1)
+    ]
+    assert times[0][0] < times[1][0] < times[2][0]
+
+
 def test_a_grill_is_stopped_indoors_and_each_appliance_has_its_own_caution():
     ids = {f: {w.id: w.level for w in watch_outs(forecast(replace(RIBS, finish=f)))} for f in FINISHES}
     assert ids["grill"]["grill-outdoors"] == "stop"
     assert ids["charcoal"]["grill-outdoors"] == "stop"
     assert all("grill-outdoors" not in ids[f] for f in FINISHES if f not in ("grill", "charcoal"))
-    own = [set(ids[f]) & {"broiler", "vents", "hot-tray", "lid-swap", "grill-outdoors"} for f in FINISHES]
+    own = [set(ids[f]) & {"broiler", "vents", "hot-tray", "lid-swap", "grill-outdoors", "plates"} for f in FINISHES]
     assert all(len(found) == 1 for found in own)
     assert len(set.union(*own)) == len(FINISHES) - 1, "both grills share theirs"
     assert [f for f in FINISHES if "coals" in ids[f]] == ["charcoal"]

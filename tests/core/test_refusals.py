@@ -104,6 +104,7 @@ CALLS = {
     lethality.log_reduction: {"kill": lethality.kill_for("beef"), "time_s": TIMES, "temp_c": np.array([60.0, 65.0])},
     stages.forecast: {"dish": DISH, "available_s": 20_000.0},
     stages.follow: {"plans": [stages.StepPlan("rest", "hands", "Rest", 10, 20, 30)], "events": [], "now_s": 5.0, "safe_c": 63.0},
+    stages.return_leg_s: {"dish": DISH, "cut": stages.cut(DISH.cut), "core_c": 90.0},
     stages.risk_at: {"milestones": FORECAST.milestones, "sample_s": FORECAST.finish.sample_s, "time_s": 60.0},
     calibration.first_belief: {"heat_sd": 0.35},
     calibration.draw_factors: {"belief": BELIEF, "seed": 1, "members": 16},

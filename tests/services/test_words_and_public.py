@@ -7,6 +7,7 @@ import pytest
 from tests.conftest import SHORT_RIBS, START
 
 from bluekettle.core.errors import OutOfRange
+from bluekettle.core.stages import FINISHES, TENDERISE
 from bluekettle.demo import fill
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.services.cooks import by_sight, get_cook, list_cooks
@@ -23,7 +24,10 @@ def document(**change) -> DishDocument:
 
 @pytest.mark.parametrize(
     ("tenderise", "finish", "pieces"),
-    list(itertools.product(("pressure", "braise"), ("broiler", "air_fryer"), (1, 6))),
+    [
+        *itertools.product(TENDERISE, ("broiler", "air_fryer"), (1, 6)),
+        *itertools.product(("bath", "foil"), FINISHES, (1,)),
+    ],
 )
 def test_every_step_of_every_way_has_a_sentence_and_a_button(tenderise, finish, pieces):
     mass_kg = 0.3 * pieces
@@ -101,7 +105,7 @@ def test_the_demo_fills_an_empty_kitchen_with_plan_and_past(tmp_path):
     migrate(engine)
     fill(engine, START)
     found = list_cooks(engine).cooks
-    assert len(found) == 3
+    assert len(found) == 4
     assert all(c.ended_at and c.outcome and c.strip.face for c in found)
     assert [p.title for p in list_plans(engine).plans] == ["Beef short ribs, plum and black tea"]
     skipped = [c for c in found if c.unknown_steps]

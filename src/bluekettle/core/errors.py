@@ -46,6 +46,10 @@ class NotConverged(CoreError):
         super().__init__(f"{what}: wanted {wanted:g}, reached {reached:g}")
 
 
+class NotSafe(NotConverged):
+    """Tender it becomes, and yet neither its temperature [°C] nor a proven time makes it safe by this method."""
+
+
 class Infeasible(CoreError):
     """What was asked cannot be done; `conflicts` names the constraints that clash."""
 

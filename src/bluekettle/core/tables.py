@@ -29,6 +29,7 @@ TABLES = (
     "water_activity",
     "surroundings",
     "finishes",
+    "first_heats",
     "measures",
     "swaps",
 )

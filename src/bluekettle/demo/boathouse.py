@@ -1,4 +1,4 @@
-"""A boathouse supper: its kitchen, sauces, a plan and three past cooks, made by telling the services what happened."""
+"""A boathouse supper: its kitchen, sauces, a plan and four past cooks, made by telling the services what happened."""
 
 from __future__ import annotations
 
@@ -18,12 +18,22 @@ SHORT_RIBS: dict[str, Any] = {
     "sauce": "plum-tea", "coats": 2,
 }  # fmt: skip
 DRUMSTICKS: dict[str, Any] = {
-    "cut": "turkey-drumsticks", "mass_kg": 1.8, "pieces": 4, "thickness_mm": 60.0, "bite": "tug",
+    "cut": "turkey-drumsticks", "mass_kg": 1.8, "pieces": 4, "thickness_mm": 60.0, "tenderise": "bath", "bite": "tug",
     "finish": "air_fryer", "sauce": "date-mustard", "coats": 1,
 }  # fmt: skip
 LAMB: dict[str, Any] = {
-    "cut": "lamb-breast", "mass_kg": 1.5, "pieces": 4, "thickness_mm": 35.0, "tenderise": "braise", "bite": "falls",
-    "finish": "broiler", "sauce": "plum-tea", "coats": 1,
+    "cut": "lamb-breast", "mass_kg": 1.5, "pieces": 4, "thickness_mm": 35.0, "tenderise": "low_oven", "bite": "falls",
+    "finish": "oven", "coats": 1,
+    "sauce": {"name": "pomegranate", "lines": [
+        {"ingredient": "pomegranate-molasses", "mass_g": 90.0}, {"ingredient": "honey", "mass_g": 25.0},
+        {"ingredient": "lemon-juice", "mass_g": 10.0}]},
+}  # fmt: skip
+OCTOPUS: dict[str, Any] = {
+    "cut": "octopus", "mass_kg": 1.4, "pieces": 8, "thickness_mm": 35.0, "tenderise": "simmer", "bite": "falls",
+    "finish": "grill", "coats": 1,
+    "sauce": {"name": "quince and smoked paprika", "lines": [
+        {"ingredient": "quince-paste", "mass_g": 90.0}, {"ingredient": "sherry-vinegar", "mass_g": 45.0},
+        {"ingredient": "olive-oil", "mass_g": 14.0}, {"ingredient": "smoked-paprika", "mass_g": 5.0}]},
 }  # fmt: skip
 
 # Past cooks: days ago, dish, pace of the cook against the plan, signs (word, seconds under the heat), step never
@@ -31,6 +41,8 @@ LAMB: dict[str, Any] = {
 PAST: tuple[tuple[int, dict[str, Any], float, tuple[tuple[str, float], ...], str, dict[str, str]], ...] = (
     (23, LAMB, 1.1, (), "season",
      {"tenderness": "falls", "crust": "sticky", "colour": "too dark", "note": "Turned my back for a minute."}),
+    (17, OCTOPUS, 1.02, (("bubbling", 60.0), ("amber at the edges", 105.0)), "",
+     {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Blot it longer next time."}),
     (12, SHORT_RIBS, 1.05, (("bubbling", 150.0), ("amber at the edges", 235.0)), "",
      {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Second coat went on a little late. Good."}),
     (4, DRUMSTICKS, 0.97, (("amber at the edges", 160.0),), "lift",
@@ -97,7 +109,7 @@ def cook_once(
     skipped: str, outcome: dict[str, str],
 ) -> None:  # fmt: skip
     """Cook a dish through all its steps, telling each when it ends."""
-    live = cooks.start_cook(engine, CookCreate(dish=document), start)
+    live = latest = cooks.start_cook(engine, CookCreate(dish=document), start)
     moment = start
     for step in [s for s in live.steps if not s.beside]:
         if step.key == "finish":
@@ -109,6 +121,7 @@ def cook_once(
             continue
         told = EventCreate(kind="done", step=step.key)
         if step.who == "gate":
-            told = EventCreate(kind="done", step=step.key, tender=True, temp_c=92.0)
-        cooks.tell(engine, live.id, told, moment)
+            # A good reading: a degree and a half over what the check rests on.
+            told = EventCreate(kind="done", step=step.key, tender=True, temp_c=(latest.gate_wants_c or 63.0) + 1.5)
+        latest = cooks.tell(engine, live.id, told, moment)
     cooks.end_cook(engine, live.id, OutcomeCreate.model_validate(outcome), moment)

@@ -108,6 +108,9 @@ class LivePublic(PublicModel):
     calls: list[CallPublic]
     glaze_key: str = Field(description="changes when the glaze is to be fetched anew")
     gate_wants_c: float | None
+    gate_rests_on: str = Field(
+        "", description="what the check rests on, where that is not simply the usual temperature"
+    )
     gate_failed: str
     side_due: list[str]
     sightings: int

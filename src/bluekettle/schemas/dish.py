@@ -93,6 +93,17 @@ class KitchenDocument(CreateModel):
     lid_c: float | None = limited("lid_c", "crisping lid setting", None)
     grill_c: float | None = limited("grill_c", "air under the grill's lid", None)
     charcoal_c: float | None = limited("charcoal_c", "air over the coals, lid on", None)
+    contact_c: float | None = limited("contact_c", "plates of the contact grill", None)
+    low_oven_c: float | None = limited("low_oven_c", "oven setting for roasting low and open", None)
+    fry_c: float | None = limited("fry_c", "air fryer setting where it cooks the food through", None)
+    smoke_c: float | None = limited("smoke_c", "air in the smoker", None)
+    bath_c: float | None = limited("bath_c", "water bath setting", None)
+    bath_power_w: float | None = limited("bath_power_w", "heating power of the water bath", None)
+    bath_volume_l: float | None = limited("bath_volume_l", "volume of the water bath", None)
+    burner_w: float | None = limited("burner_w", "heating power of the stove's burner", None)
+    pan_volume_l: float | None = limited("pan_volume_l", "volume of the pot for simmering", None)
+    slow_power_w: float | None = limited("slow_power_w", "heating power of the slow cooker", None)
+    slow_volume_l: float | None = limited("slow_volume_l", "volume of the slow cooker", None)
     oven_preheat_min: float | None = limited("oven_preheat_min", "heating up of the oven for the braise", None)
     broiler_preheat_min: float | None = limited("broiler_preheat_min", "heating up of the broiler", None)
     air_fryer_preheat_min: float | None = limited("air_fryer_preheat_min", "heating up of the air fryer", None)
@@ -100,6 +111,9 @@ class KitchenDocument(CreateModel):
     lid_preheat_min: float | None = limited("lid_preheat_min", "heating up of the crisping lid", None)
     grill_preheat_min: float | None = limited("grill_preheat_min", "heating up of the grill", None)
     charcoal_preheat_min: float | None = limited("charcoal_preheat_min", "until the coals are ash-grey", None)
+    contact_preheat_min: float | None = limited("contact_preheat_min", "heating up of the contact grill", None)
+    smoke_preheat_min: float | None = limited("smoke_preheat_min", "heating up of the smoker", None)
+    bath_preheat_min: float | None = limited("bath_preheat_min", "heating up of the water bath", None)
     gear: list[Annotated[str, Field(max_length=40)]] | None = Field(
         None, max_length=40, description="small things at hand (GET /api/v1/kitchen lists them); null: nobody said"
     )
@@ -107,7 +121,9 @@ class KitchenDocument(CreateModel):
         default_factory=dict, max_length=10, description="by finish: what calibration says"
     )
     machines: dict[str, MachineDocument] = Field(
-        default_factory=dict, max_length=10, description='by finish, and "pot": the machine\'s own words'
+        default_factory=dict,
+        max_length=20,
+        description="by finish or by what the first heat goes into: the machine's own words",
     )
 
 
@@ -127,12 +143,16 @@ class DishDocument(CreateModel):
     pieces: int = limited("pieces", "number of pieces")
     thickness_mm: float = limited("thickness_mm", "thickness of a piece at its thickest, or diameter")
     state: Literal["fridge", "frozen"] = Field("fridge", description="where it comes from")
-    tenderise: Literal["pressure", "braise"] = Field("pressure", description="the first heat")
+    tenderise: Literal["pressure", "braise", "foil", "low_oven", "air_fry", "smoke", "bath", "simmer", "slow"] = Field(
+        "pressure", description="the first heat"
+    )
     bite: Literal["sliceable", "tug", "falls", "shreds"] = Field("falls", description="how it should eat")
     release: Literal["quick", "mixed", "natural"] | None = Field(None, description="usual one for the cut when absent")
-    liquid_l: float | None = limited("liquid_l", "liquid in the pot; computed when absent", None)
-    timer_min: float | None = limited("timer_min", "the pot's timer; computed when absent", None)
-    finish: Literal["broiler", "air_fryer", "oven", "crisping_lid", "grill", "charcoal"] = Field(
+    liquid_l: float | None = limited(
+        "liquid_l", "liquid in the pot; computed when absent, null where none goes in", None
+    )
+    timer_min: float | None = limited("timer_min", "the first heat's timer; computed when absent", None)
+    finish: Literal["broiler", "air_fryer", "oven", "crisping_lid", "grill", "charcoal", "contact"] = Field(
         "broiler", description="the second heat"
     )
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import Field, RootModel
 
@@ -140,6 +140,8 @@ class SafetyPublic(PublicModel):
     log_low: float
     danger_min: float
     gate: bool
+    rests_on: Literal["temperature", "time"] = Field("temperature", description="time: proven at less than wanted_c")
+    probe_c: float | None = Field(None, description="what the check must read for that; null: wanted_c [°C]")
 
 
 class FillPublic(PublicModel):
@@ -179,11 +181,12 @@ class ForecastPublic(PublicModel):
     glaze: GlazePublic
     tenderness: TendernessPublic
     safety: SafetyPublic
-    fill: FillPublic
+    fill: FillPublic | None = Field(description="null where the first heat takes no liquid")
     liquid_l: float
     release: str
     target_c: float
     sauce_g: float
+    lost_share: float = Field(0.0, description="share of its weight that leaves as steam in a dry first heat [-]")
     traces: dict[str, list[float]] = Field(description="time_s, vessel_c, centre_c, mean_c of the median member")
     watch_outs: list[WatchOutPublic]
     assumed: list[AssumedPublic]
@@ -250,11 +253,24 @@ class FinishPublic(PublicModel):
     dial: str = Field(description="kitchen figure that sets its heat")
 
 
+class FirstHeatPublic(PublicModel):
+    """A first heat that can be chosen, with its words and its dial."""
+
+    key: str
+    name: str
+    place: str
+    done: str
+    hint: str
+    dial: str = Field(description="kitchen figure that sets its heat")
+    takes_liquid: bool
+
+
 class ChoicesPublic(PublicModel):
     """All that can be chosen."""
 
     cuts: list[CutPublic]
     sauces: list[SaucePublic]
+    first_heats: list[FirstHeatPublic]
     finishes: list[FinishPublic]
     ingredients: list[IngredientPublic]
     limits: dict[str, LimitPublic]

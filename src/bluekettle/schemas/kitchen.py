@@ -119,7 +119,6 @@ class AppliancePublic(PublicModel):
     figures: list[FigurePublic]
     finish: str | None = Field(description="finish of a dish that it can give")
     instead: str = Field("", description="appliance of the same job that plans reckon with in its place")
-    planned: bool = Field(description="whether plans reckon with it; else it is kept for its size alone")
     observations: list[ObservationPublic]
     history: list[StepLearnt]
     heat_says: str

@@ -17,6 +17,7 @@ from bluekettle.core.stages import (
     StepState,
     cut,
     follow,
+    held_for,
     return_leg_s,
 )
 from bluekettle.schemas.cook import (
@@ -38,13 +39,14 @@ from bluekettle.services.dishes import dish_of
 from bluekettle.services.errors import Conflict, NotFound
 from bluekettle.services.forecasts import forecast_core as run_core
 from bluekettle.services.forecasts import forecast_dish, glaze
-from bluekettle.services.instructions import minutes_text, say
+from bluekettle.services.instructions import degrees_text, minutes_text, say
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Cook, CookEvent, Outcome
 
 MOST = 200
 MOST_EVENTS = 2000
+LEEWAY_S = 60.0  # a tap is made when a hand is free
 
 
 class Loaded:
@@ -62,18 +64,42 @@ class Loaded:
         return int(self.cook.id or 0)
 
     @property
+    def time_told(self) -> bool:
+        """Whether somebody told that the food was held for all of its time."""
+        held = held_for(self.plans(), [self.event(e) for e in self.events])
+        return held >= self.forecast.timer_s - LEEWAY_S
+
+    @property
     def safe_c(self) -> float | None:
-        """What the gate's thermometer must read."""
-        return self.forecast.safety.wanted_c if self.forecast.safety.gate else None
+        """What the gate's thermometer must read: less than usual only where its time is proven and was told."""
+        safety = self.forecast.safety
+        if not safety.gate:
+            return None
+        if safety.rests_on == "time" and safety.probe_c is not None and self.time_told:
+            return safety.probe_c
+        return safety.wanted_c
+
+    @property
+    def rests_on(self) -> str:
+        """What the gate rests on, in words; empty where it is the usual temperature and nothing else was planned."""
+        safety = self.forecast.safety
+        if not safety.gate or safety.rests_on != "time":
+            return ""
+        if self.time_told:
+            return f"Rests on time: {minutes_text(self.forecast.timer_s)} in the bath at {degrees_text(self.forecast.target_c)}."
+        return f"Rests on temperature: nobody told me that it had all of its time, so the usual {degrees_text(safety.wanted_c)} counts."
+
+    def plans(self) -> list[StepPlan]:
+        """Its steps as planned."""
+        return [
+            StepPlan(s.key, s.who, s.label, s.band.low_s, s.band.likely_s, s.band.high_s, not s.serial)
+            for s in self.forecast.stages
+        ]
 
     def progress(self, now: datetime) -> Progress:
         """Where it stands; an ended cook stands still."""
         moment = min(now, self.cook.ended_at) if self.cook.ended_at else now
-        plans = [
-            StepPlan(s.key, s.who, s.label, s.band.low_s, s.band.likely_s, s.band.high_s, not s.serial)
-            for s in self.forecast.stages
-        ]
-        return follow(plans, [self.event(e) for e in self.events], self.seconds(moment), self.safe_c)
+        return follow(self.plans(), [self.event(e) for e in self.events], self.seconds(moment), self.safe_c)
 
     def event(self, row: CookEvent) -> Event:
         """An event in seconds from the start."""
@@ -203,6 +229,7 @@ def live(loaded: Loaded, now: datetime) -> LivePublic:
         calls=shown.calls,
         glaze_key=repr(sightings),
         gate_wants_c=loaded.safe_c,
+        gate_rests_on=loaded.rests_on,
         gate_failed=progress.gate_failed,
         side_due=list(progress.side_due),
         sightings=len(sightings),
@@ -223,10 +250,9 @@ def by_sight(shown: GlazePublic) -> str:
 def back_again(loaded: Loaded) -> str:
     """What to do when a check fails: the return leg in minutes."""
     dish = dish_of(loaded.document)
-    come_up_s, hold_s = return_leg_s(dish, cut(dish.cut))
-    where = "Lid on, back under pressure" if dish.tenderise == "pressure" else "Cover it, back into the oven"
+    come_up_s, hold_s = return_leg_s(dish, cut(dish.cut), loaded.forecast.safety.core_likely_c)
     total = minutes_text(come_up_s + hold_s)
-    return f"{where} for {minutes_text(max(60.0, hold_s))}: about {total} with heating up. Then check again."
+    return f"{dish.first.back} for {minutes_text(max(60.0, hold_s))}: about {total} with heating up. Then check again."
 
 
 def step(loaded: Loaded, state: StepState) -> StepPublic:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from bluekettle.core.errors import Fault, OutOfRange, Ranges
 from bluekettle.core.ingredients import ALLERGENS, GROUPS, PARTS, Ingredient
 from bluekettle.core.sauce import Composition, mix, sample_sauce, sample_sauce_keys
-from bluekettle.core.stages import Dish, Kitchen, Learnt, Sighting, cut, cut_keys, finish_keys
+from bluekettle.core.stages import JOBS, Dish, Kitchen, Learnt, Sighting, cut, cut_keys
 from bluekettle.schemas.dish import DishDocument, IngredientDocument, KitchenDocument
 from bluekettle.services.fits import inside_of
 
@@ -43,14 +43,14 @@ def known_of(documents: list[IngredientDocument]) -> dict[str, Ingredient]:
 def kitchen_of(document: KitchenDocument) -> Kitchen:
     """The core's kitchen."""
     learnt = {k: Learnt(tuple(v.mean), tuple(v.cov), v.seen) for k, v in document.learnt.items()}
-    machines = {job: machine for job, machine in document.machines.items() if job in finish_keys()}
+    machines = {job: machine for job, machine in document.machines.items() if job in JOBS}
     return Kitchen(
         **document.model_dump(exclude={"learnt", "machines", "gear"}), learnt=learnt,
         tops_c={job: machine.top_c for job, machine in machines.items() if machine.top_c is not None},
         racks_m=tuple(machines["broiler"].racks_m) if "broiler" in machines else (),
         insides={
             job: inside_of(machine.inside) for job, machine in document.machines.items()
-            if machine.inside is not None and (job == "pot" or job in finish_keys())
+            if machine.inside is not None and job in JOBS
         },
         gear=None if document.gear is None else frozenset(document.gear),
     )  # fmt: skip

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.advice import effects
-from bluekettle.core.errors import Fault, NotConverged, OutOfRange
+from bluekettle.core.errors import Fault, NotConverged, NotSafe, OutOfRange
 from bluekettle.core.glaze import (
     MILESTONES,
     SITES,
@@ -78,9 +78,23 @@ def forecast_core(dish: Dish, available_s: float | None) -> Forecast:
     try:
         return forecast(dish, available_s, _draws(dish.seed))
     except NotConverged as error:
-        far = f"gets {error.reached:.0f} of the {error.wanted:.0f} it needs"
-        accepted = f"what {dish.tenderise} reaches: it {far}. Thinner pieces, an easier bite or the other heat"
-        raise OutOfRange([Fault("bite", dish.bite, accepted)]) from error
+        raise OutOfRange([out_of_reach(dish, error)]) from error
+
+
+def out_of_reach(dish: Dish, error: NotConverged) -> Fault:
+    """What this first heat cannot do, how far it gets, and what would."""
+    if isinstance(error, NotSafe):
+        proof = ", or a time that proves it" if dish.tenderise == "bath" else ""
+        far = f"at {error.reached:.0f} °C inside, {error.wanted:.0f} °C{proof} is wanted"
+        return Fault(
+            "tenderise", dish.tenderise, f"a first heat that makes it safe: {far}. Hotter, thinner pieces or another"
+        )
+    far = f"it gets {error.reached:.0f} of the {error.wanted:.0f} it needs"
+    return Fault(
+        "bite",
+        dish.bite,
+        f"what {dish.first.place} reaches: {far}. Thinner pieces, an easier bite or another first heat",
+    )
 
 
 _draws = lru_cache(maxsize=8)(draw_members)
@@ -119,11 +133,12 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
         glaze=glaze(f),
         tenderness=TendernessPublic.model_validate(f.tenderness),
         safety=SafetyPublic.model_validate(f.safety),
-        fill=FillPublic.model_validate(f.fill),
+        fill=None if f.fill is None else FillPublic.model_validate(f.fill),
         liquid_l=f.dish.liquid,
         release=f.dish.release_kind,
         target_c=round(f.target_c, 2),
         sauce_g=round(f.sauce_kg * 1e3),
+        lost_share=round(f.lost_share, 3),
         traces={name: [round(float(x), 1) for x in values] for name, values in f.trace.items()},
         watch_outs=warnings,
         assumed=[
@@ -135,12 +150,11 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
 
 def effects_of(document: DishDocument) -> EffectsPublic:
     """What each assumption of a dish's kitchen is worth in minutes."""
+    dish = dish_of(document)
     try:
-        found = effects(dish_of(document))
+        found = effects(dish)
     except NotConverged as error:
-        raise OutOfRange(
-            [Fault("bite", document.bite, "what this method reaches; an easier bite or the other heat")]
-        ) from error
+        raise OutOfRange([out_of_reach(dish, error)]) from error
     return EffectsPublic(
         effects=[
             EffectPublic(

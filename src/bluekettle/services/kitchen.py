@@ -12,7 +12,7 @@ from sqlmodel import Session
 
 from bluekettle.core.errors import Fault, OutOfRange, Ranges
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import LIMITS, finish_keys
+from bluekettle.core.stages import JOBS, LIMITS, finish_keys
 from bluekettle.core.tables import Row, row, rows
 from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument, SauceDocument
 from bluekettle.schemas.kitchen import (
@@ -50,8 +50,6 @@ SHOWN = (
     ("height_m", "inside, height", "mm", "height_m", 1e3),
 )
 MOST_SEEN = 200
-# A smoker, water bath, contact grill or slow cooker is not a heat of a dish yet.
-PLANNED = frozenset((*FINISH, "electric-pot", "stove-pot", "covered-dish", "burner"))
 
 
 def get_kitchen(engine: Engine) -> KitchenPublic:
@@ -82,7 +80,7 @@ def public(session: Session) -> KitchenPublic:
                 seen=belief.seen,
             )  # fmt: skip
     return KitchenPublic(
-        machines={job: machines[job] for job in machines if job == "pot" or job in finish_keys()},
+        machines={job: machines[job] for job in machines if job in JOBS},
         settings=settings,
         appliances=[
             appliance_public(session, a).model_copy(update={"instead": instead_of(a, first_in_use(found))}) for a in found
@@ -100,7 +98,7 @@ def first_in_use(found: Sequence[Appliance]) -> dict[str, Appliance]:
     """By job, the appliance that plans reckon with."""
     first: dict[str, Appliance] = {}
     for kept in found:
-        if kept.in_use and kept.kind in PLANNED:
+        if kept.in_use:
             first.setdefault(job_of(kept), kept)
     return first
 
@@ -132,7 +130,7 @@ def inside_kept(kept: Appliance) -> InsideDocument | None:
     volume = kept.volume_l if kept.volume_l is not None else float(line["volume_l"] or 0.0) or None
     return InsideDocument(
         shape=kept.shape or line["shape"], width_mm=width, depth_mm=depth or width, height_mm=height,
-        volume_l=volume if line["type"] in ("pot", "dish", "slow") else None,
+        volume_l=volume if line["type"] in ("pot", "dish", "slow", "pan") else None,
         least_liquid_l=float(line["least_liquid_l"] or 0.0), zones=zones_of(kept),
     )  # fmt: skip
 
@@ -296,7 +294,7 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
     racks = kept.racks_m if kept.racks_m is not None else [float(r) for r in line["racks_m"].split()]
     return AppliancePublic(
         id=kept.id or 0, kind=kept.kind, kind_name=line["name"], type=line["type"], given=as_given(kept),
-        figures=shown(kept, line), finish=finish, planned=kept.kind in PLANNED,
+        figures=shown(kept, line), finish=finish,
         observations=[observation_public(s) for s in seen], history=history, heat_says=says(history),
         shape=kept.shape or line["shape"], width_mm=mm_of(kept.width_m, line["width_m"]),
         depth_mm=mm_of(kept.depth_m, line["depth_m"]), height_mm=mm_of(kept.height_m, line["height_m"]),

@@ -33,13 +33,24 @@ FIGURES = {
     "crisping_lid": {"setting_c": "lid_c", "preheat_s": "lid_preheat_min"},
     "grill": {"setting_c": "grill_c", "preheat_s": "grill_preheat_min"},
     "charcoal": {"setting_c": "charcoal_c", "preheat_s": "charcoal_preheat_min"},
+    "contact": {"setting_c": "contact_c", "preheat_s": "contact_preheat_min"},
+    "bath": {
+        "setting_c": "bath_c",
+        "power_w": "bath_power_w",
+        "volume_l": "bath_volume_l",
+        "preheat_s": "bath_preheat_min",
+    },
+    "smoker": {"setting_c": "smoke_c", "preheat_s": "smoke_preheat_min"},
+    "slow": {"power_w": "slow_power_w", "volume_l": "slow_volume_l"},
+    "pan": {"volume_l": "pan_volume_l"},
+    "burner": {"power_w": "burner_w"},
 }
 USUAL = {"pot": "electric-pot", "oven": "hot-oven", "air_fryer": "air-fryer"}  # what a dish assumes, by type
 TYPICAL_COLUMN = {"setting_c": "air_c"}
 FINISH = {
     "oven-broiler": "broiler", "air-fryer": "air_fryer", "air-fryer-two": "air_fryer", "hot-oven": "oven",
     "fan-oven": "oven", "crisping-lid": "crisping_lid", "gas-grill": "grill",
-    "charcoal-grill": "charcoal",
+    "charcoal-grill": "charcoal", "contact-grill": "contact",
 }  # fmt: skip
 RACK_NEAR_M = 0.02  # signs on another rack say less of this one
 EVENING_S = 6 * 3600.0

@@ -45,8 +45,8 @@ export const forecast: Forecast = {
     stage('finish', 'Broil and look', 1670, 1670, { who: 'fire', hidden: false }),
   ],
   glaze, tenderness: { low: 47, likely: 69, high: 95, target: 70, enough: 0.84, overdone: 0, site: 'centre' },
-  safety: { core_low_c: 109, core_likely_c: 114, wanted_c: 63, log_low: 9, danger_min: 19, gate: true },
-  fill: { share: 0.33, liquid_before_l: 0.32, liquid_after_l: 0.61, line: 0.667 }, liquid_l: 0.32, release: 'mixed', target_c: 117.1, sauce_g: 175,
+  safety: { core_low_c: 109, core_likely_c: 114, wanted_c: 63, log_low: 9, danger_min: 19, gate: true, rests_on: 'temperature', probe_c: 63 },
+  fill: { share: 0.33, liquid_before_l: 0.32, liquid_after_l: 0.61, line: 0.667 }, liquid_l: 0.32, release: 'mixed', target_c: 117.1, sauce_g: 175, lost_share: 0,
   traces: { time_s: [0, 60], vessel_c: [20, 40], centre_c: [4, 5], mean_c: [4, 8] },
   watch_outs: [
     { id: 'liquid-least', level: 'stop', message: 'Too little liquid.', why: 'It scorches.', source: 'estimated', repair: { liquid_l: 0.32 }, repair_says: 'Use 0.32 L' },
@@ -67,12 +67,17 @@ const ribs = {
 export const choices: Choices = {
   cuts: [ribs, { ...ribs, key: 'octopus', name: 'octopus', piece: 'arm', pieces: 8, mass_kg: 1.4, bites: ['tug', 'falls'] }],
   sauces: [{ key: 'plum-tea', name: 'plum and black tea', colour: '#714045', sugars: 0.34, water: 0.5, caramelises: true }],
+  first_heats: [
+    { key: 'pressure', name: 'pressure pot', place: 'a pressure pot', done: 'under pressure', hint: 'quickest', dial: 'pot_gauge_kpa', takes_liquid: true },
+    { key: 'braise', name: 'covered dish', place: 'a covered dish in the oven', done: 'braised under a lid', hint: 'covered dish in the oven', dial: 'oven_c', takes_liquid: true },
+    { key: 'bath', name: 'water bath', place: 'a water bath', done: 'in a water bath', hint: 'to the degree', dial: 'bath_c', takes_liquid: false },
+  ],
   finishes: [
     { key: 'broiler', name: 'broiler', place: "the oven's broiler", done: 'broiled', hint: 'fierce', dial: 'rack_m' },
     { key: 'air_fryer', name: 'air fryer', place: 'an air fryer', done: 'air fried', hint: 'easier to hit', dial: 'air_fryer_c' },
     { key: 'oven', name: 'hot oven', place: 'a hot oven', done: 'roasted hot', hint: 'slow and even', dial: 'hot_oven_c' },
   ],
-  ingredients: [], limits: {}, typical: [],
+  ingredients: [], limits: {}, typical: [{ name: 'bath_c', value: 65, unit: '°C' }],
 }
 
 export const step = (key: string, state: string, more: Partial<Step> = {}): Step => ({
@@ -84,7 +89,7 @@ export const live: Live = {
   says: 'Pat the 6 ribs dry and salt all sides.', button: 'Salted', detail: 'Dry browns.',
   steps: [step('season', 'current', { begin_at: at(0) }), step('come_up', 'upcoming', { who: 'machine' }), step('check', 'upcoming', { who: 'gate' }), step('preheat', 'upcoming', { beside: true })],
   serve_at: at(5400), serve_low_at: at(5000), serve_high_at: at(6000), fire_since: null, fire_assumed: false, calls: glaze.calls, glaze_key: '()',
-  gate_wants_c: 63, gate_failed: '', side_due: [], sightings: 0, finished: false,
+  gate_wants_c: 63, gate_rests_on: '', gate_failed: '', side_due: [], sightings: 0, finished: false,
 }
 
 export const summary = {
@@ -126,7 +131,7 @@ export const keptSauce = (id: number, name: string, more: Partial<KeptSauce['doc
 })
 
 export const broiler: Appliance = {
-  id: 2, kind: 'oven-broiler', kind_name: "oven's broiler", type: 'broiler', finish: 'broiler', planned: true, instead: '', shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200,
+  id: 2, kind: 'oven-broiler', kind_name: "oven's broiler", type: 'broiler', finish: 'broiler', instead: '', shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200,
   given: { kind: 'oven-broiler', name: 'its broiler', in_use: true, rack_mm: 150, buttons: {}, display: 'minutes', counts_up: false },
   figures: [{ name: 'element_w_m2', label: 'element', value: 2650, unit: 'W/m²', assumed: true, figure: 'broiler_w_m2' }, { name: 'preheat_s', label: 'heats up in', value: 6, unit: 'min', assumed: true, figure: 'broiler_preheat_min' }],
   racks_mm: [80, 150, 220], inside: { shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200, volume_l: null, least_liquid_l: 0, zones: 1 }, shares: 'hot oven (assumed)', heat_says: 'not calibrated', observations: [], history: [{ observation_id: null, factor: 1, log_sd: 0.35 }],

@@ -613,6 +613,8 @@ export interface components {
             cuts: components["schemas"]["CutPublic"][];
             /** Sauces */
             sauces: components["schemas"]["SaucePublic"][];
+            /** First Heats */
+            first_heats: components["schemas"]["FirstHeatPublic"][];
             /** Finishes */
             finishes: components["schemas"]["FinishPublic"][];
             /** Ingredients */
@@ -690,6 +692,29 @@ export interface components {
              * @description kitchen figure that sets its heat
              */
             dial: string;
+        };
+        /**
+         * FirstHeatPublic
+         * @description A first heat that can be chosen, with its words and its dial.
+         */
+        FirstHeatPublic: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Done */
+            done: string;
+            /** Hint */
+            hint: string;
+            /**
+             * Dial
+             * @description kitchen figure that sets its heat
+             */
+            dial: string;
+            /** Takes Liquid */
+            takes_liquid: boolean;
         };
         /**
          * IngredientPublic
@@ -788,7 +813,8 @@ export interface components {
             glaze: components["schemas"]["GlazePublic"];
             tenderness: components["schemas"]["TendernessPublic"];
             safety: components["schemas"]["SafetyPublic"];
-            fill: components["schemas"]["FillPublic"];
+            /** @description null where the first heat takes no liquid */
+            fill: components["schemas"]["FillPublic"] | null;
             /** Liquid L */
             liquid_l: number;
             /** Release */
@@ -797,6 +823,12 @@ export interface components {
             target_c: number;
             /** Sauce G */
             sauce_g: number;
+            /**
+             * Lost Share
+             * @description share of its weight that leaves as steam in a dry first heat [-]
+             * @default 0
+             */
+            lost_share?: number;
             /**
              * Traces
              * @description time_s, vessel_c, centre_c, mean_c of the median member
@@ -988,6 +1020,18 @@ export interface components {
             danger_min: number;
             /** Gate */
             gate: boolean;
+            /**
+             * Rests On
+             * @description time: proven at less than wanted_c
+             * @default temperature
+             * @enum {string}
+             */
+            rests_on?: "temperature" | "time";
+            /**
+             * Probe C
+             * @description what the check must read for that; null: wanted_c [°C]
+             */
+            probe_c?: number | null;
         };
         /**
          * StagePublic
@@ -1170,7 +1214,7 @@ export interface components {
              * @default pressure
              * @enum {string}
              */
-            tenderise?: "pressure" | "braise";
+            tenderise?: "pressure" | "braise" | "foil" | "low_oven" | "air_fry" | "smoke" | "bath" | "simmer" | "slow";
             /**
              * Bite
              * @description how it should eat
@@ -1185,12 +1229,12 @@ export interface components {
             release?: ("quick" | "mixed" | "natural") | null;
             /**
              * Liquid L
-             * @description liquid in the pot; computed when absent [L]
+             * @description liquid in the pot; computed when absent, null where none goes in [L]
              */
             liquid_l?: number | null;
             /**
              * Timer Min
-             * @description the pot's timer; computed when absent [min]
+             * @description the first heat's timer; computed when absent [min]
              */
             timer_min?: number | null;
             /**
@@ -1199,7 +1243,7 @@ export interface components {
              * @default broiler
              * @enum {string}
              */
-            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill" | "charcoal";
+            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill" | "charcoal" | "contact";
             /**
              * Want
              * @description colour wanted on the face
@@ -1409,6 +1453,61 @@ export interface components {
              */
             charcoal_c?: number | null;
             /**
+             * Contact C
+             * @description plates of the contact grill [°C]
+             */
+            contact_c?: number | null;
+            /**
+             * Low Oven C
+             * @description oven setting for roasting low and open [°C]
+             */
+            low_oven_c?: number | null;
+            /**
+             * Fry C
+             * @description air fryer setting where it cooks the food through [°C]
+             */
+            fry_c?: number | null;
+            /**
+             * Smoke C
+             * @description air in the smoker [°C]
+             */
+            smoke_c?: number | null;
+            /**
+             * Bath C
+             * @description water bath setting [°C]
+             */
+            bath_c?: number | null;
+            /**
+             * Bath Power W
+             * @description heating power of the water bath [W]
+             */
+            bath_power_w?: number | null;
+            /**
+             * Bath Volume L
+             * @description volume of the water bath [L]
+             */
+            bath_volume_l?: number | null;
+            /**
+             * Burner W
+             * @description heating power of the stove's burner [W]
+             */
+            burner_w?: number | null;
+            /**
+             * Pan Volume L
+             * @description volume of the pot for simmering [L]
+             */
+            pan_volume_l?: number | null;
+            /**
+             * Slow Power W
+             * @description heating power of the slow cooker [W]
+             */
+            slow_power_w?: number | null;
+            /**
+             * Slow Volume L
+             * @description volume of the slow cooker [L]
+             */
+            slow_volume_l?: number | null;
+            /**
              * Oven Preheat Min
              * @description heating up of the oven for the braise [min]
              */
@@ -1444,6 +1543,21 @@ export interface components {
              */
             charcoal_preheat_min?: number | null;
             /**
+             * Contact Preheat Min
+             * @description heating up of the contact grill [min]
+             */
+            contact_preheat_min?: number | null;
+            /**
+             * Smoke Preheat Min
+             * @description heating up of the smoker [min]
+             */
+            smoke_preheat_min?: number | null;
+            /**
+             * Bath Preheat Min
+             * @description heating up of the water bath [min]
+             */
+            bath_preheat_min?: number | null;
+            /**
              * Gear
              * @description small things at hand (GET /api/v1/kitchen lists them); null: nobody said
              */
@@ -1457,7 +1571,7 @@ export interface components {
             };
             /**
              * Machines
-             * @description by finish, and "pot": the machine's own words
+             * @description by finish or by what the first heat goes into: the machine's own words
              */
             machines?: {
                 [key: string]: components["schemas"]["MachineDocument"];
@@ -1959,6 +2073,12 @@ export interface components {
             glaze_key: string;
             /** Gate Wants C */
             gate_wants_c: number | null;
+            /**
+             * Gate Rests On
+             * @description what the check rests on, where that is not simply the usual temperature
+             * @default
+             */
+            gate_rests_on?: string;
             /** Gate Failed */
             gate_failed: string;
             /** Side Due */
@@ -2286,11 +2406,6 @@ export interface components {
              * @default
              */
             instead?: string;
-            /**
-             * Planned
-             * @description whether plans reckon with it; else it is kept for its size alone
-             */
-            planned: boolean;
             /** Observations */
             observations: components["schemas"]["ObservationPublic"][];
             /** History */

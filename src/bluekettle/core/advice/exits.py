@@ -29,7 +29,7 @@ def careful_from(forecast: Forecast, key: str) -> float:
 def last_exits(forecast: Forecast) -> tuple[Exit, ...]:
     """The exits of one dish, the earliest first; all on the careful (P90) side."""
     dish = forecast.dish
-    come_up, hold = return_leg_s(dish, cut(dish.cut))
+    come_up, hold = return_leg_s(dish, cut(dish.cut), forecast.safety.core_likely_c)
     from_open = careful_from(forecast, "open")
     from_under = careful_from(forecast, "under")
     other = next(s for s in forecast.stages if s.key == "preheat")

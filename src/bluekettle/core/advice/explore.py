@@ -50,7 +50,7 @@ def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
         run = run_finish(
             median, heat_of(row), coating, forecast.finish.coats_s, forecast.deep_c, forecast.surface_c, time_s,
             dish.kitchen.or_typical("altitude_m"), flips_s=forecast.finish.flips_s,
-            log_factors=log_factors_of(dish, median),
+            log_factors=log_factors_of(dish, median), dried=forecast.dried,
         )  # fmt: skip
         for site in (0, 1):
             marks = run.times_s[0, site, [0, 2, 3, 4, 5]]

@@ -51,12 +51,12 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
         return run_finish(
             draws, heat, coating, coats, forecast.deep_c, forecast.surface_c, horizon,
             dish.kitchen.or_typical("altitude_m"), change=change, flips_s=forecast.finish.flips_s,
-            log_factors=log_factors_of(dish, draws),
+            log_factors=log_factors_of(dish, draws), dried=forecast.dried,
         )  # fmt: skip
 
     weights = sighting_weights(run(None), dish.sightings)
     weaker = replace(heat, element_w_m2=0.5 * heat.element_w_m2, air_c=heat.air_c - 20, wall_c=heat.wall_c - 20)
-    fierce = dish.finish in ("broiler", "grill", "charcoal")
+    fierce = dish.finish in ("broiler", "grill", "charcoal", "contact")
     other = Heat(50.0, 180.0, 180.0, 0.0, 0.15) if fierce else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
     elsewhere = "Move it to the air fryer at 180 °C" if fierce else "Move it under a gentle broiler"
     lower = {

@@ -88,7 +88,9 @@ def timed(dish: Dish, opens_s: float) -> list[Dish]:
 def judge(dish: Dish, forecast: Forecast) -> Setting:
     """How wide the pull window of one setting is; the food below is that of the forecast."""
     draws = draw_members(dish.seed, MEMBERS)
-    finish = run_dish_finish(dish, cut(dish.cut), draws, np.full(MEMBERS, forecast.deep_c), forecast.surface_c)
+    finish = run_dish_finish(
+        dish, cut(dish.cut), draws, np.full(MEMBERS, forecast.deep_c), forecast.surface_c, forecast.dried
+    )
     read = read_milestones(finish, np.full(MEMBERS, 1.0 / MEMBERS), dish.want)
     opens, closes = read.window.opens_s, read.window.closes_s
     end = float(finish.sample_s[-1])

@@ -26,13 +26,18 @@ ALKALINE_GAIN = 1.6  # of bare browning under baking powder (typical, estimated)
 
 @dataclass(frozen=True)
 class Heat:
-    """What an appliance does to a surface: h [W/m²K], air and wall [°C], absorbed element flux [W/m²], log sd of it."""
+    """What an appliance does to a surface: h [W/m²K], air and wall [°C], absorbed element flux [W/m²], log sd of it.
+
+    vent : share of the vapour that free air with this h would carry off [-]; under a hot plate it is only what leaves
+    through the grooves.
+    """
 
     h_w_m2_k: float
     air_c: float
     wall_c: float
     element_w_m2: float
     spread: float
+    vent: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -44,10 +49,10 @@ class HeatChange:
     edge_share: float = 1.0
 
     def as_array(self) -> Array:
-        """The six figures the kernel reads."""
-        heat = self.heat
+        """The seven figures the kernel reads."""
+        h = self.heat
         return np.array(
-            [self.at_s, heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2, self.edge_share], dtype=float
+            [self.at_s, h.h_w_m2_k, h.air_c, h.wall_c, h.element_w_m2, self.edge_share, h.vent], dtype=float
         )
 
 
@@ -140,6 +145,7 @@ def run_finish(
     surface_c: float, time_s: float, altitude_m: float = 0.0, dt_s: float = 2.0, every_s: float = 10.0,
     shreds: bool = False, constants: FilmConstants | None = None, flips_s: Sequence[float] = (),
     ground: Ground = MEAT, log_factors: Array | None = None, change: HeatChange | None = None,
+    dried: Array | None = None,
 ) -> Finish:  # fmt: skip
     """Integrate a finish for all members and for both sites (face and edge).
 
@@ -163,6 +169,8 @@ def run_finish(
         Another heat from some second on: a lower rack, another appliance, foil over the edges.
     log_factors : ndarray, shape (members, 4), optional
         Logarithms of the heat, coat, interface and browning factors, instead of those of `draws`.
+    dried : ndarray, shape (members, 2) or (2,), optional
+        Dried crust [m] and browning index of the food itself at the start, from a dry first heat; none where absent.
 
     Returns
     -------
@@ -175,9 +183,10 @@ def run_finish(
         Names every argument outside its range.
     """
     ranges = Ranges()
-    ranges.within("h_w_m2_k", heat.h_w_m2_k, 1.0, 150.0, "W/m²K")
+    ranges.within("h_w_m2_k", heat.h_w_m2_k, 1.0, 1000.0, "W/m²K")
+    ranges.within("vent", heat.vent, 0.01, 1.0)
     ranges.within("air_c", heat.air_c, 60.0, 320.0, "°C")
-    ranges.within("wall_c", heat.wall_c, 20.0, 400.0, "°C")
+    ranges.within("wall_c", heat.wall_c, 20.0, 500.0, "°C")
     ranges.within("element_w_m2", heat.element_w_m2, 0.0, 15_000.0, "W/m²")
     ranges.within("coats", len(coats_s), 1, 8)
     ranges.within("coat_kg_m2", coating.coat_kg_m2, 0.02, 4.0, "kg/m²")
@@ -198,6 +207,9 @@ def run_finish(
         ranges.within(f"flips_s.{place}", flip, 1.0, time_s, "s")
     if log_factors is not None and (log_factors.shape != (draws.members, 4) or not np.isfinite(log_factors).all()):
         ranges.add("log_factors", log_factors.shape, f"finite, of shape ({draws.members}, 4)")
+    brought = np.zeros(2) if dried is None else dried
+    if brought.shape not in ((2,), (draws.members, 2)) or not (np.isfinite(brought).all() and (brought >= 0.0).all()):
+        ranges.add("dried", brought.shape, f"finite, 0 or more, of shape (2,) or ({draws.members}, 2)")
     ranges.close()
     pressure = ambient_pressure_pa(altitude_m)
     boil_c = saturation_temp_c(pressure)
@@ -231,13 +243,14 @@ def run_finish(
     every = max(1, round(every_s / dt_s))
     times, traces = integrate(
         factors, np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(), min(surface_c, boil_c),
-        sites, np.array([heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2]),
+        sites, np.array([heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2, heat.vent]),
         np.array([coating.water, coating.dry_solids, bound, coating.fat]), np.array(coats_s, dtype=float),
         coating.coat_kg_m2, coating.sugar_power() * c.brown_rate_1_s,
         (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s * coating.protein_gain, pressure, boil_c,
         coating.bare, np.array(sorted(flips_s), dtype=float), dt_s, steps, every, c, ground,
-        change.as_array() if change else np.array([np.inf, 1, 1, 1, 0, 1]),
+        change.as_array() if change else np.array([np.inf, 1, 1, 1, 0, 1, 1]),
         np.array([value("bare_juice_kg_m2"), 0.90, JUICE_BOUND]), c.protein_rate_1_s,
+        np.broadcast_to(brought, (draws.members, 2)).copy(),
     )  # fmt: skip
     samples = dt_s * every * np.arange(traces.shape[2])
     return Finish(

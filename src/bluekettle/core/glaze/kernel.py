@@ -145,18 +145,19 @@ def wetness_factor(water_fraction: float, half: float) -> float:
 def integrate(
     factors: Any, deep_c: Any, start_c: float, sites: Any, heat: Any, sauce: Any, coats: Any, coat_mass: float,
     sugar_rate: float, protein_rate: float, pressure: float, boil_c: float, bare: bool, flips: Any, dt: float,
-    steps: int, every: int, c: FilmConstants, ground: Ground, change: Any, juice: Any, bare_rate: float,
+    steps: int, every: int, c: FilmConstants, ground: Ground, change: Any, juice: Any, bare_rate: float, dried: Any,
 ) -> Any:  # fmt: skip
     """Run every member and site; returns (milestone times, traces).
 
     factors (members, 4): heat, coat, interface, browning. deep_c (members,): food below the shallow layer [°C].
     sites (sites, 4): heat share, coat share, interface [W/m²K], side (1 faces the heat at first, -1 is turned away,
     0 stands on edge); at each of `flips` [s] the sides change places.
-    change (6,): from this second on another heat (h, air_c, wall_c, element) and share of it on the edge. heat (4,): h, air_c, wall_c, element.
+    heat (5,): h, air_c, wall_c, element, vent. change (7,): from this second on another heat (h, air_c, wall_c, element),
+    share of it on the edge, and its vent.
     sauce (4,): water, dry solids, sucrose-equivalent of the dry solids, fat, each per kg of sauce.
     coats (n, 2): start and end [s] of the time out of the heat in which a coat is brushed. Where the first ends after 0,
     the food lies bare until then: juice (mass [kg/m²], water, sucrose-equivalent of its dry solids) is on it, and it
-    browns by its protein at `bare_rate`.
+    browns by its protein at `bare_rate`. dried (members, 2): crust [m] and browning index that the food brings along.
     Milestone times (members, sites, 7) [s], inf where not reached: set, bubbling, amber, mahogany, bitter, burnt, crisp.
     Traces (members, sites, samples, 4): index of the top layer, film temperature [°C], water fraction, crust [m].
     """
@@ -175,10 +176,13 @@ def integrate(
             share, interface = sites[s, 0], sites[s, 2] * factors[m, 2]
             mass = coat_mass * sites[s, 1] * factors[m, 1]
             water, dry, bound, fat = 0.0, 0.0, 0.0, 0.0
-            film, below, crust = c.film_start_c, start_c, 0.0
+            film, below, crust = c.film_start_c, start_c, dried[m, 0]
             layers[:] = 0.0
             laid = 0
-            under = 0.0  # browning of the food itself, where it lies bare before its first coat
+            under = dried[m, 1]  # browning of the food itself, where it lies bare before its first coat
+            if bare:
+                layers[0], under = under, 0.0
+            browns = coats[0, 1] > 0.0 or under > 0.0
             if coats[0, 1] > 0.0:
                 water, dry, bound = (
                     juice[0] * juice[1],
@@ -233,13 +237,13 @@ def integrate(
                     fresh = True  # the surroundings jump: the heat of the last step says nothing of this one
                 was_out = out
                 if out:
-                    h, air, w4, element, gain = ROOM_H, ROOM_C, room4, 0.0, 1.0
+                    h, air, w4, element, gain, vent = ROOM_H, ROOM_C, room4, 0.0, 1.0, 1.0
                 else:
                     h, air, w4, element = share * heat[0], heat[1], wall4, share * heat[3]
-                    gain = factors[m, 0]
+                    gain, vent = factors[m, 0], heat[4]
                     if t >= change[0]:
                         part = share if sites[s, 3] != 0.0 else share * change[5]
-                        h, air, element = part * change[1], change[2], part * change[4]
+                        h, air, element, vent = part * change[1], change[2], part * change[4], change[6]
                         w4 = (change[3] + KELVIN) ** 4
                     side = sites[s, 3]
                     for i in range(flips.size):
@@ -272,7 +276,7 @@ def integrate(
                     u,
                     below_mid,
                     activity,
-                    h / AIR_J_M3_K,
+                    vent * h / AIR_J_M3_K,
                     pressure,
                     0.9 * water / dt,
                     c.emissivity,
@@ -294,7 +298,7 @@ def integrate(
                     # Nothing covers the food: its own water leaves through the dried layer by diffusion.
                     partial = min(psat_grid_pa(below), 0.97 * pressure)
                     drive = np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
-                    resist = AIR_J_M3_K / h + crust / c.crust_vapour_m2_s
+                    resist = AIR_J_M3_K / (vent * h) + crust / c.crust_vapour_m2_s
                     boiled = max(0.0, pressure / (VAPOUR_J_KG_K * (below + KELVIN)) * drive / resist)
                 latent = latent_heat_j_kg(below)
                 below_before, crust_before = below, crust
@@ -315,7 +319,7 @@ def integrate(
                 pace = heat_up * wetness_factor(0.5 * (wet_before + wet_fraction), c.brown_wet_fraction) * dt
                 for i in range(laid):
                     layers[i] += (sugar_rate + protein_rate) * pace
-                if coats[0, 1] > 0.0:
+                if browns:
                     under += (bare_rate if laid == 0 else c.protein_under_film * bare_rate) * pace
                 after = t + dt
                 if times[m, s, 0] == np.inf and wet_fraction < c.set_water_fraction and laid > 0:

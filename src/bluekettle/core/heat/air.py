@@ -24,69 +24,90 @@ AIR_J_M3_K = 950.0  # rho cp of hot humid air, Lewis number near 1 (typical, est
 FREE_WATER = 0.45  # share of a piece's water that can come to its surface before it is dry (typical, estimated)
 
 
+SURFACE, LOST, CRUST, SKIN = range(4)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def step_air(
+    temp: Any, state: Any, dx: float, volume: Any, area: Any, enthalpy: Any, k_table: Any, water_kg_m3: float,
+    half: float, h: float, air_c: float, wall_c: float, element: float, vapour_pa: float, wet: bool, pressure: float,
+    boil_c: float, emissivity: float, crust_k: float, crust_d: float, supply_0: float, dt: float, work: Any,
+) -> float:  # fmt: skip
+    """Advance one piece by a step in place; returns the heat it took up [J/m²].
+
+    state (4,): temperature of the evaporating front [°C], water lost [kg/m²], dried crust over it [m], and the skin's
+    own temperature [°C], which a crust lets rise above the front's.
+    """
+    surface, lost, crust = state[SURFACE], state[LOST], state[CRUST]
+    free = FREE_WATER * water_kg_m3 * np.sum(volume)
+    kelvin = surface + KELVIN
+    radiant, radiant_slope = 0.0, 0.0
+    if not wet:  # what is wrapped or under water sees no wall; its h is of all exchange
+        radiant = emissivity * SIGMA * ((wall_c + KELVIN) ** 4 - kelvin**4) + element
+        radiant_slope = 4.0 * emissivity * SIGMA * kelvin**3
+    rate, rate_slope = 0.0, 0.0
+    latent = latent_heat_j_kg(surface)
+    if not wet:
+        # Vapour leaves the front by diffusion through the dried layer and then by the air's own mass transfer.
+        partial = min(psat_grid_pa(surface), 0.98 * pressure)
+        resist = AIR_J_M3_K / h + crust / crust_d
+        unit = pressure / (VAPOUR_J_KG_K * kelvin) / resist
+        rate = max(0.0, unit * np.log((pressure - min(vapour_pa, 0.97 * pressure)) / (pressure - partial)))
+        rate_slope = unit / (pressure - partial) * partial * latent / (VAPOUR_J_KG_K * kelvin * kelvin)
+    # The dried layer stands between air and front: outer exchange in series with it.
+    outer = h + radiant_slope
+    through = 1.0 / (1.0 / outer + crust / crust_k)
+    share = through / outer
+    inward = share * (h * (air_c - surface) + radiant)
+    drive = inward - latent * rate
+    slope = through + latent * rate_slope
+    # The net flux, linear about the surface as it was: an exchange of coefficient `slope` with `env`.
+    outer_c = surface + drive / slope
+    if surface >= boil_c - 0.01 and drive > 0.0:
+        # Held at boiling by its own water: the food takes what conduction carries off, the rest leaves as steam.
+        slope, outer_c = 1e5, boil_c
+    taken, _ = step_piece(temp, dx, volume, area, enthalpy, k_table, dt, slope, outer_c, 0.0, 0.0, 0.0, work)
+    flux = taken / dt
+    if slope < 1e5:
+        surface = min(outer_c - flux / slope, boil_c)
+    lost += rate * dt
+    supply = supply_0 * max(0.0, 1.0 - lost / free)
+    if rate > supply:
+        crust = min(crust + (rate - supply) * dt / water_kg_m3, 0.5 * half)
+    if slope >= 1e5:
+        extra = max(0.0, share * (h * (air_c - surface) + radiant) - latent * rate - flux)
+        surface = boil_c if extra > 0.0 else surface - 0.02
+        if not wet:
+            lost += extra / latent * dt
+            crust = min(crust + extra / latent * dt / water_kg_m3, 0.5 * half)
+    state[SURFACE], state[LOST], state[CRUST] = surface, lost, crust
+    state[SKIN] = surface + inward * crust / crust_k
+    return float(taken)
+
+
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_air(
     half: float, exponent: int, cells: int, start_c: float, enthalpy: Any, k_table: Any, water_kg_m3: float,
     h: float, air_c: float, wall_c: float, element: float, vapour_pa: float, wet: bool, pressure: float,
     boil_c: float, emissivity: float, crust_k: float, crust_d: float, supply_0: float, dt: float, steps: int,
 ) -> Any:  # fmt: skip
-    """Integrate one piece (`start_c` must be a float); returns (steps + 1, 6): time, centre, mean, surface [°C], water lost [kg/m²], crust [m]."""
+    """Integrate one piece (`start_c` must be a float); returns (steps + 1, 7): time, centre, mean, surface [°C], water
+    lost [kg/m²], crust [m], heat taken up [J/m²]."""
     dx, volume, area = cell_geometry(half, exponent, cells)
     temp = np.full(cells, start_c)
     work = np.empty((5, cells + 1))
     out = np.empty((steps + 1, 7))
-    whole = np.sum(volume)
-    free = FREE_WATER * water_kg_m3 * whole
-    lost, crust, heat = 0.0, 0.0, 0.0
-    wall4 = (wall_c + KELVIN) ** 4
-    surface = start_c
+    state = np.array([start_c, 0.0, 0.0, start_c])
+    heat = 0.0
     for n in range(steps + 1):
-        mean = np.sum(temp * volume) / whole
-        out[n, 0], out[n, 1], out[n, 2], out[n, 3], out[n, 4], out[n, 5] = n * dt, temp[0], mean, surface, lost, crust
-        out[n, 6] = heat
-        if n == steps:
-            break
-        kelvin = surface + KELVIN
-        radiant, radiant_slope = 0.0, 0.0
-        if not wet:  # what is wrapped or under water sees no wall; its h is of all exchange
-            radiant = emissivity * SIGMA * (wall4 - kelvin**4) + element
-            radiant_slope = 4.0 * emissivity * SIGMA * kelvin**3
-        rate, rate_slope = 0.0, 0.0
-        if not wet:
-            # Vapour leaves the front by diffusion through the dried layer and then by the air's own mass transfer.
-            partial = min(psat_grid_pa(surface), 0.98 * pressure)
-            resist = AIR_J_M3_K / h + crust / crust_d
-            unit = pressure / (VAPOUR_J_KG_K * kelvin) / resist
-            rate = max(0.0, unit * np.log((pressure - min(vapour_pa, 0.97 * pressure)) / (pressure - partial)))
-            latent = latent_heat_j_kg(surface)
-            rate_slope = unit / (pressure - partial) * partial * latent / (VAPOUR_J_KG_K * kelvin * kelvin)
-        latent = latent_heat_j_kg(surface)
-        # The dried layer stands between air and front: outer exchange in series with it.
-        outer = h + radiant_slope
-        through = 1.0 / (1.0 / outer + crust / crust_k)
-        share = through / outer
-        drive = share * (h * (air_c - surface) + radiant) - latent * rate
-        slope = through + latent * rate_slope
-        # The net flux, linear about the surface as it was: an exchange of coefficient `slope` with `env`.
-        outer_c = surface + drive / slope
-        if surface >= boil_c - 0.01 and drive > 0.0:
-            # Held at boiling by its own water: the food takes what conduction carries off, the rest leaves as steam.
-            slope, outer_c = 1e5, boil_c
-        taken, _ = step_piece(temp, dx, volume, area, enthalpy, k_table, dt, slope, outer_c, 0.0, 0.0, 0.0, work)
-        heat += taken
-        flux = taken / dt
-        if slope < 1e5:
-            surface = min(outer_c - flux / slope, boil_c)
-        lost += rate * dt
-        supply = supply_0 * max(0.0, 1.0 - lost / free)
-        if rate > supply:
-            crust = min(crust + (rate - supply) * dt / water_kg_m3, 0.5 * half)
-        if slope >= 1e5:
-            extra = max(0.0, share * (h * (air_c - surface) + radiant) - latent * rate - flux)
-            surface = boil_c if extra > 0.0 else surface - 0.02
-            if not wet:
-                lost += extra / latent * dt
-                crust = min(crust + extra / latent * dt / water_kg_m3, 0.5 * half)
+        mean = np.sum(temp * volume) / np.sum(volume)
+        out[n, 0], out[n, 1], out[n, 2], out[n, 3] = n * dt, temp[0], mean, state[SURFACE]
+        out[n, 4], out[n, 5], out[n, 6] = state[LOST], state[CRUST], heat
+        if n < steps:
+            heat += step_air(
+                temp, state, dx, volume, area, enthalpy, k_table, water_kg_m3, half, h, air_c, wall_c, element,
+                vapour_pa, wet, pressure, boil_c, emissivity, crust_k, crust_d, supply_0, dt, work,
+            )  # fmt: skip
     return out
 
 

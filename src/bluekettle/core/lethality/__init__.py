@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
 
-__all__ = ["Kill", "kill_for", "log_rate", "log_reduction"]
+__all__ = ["NO_CREDIT_BELOW_C", "Kill", "kill_for", "log_rate", "log_reduction"]
 
 
 @dataclass(frozen=True)

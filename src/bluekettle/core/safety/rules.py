@@ -6,7 +6,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
 from bluekettle.core.stages import LIMITS, Forecast, fits_of
-from bluekettle.core.tables import row
+from bluekettle.core.stages.forecast import vessel_litres
+from bluekettle.core.tables import row, value
 
 LEVELS = ("stop", "careful", "good to know")
 USUAL_GUIDANCE = (
@@ -51,11 +52,11 @@ def liquid_least(f: Forecast) -> Found:
 
 def pot_full(f: Forecast) -> Found:
     """A pot over its line blocks its own valve."""
-    if f.fill.share > f.fill.line:
-        volume = f.dish.kitchen.or_typical("pot_volume_l") if f.dish.tenderise == "pressure" else 5.0
+    if f.fill is not None and f.fill.share > f.fill.line:
+        volume = vessel_litres(f.dish)
         fits = max(0.1, f.dish.mass_kg * (f.fill.line * volume - f.dish.liquid) / (f.fill.share * volume - f.dish.liquid))  # fmt: skip
         yield WatchOut(
-            "pot-full", "stop", f"The pot would be {f.fill.share:.0%} full; its line is at {f.fill.line:.0%}.",
+            "pot-full", "stop", f"The {f.dish.first.name} would be {f.fill.share:.0%} full; its line is at {f.fill.line:.0%}.",
             "Above the line food can block the valve, and a braise boils over.", "estimated",
             {"mass_kg": round(fits * 0.98, 1)}, f"Cook {fits * 0.98:.1f} kg, the rest in a second batch",
         )  # fmt: skip
@@ -64,7 +65,8 @@ def pot_full(f: Forecast) -> Found:
 def does_it_fit(f: Forecast) -> Found:
     """What does not fit is found out before anything is hot, where the kitchen's insides are known."""
     for job, fit in fits_of(f.dish).items():
-        place = "the pot" if job == "pot" else f"the {f.dish.kind.name}"
+        place = f"the {f.dish.first.name if job == f.dish.first.job else f.dish.kind.name}"
+        place = "the pot" if job == "pot" else place
         for place_in, verdict in enumerate(fit.verdicts):
             if verdict.level == "fits" or verdict.about == "fill":
                 continue  # line and liquid have rules of their own
@@ -79,6 +81,16 @@ def core_safe(f: Forecast) -> Found:
     safety = f.safety
     caution = row("cautions", f.cut.species)
     if not safety.gate:
+        return
+    if safety.rests_on == "time":
+        yield WatchOut(
+            "proven-time", "careful",
+            f"Check with a thermometer: at least {safety.probe_c:g} °C inside when the time is up.",
+            f"This rests on time, not on the usual temperature ({caution['text']}): held so long, at "
+            f"{f.dish.kitchen.or_typical('bath_c'):g} °C of water, even the slowest pieces are past what is proven ("
+            f"{min(safety.log_low, 99.0):.0f} log reductions of bacteria, {safety.wanted_log:g} wanted). A shorter time, or a lower reading, wants the usual temperature.",
+            "fsis-guideline",
+        )  # fmt: skip
         return
     if safety.core_low_c < safety.wanted_c:
         yield WatchOut(
@@ -130,15 +142,91 @@ def clock_blind(f: Forecast) -> Found:
         )  # fmt: skip
 
 
+# What the usual cautions say of opening each kind of first heat: message and why.
+OPENING = {
+    "pressure": ("steam", "Release steam away from face and cupboards; pin down before opening; never force a lid.", "Steam at pressure scalds at an arm's length."),
+    "foil": ("foil-packet", "Doubled heavy foil over bones; open the packet away from you.", "Bones pierce it, and trapped steam comes out first."),
+    "bath": ("bag", "Dry the bag before you open it, and keep its hot juice off your hands.", "Water at 65 °C scalds within a second or two."),
+    "low_oven": ("rack-tray", "A tray under the rack, and dry cloths.", "Fat drips for hours; a wet cloth lets the heat through at once."),
+    "air_fry": ("first-vents", "Keep the air fryer's vents clear; no loose paper; hot basket.", "The fan lifts paper onto the heater."),
+}  # fmt: skip
+
+
+def low_heat(f: Forecast) -> Found:
+    """Frozen meat does not start in low dry heat or a slow cooker; a smoker stays outdoors."""
+    heat = f.dish.first
+    if f.dish.state == "frozen" and f.cut.gate and heat.key in ("low_oven", "smoke", "slow"):
+        yield WatchOut(
+            "frozen-low", "stop", f"Never straight from frozen into a {heat.name}.",
+            "It thaws for hours at heats that bacteria like.", "fsis-consumer", {"state": "fridge"}, "Thaw in the fridge first",
+        )  # fmt: skip
+    if heat.key == "smoke":
+        yield WatchOut(
+            "smoker-outdoors", "stop", "A smoker is for outdoors only, well away from walls and doors.",
+            "Indoors, or in a tent or garage, it fills the air with carbon monoxide, which has no smell.", "estimated",
+            {"tenderise": "low_oven", "timer_min": None, "liquid_l": None}, "Use a low oven",
+        )  # fmt: skip
+    if heat.key == "slow":
+        yield WatchOut(
+            "lid-on", "good to know", "Leave the lid on: each look costs a slow cooker about twenty minutes.",
+            "Its heater has little to spare.", "estimated",
+        )  # fmt: skip
+
+
+def bath_proof(f: Forecast) -> Found:
+    """A bath too cool, too slow or too small; and food that leaves it only par-cooked."""
+    if f.dish.tenderise != "bath":
+        return
+    bath_c = f.dish.kitchen.or_typical("bath_c")
+    volume = f.dish.kitchen.or_typical("bath_volume_l")
+    if f.cut.gate and bath_c < 54.4:
+        yield WatchOut(
+            "bath-cool", "stop", f"A bath at {bath_c:g} °C is too cool for a cook this long.",
+            "Under 54.4 °C nothing is pasteurised, and bacteria grow.", "fsis-guideline",
+            {"kitchen": {"bath_c": 65.0}}, "Set the bath to 65 °C",
+        )  # fmt: skip
+    elif f.cut.gate and f.safety.late_s > 6 * 3600.0:
+        yield WatchOut(
+            "bath-slow", "stop", f"The middle may take {f.safety.late_s / 3600:.1f} hours to pass 54.4 °C; six are the most.",
+            "Thinner pieces, thawed first, or a warmer bath are quicker.", "fsis-guideline", {"state": "fridge"}, "Thaw in the fridge first",
+        )  # fmt: skip
+    if f.cut.gate and f.safety.rests_on == "temperature" and bath_c < f.safety.wanted_c:
+        yield WatchOut(
+            "par-cooked", "careful", "Only par-cooked when it leaves the bath: straight on to the finish, never held or chilled.",
+            f"Neither its temperature nor its time in the bath is proof; it has to reach {f.safety.wanted_c:g} °C in the finish.", "fsis-consumer",
+        )  # fmt: skip
+    food_l = 1e3 * f.dish.mass_kg / f.cut.food.density_kg_m3
+    if value("bath_fill") * volume + food_l > volume:
+        yield WatchOut(
+            "bath-full", "stop", f"{f.dish.mass_kg:g} kg is too much for a bath of {volume:g} L.",
+            "Water has to move round every bag, and it would run over.", "estimated",
+            {"mass_kg": round(max(0.1, 0.2 * volume), 1)}, f"Cook {max(0.1, 0.2 * volume):.1f} kg, the rest in a second batch",
+        )  # fmt: skip
+
+
+def surface_first(f: Forecast) -> Found:
+    """What long dry heat does to the outside: weight leaves as steam, and bare skin darkens."""
+    if f.lost_share > 0.12:
+        yield WatchOut(
+            "dries", "good to know", f"About {f.lost_share:.0%} of its weight leaves as steam.",
+            "Open heat dries while it makes tender; foil or a lid keeps that in.", "estimated",
+            {"tenderise": "foil", "timer_min": None, "liquid_l": None} if f.dish.first.body == "oven" else {},
+            "Close it in foil" if f.dish.first.body == "oven" else "",
+        )  # fmt: skip
+    if f.dish.tenderise == "air_fry" and f.skin_index > 5.0:
+        yield WatchOut(
+            "skin-dark", "careful", "The outside is dark long before the inside is as tender as you want.",
+            "Turn it down, lay foil over it from the middle on, or make it tender in closed heat first.", "estimated",
+            {"tenderise": "foil", "timer_min": None, "liquid_l": None}, "Make it tender in foil first",
+        )  # fmt: skip
+
+
 def hot_things(f: Forecast) -> Found:
     """The usual cautions of the appliances in use."""
-    if f.dish.tenderise == "pressure":
-        yield WatchOut(
-            "steam", "careful", "Release steam away from face and cupboards; pin down before opening; never force a lid.",
-            "Steam at pressure scalds at an arm's length.", "estimated",
-        )  # fmt: skip
-    else:
-        yield WatchOut("lid", "careful", "Lift the lid away from you.", "Trapped steam comes out first.", "estimated")
+    lid = ("lid", "Lift the lid away from you.", "Trapped steam comes out first.")
+    if f.dish.tenderise != "smoke" and not (f.dish.tenderise == "air_fry" and f.dish.finish == "air_fryer"):
+        key, message, why = OPENING.get(f.dish.tenderise, lid)
+        yield WatchOut(key, "careful", message, why, "estimated")
     if f.dish.finish in ("grill", "charcoal"):
         yield WatchOut(
             "grill-outdoors", "stop", "A gas or charcoal grill is for outdoors only, well away from walls and doors.",
@@ -150,6 +238,11 @@ def hot_things(f: Forecast) -> Found:
                 "coals", "careful", "No lighter fluid on glowing coals; ash stays hot for a day.",
                 "Vapour flashes back along the stream. Close the vents, and leave the ash outdoors in metal.", "estimated",
             )  # fmt: skip
+    elif f.dish.finish == "contact":
+        yield WatchOut(
+            "plates", "careful", "Lower the lid slowly, fat runs to its edge; never press it down.",
+            "Hot fat and glaze squirt from between the plates.", "estimated",
+        )  # fmt: skip
     elif f.dish.finish == "crisping_lid":
         yield WatchOut(
             "lid-swap", "careful", "Empty the pot before the crisping lid goes on; set the hot pressure lid aside.",
@@ -176,15 +269,17 @@ def hot_things(f: Forecast) -> Found:
 
 def over_top(f: Forecast) -> Found:
     """A dial cannot be set past its end."""
-    kind = f.dish.kind
-    top, dial = f.dish.kitchen.tops_c.get(f.dish.finish), f.dish.kitchen.or_typical(kind.dial)
-    if top is not None and kind.dial != "rack_m" and dial > top:
-        low = LIMITS[kind.dial][0]
-        yield WatchOut(
-            "over-top", "careful", f"Your {kind.name} goes up to {top:.0f} °C; this plan counts on {dial:.0f}.",
-            "At its own highest heat the colour comes later than planned.", "estimated",
-            {"kitchen": {kind.dial: max(low, top)}}, f"Plan with {max(low, top):.0f} °C",
-        )  # fmt: skip
+    kind, first = f.dish.kind, f.dish.first
+    for body, name, figure in ((first.body, first.name, first.dial), (f.dish.finish, kind.name, kind.dial)):
+        top, dial = f.dish.kitchen.tops_c.get(body), f.dish.kitchen.or_typical(figure)
+        if top is not None and figure.endswith("_c") and dial > top:
+            reached = max(LIMITS[figure][0], top)
+            yield WatchOut(
+                "over-top" if figure == kind.dial else "first-over-top", "careful",
+                f"Your {name} goes up to {top:.0f} °C; this plan counts on {dial:.0f}.",
+                "At its own highest heat it takes longer than planned.", "estimated",
+                {"kitchen": {figure: reached}}, f"Plan with {reached:.0f} °C",
+            )  # fmt: skip
 
 
 def gear_at_hand(f: Forecast) -> Found:
@@ -262,6 +357,6 @@ def leftovers(f: Forecast) -> Found:
 
 
 RULES: tuple[Callable[[Forecast], Found], ...] = (
-    liquid_least, pot_full, does_it_fit, core_safe, danger_zone, no_window, tender_chance, clock_blind, over_top, hot_things, gear_at_hand,
+    liquid_least, pot_full, does_it_fit, core_safe, danger_zone, low_heat, bath_proof, surface_first, no_window, tender_chance, clock_blind, over_top, hot_things, gear_at_hand,
     sugar_free, leftovers,
 )  # fmt: skip

@@ -63,11 +63,10 @@ def build_chain(
     def hands(action: str) -> Array:
         return hands_s(action, dish.pieces, draws)
 
-    pressure = dish.tenderise == "pressure"
     # The broiler is the oven the dish braises in; a crisping lid needs its pot emptied first.
-    kind = dish.kind
+    kind, heat = dish.kind, dish.first
     share_of = shared_preheat(dish)
-    shared = share_of < 1.0 or (dish.finish == "crisping_lid" and pressure)
+    shared = share_of < 1.0 or (dish.finish == "crisping_lid" and dish.tenderise == "pressure")
     links: list[tuple[str, str, str, str, bool, Array, str]] = []
 
     def link(key: str, kind: str, label: str, who: str, seconds: Array, hidden: bool = True, note: str = "") -> None:
@@ -76,24 +75,21 @@ def build_chain(
     zero = np.zeros(draws.members)
     piece = f"the {dish.pieces} pieces" if dish.pieces > 1 else "the piece"
     preheat_note = "your timers never count it"
-    oven_heat = zero
     link("season", "season", f"Dry and salt {piece}", "hands", hands("season"))
-    if pressure:
-        link("load", "preheat", "Load and close the pot", "hands", hands("load"))
-        link("come_up", "pressure", "Pot comes up to pressure", "machine", run.come_up_s, note=come_up_note(dish))
-        link("hold", "pressure", "Under pressure", "machine", run.hold_s, hidden=False)
-        if run.natural_s.max() > 0:
-            link("natural", "release", "Pressure falls by itself", "machine", run.natural_s)
-        if run.quick_s.max() > 0:
-            link("quick", "release", "Vent the rest", "hands", run.quick_s)
-    else:
-        dish_heat = 60.0 * dish.kitchen.or_typical("oven_preheat_min") * draws.factor("preheat", value("spread_preheat"))  # fmt: skip
-        oven_heat = np.maximum(0.0, dish_heat - hands("season") - hands("load-dish"))
-        link("load", "preheat", "Fill and cover the dish", "hands", hands("load-dish"))
-        link("oven_up", "preheat", "Oven still heating", "machine", oven_heat, note=preheat_note)
-        link("come_up", "braise", "Dish warms to a simmer", "machine", run.come_up_s)
-        link("hold", "braise", "Braising, covered", "machine", run.hold_s, hidden=False)
-    link("open", "release", "Open it", "hands", hands("open"))
+    link("load", "preheat", heat.load_says, "hands", hands(heat.load))
+    if heat.preheat:
+        warm = preheat_first_s(dish) * draws.factor("preheat", value("spread_preheat"))
+        still = np.maximum(0.0, warm - hands("season") - hands(heat.load))
+        link("oven_up", "preheat", heat.wait_says, "machine", still, note=preheat_note)
+    if heat.up_says:
+        note = come_up_note(dish) if dish.tenderise == "pressure" else ""
+        link("come_up", heat.key, heat.up_says, "machine", run.come_up_s, note=note)
+    link("hold", heat.key, heat.hold_says, "machine", run.hold_s, hidden=False)
+    if run.natural_s.max() > 0:
+        link("natural", "release", "Pressure falls by itself", "machine", run.natural_s)
+    if run.quick_s.max() > 0:
+        link("quick", "release", "Vent the rest", "hands", run.quick_s)
+    link("open", "release", heat.open_says, "hands", hands(heat.open))
     label = "Is it tender? Is it hot enough?" if cut.gate else "Is it tender?"
     link("check", "check", label, "gate", hands("check"))
     link("lift", "drain", kind.lift, "hands", hands("lift"))
@@ -137,15 +133,26 @@ def build_chain(
     return tuple(stages), slack
 
 
+def preheat_first_s(dish: Dish) -> float:
+    """Heating up of the first heat's appliance [s]; of an oven set low, as far as it has to go."""
+    full = 60.0 * dish.kitchen.or_typical(dish.first.preheat)
+    if dish.tenderise not in ("low_oven", "air_fry"):
+        return full
+    top = "hot_oven_c" if dish.tenderise == "low_oven" else "air_fryer_c"
+    room = value("kitchen_c")
+    return full * min(1.0, (dish.kitchen.or_typical(dish.first.dial) - room) / (dish.kitchen.or_typical(top) - room))
+
+
 def shared_preheat(dish: Dish) -> float:
-    """Share of the whole preheat that is left where the first heat has warmed the same oven already."""
-    if dish.tenderise != "braise":
+    """Share of the whole preheat that is left where the first heat has warmed the same body already."""
+    body = dish.first.body
+    if body == "oven" and dish.finish == "broiler":
+        return 0.7
+    if body != dish.finish or body not in ("oven", "air_fryer"):
         return 1.0
-    if dish.finish == "oven":
-        room = value("kitchen_c")
-        rise = dish.kitchen.or_typical("hot_oven_c") - room
-        return max(0.1, (rise - dish.kitchen.or_typical("oven_c") + room) / rise)
-    return 0.7 if dish.finish == "broiler" else 1.0
+    room = value("kitchen_c")
+    rise = dish.kitchen.or_typical(dish.kind.dial) - room
+    return max(0.1, (rise - dish.kitchen.or_typical(dish.first.dial) + room) / rise)
 
 
 def come_up_note(dish: Dish) -> str:

@@ -2,31 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from math import sqrt
 
-import numpy as np
-from numpy.typing import NDArray
-
 from bluekettle.core.errors import Ranges
-from bluekettle.core.glaze import Draws
-from bluekettle.core.heat.surroundings import RACK_REFERENCE_M
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
-from bluekettle.core.stages.inside import Inside
+from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
+from bluekettle.core.stages.kitchen import LIMITS, MAX_COATS, TYPICAL, Kitchen
 from bluekettle.core.tables import Row, row, rows, value
 from bluekettle.core.tenderness import BITES
 from bluekettle.core.thermo import FoodProperties, food_properties
 
 STATES = ("fridge", "frozen")
-TENDERISE = ("pressure", "braise")
+TENDERISE = first_heat_keys()
 RELEASES = ("quick", "mixed", "natural")
 FINISHES = finish_keys()
+JOBS = tuple(dict.fromkeys((*FINISHES, *(first_heat(key).job for key in TENDERISE))))
 WANTS = ("amber", "mahogany")
-VESSEL_OF = {"pressure": "electric-pot", "braise": "covered-dish"}
 SIGNS = ("nothing yet", "bubbling", "amber at the edges", "dark")
-MAX_COATS = 6
 MAX_FLIPS = 4
 LEAST_BETWEEN_MIN = 1.0  # between two coats: brushing itself takes most of a minute
 
@@ -92,135 +86,6 @@ def cut_keys() -> tuple[str, ...]:
 
 
 @dataclass(frozen=True)
-class Learnt:
-    """What was seen of an appliance, a hand and a glaze: mean (4,) and covariance (4, 4) of the logarithms of heat,
-    coat, interface and browning, by rows; and how many signs it rests on."""
-
-    mean: tuple[float, ...]
-    cov: tuple[float, ...]
-    seen: int
-
-    def check(self, field: str, ranges: Ranges) -> None:
-        """Four means within a factor of twenty, and a covariance that is one."""
-        shapes = len(self.mean) == 4 and len(self.cov) == 16
-        if not shapes or not all(-3.0 <= m <= 3.0 for m in self.mean):
-            ranges.add(f"{field}.mean", list(self.mean), "four logarithms from -3 to 3 and sixteen covariances")
-            return
-        cov = np.reshape(self.cov, (4, 4))
-        if not (
-            np.isfinite(cov).all() and np.allclose(cov, cov.T, atol=1e-9) and np.linalg.eigvalsh(cov).min() > -1e-9
-        ):
-            ranges.add(f"{field}.cov", "16 figures", "a symmetric covariance with no negative variance")
-        elif not cov.diagonal().max() <= 4.0:
-            ranges.add(f"{field}.cov", float(cov.diagonal().max()), "variances of at most 4")
-
-    def draw(self, draws: Draws) -> NDArray[np.float64]:
-        """Log factors of these members, (members, 4)."""
-        normal = np.column_stack([draws.normal[name] for name in ("heat", "coat", "interface", "browning")])
-        root = np.linalg.cholesky(np.reshape(self.cov, (4, 4)) + 1e-9 * np.eye(4))
-        return np.asarray(np.array(self.mean) + normal @ root.T)
-
-
-@dataclass(frozen=True)
-class Kitchen:
-    """What is known of the kitchen. None stands for a typical value, which the forecast then reports as assumed.
-
-    *_preheat_min : until the finishing appliance is hot [min]; oven_preheat_min is that of the braise. learnt : by
-    finish, what calibration says of it. tops_c : by finish, the highest its dial goes [°C]. racks_m : the broiler's
-    racks [m below the element]. gear : small things at hand; None where nobody said. insides : of the pot ("pot") and of the finishes, where known.
-    """
-
-    altitude_m: float | None = None
-    pot_power_w: float | None = None
-    pot_volume_l: float | None = None
-    pot_gauge_kpa: float | None = None
-    oven_c: float | None = None
-    broiler_w_m2: float | None = None
-    rack_m: float | None = None
-    air_fryer_c: float | None = None
-    hot_oven_c: float | None = None
-    hot_oven_h_w_m2_k: float | None = None
-    lid_c: float | None = None
-    grill_c: float | None = None
-    charcoal_c: float | None = None
-    oven_preheat_min: float | None = None
-    broiler_preheat_min: float | None = None
-    air_fryer_preheat_min: float | None = None
-    hot_oven_preheat_min: float | None = None
-    lid_preheat_min: float | None = None
-    grill_preheat_min: float | None = None
-    charcoal_preheat_min: float | None = None
-    tops_c: Mapping[str, float] = field(default_factory=dict)
-    racks_m: tuple[float, ...] = ()
-    gear: frozenset[str] | None = None
-    insides: Mapping[str, Inside] = field(default_factory=dict)
-    learnt: Mapping[str, Learnt] = field(default_factory=dict)
-
-    def having(self, name: str, figure: float) -> Kitchen:
-        """The same kitchen with one figure stated."""
-        return replace(self, **{name: figure})  # type: ignore[arg-type]
-
-    def or_typical(self, name: str) -> float:
-        """The stated or the typical value, in the unit its name carries."""
-        stated = getattr(self, name)
-        return float(stated) if stated is not None else TYPICAL[name]()
-
-
-TYPICAL: dict[str, Callable[[], float]] = {
-    "altitude_m": lambda: 0.0,
-    "pot_power_w": lambda: float(row("appliances", "electric-pot")["power_w"]),
-    "pot_volume_l": lambda: float(row("appliances", "electric-pot")["volume_l"]),
-    "pot_gauge_kpa": lambda: float(row("appliances", "electric-pot")["gauge_kpa"]),
-    "oven_c": lambda: float(row("appliances", "covered-dish")["air_c"]),
-    "broiler_w_m2": lambda: float(row("appliances", "oven-broiler")["element_w_m2"]),
-    "rack_m": lambda: RACK_REFERENCE_M,
-    "air_fryer_c": lambda: float(row("appliances", "air-fryer")["air_c"]),
-    "hot_oven_c": lambda: float(row("appliances", "hot-oven")["air_c"]),
-    "hot_oven_h_w_m2_k": lambda: float(row("appliances", "hot-oven")["h_w_m2_k"]),
-    "lid_c": lambda: float(row("appliances", "crisping-lid")["air_c"]),
-    "grill_c": lambda: float(row("appliances", "gas-grill")["air_c"]),
-    "charcoal_c": lambda: float(row("appliances", "charcoal-grill")["air_c"]),
-    "oven_preheat_min": lambda: float(row("appliances", "covered-dish")["preheat_s"]) / 60.0,
-    "broiler_preheat_min": lambda: float(row("appliances", "oven-broiler")["preheat_s"]) / 60.0,
-    "air_fryer_preheat_min": lambda: float(row("appliances", "air-fryer")["preheat_s"]) / 60.0,
-    "hot_oven_preheat_min": lambda: float(row("appliances", "hot-oven")["preheat_s"]) / 60.0,
-    "lid_preheat_min": lambda: float(row("appliances", "crisping-lid")["preheat_s"]) / 60.0,
-    "grill_preheat_min": lambda: float(row("appliances", "gas-grill")["preheat_s"]) / 60.0,
-    "charcoal_preheat_min": lambda: float(row("appliances", "charcoal-grill")["preheat_s"]) / 60.0,
-}
-
-# Accepted ranges of every number a cook may give: low, high, unit.
-LIMITS = {
-    "mass_kg": (0.05, 12.0, "kg"),
-    "pieces": (1, 60, "pieces"),
-    "thickness_mm": (5.0, 150.0, "mm"),
-    "liquid_l": (0.0, 6.0, "L"),
-    "timer_min": (0.0, 720.0, "min"),
-    "coats": (0, MAX_COATS, "coats"),
-    "coat_mm": (0.1, 2.0, "mm"),
-    "altitude_m": (-400.0, 4500.0, "m"),
-    "pot_power_w": (300.0, 3000.0, "W"),
-    "pot_volume_l": (1.5, 25.0, "L"),
-    "pot_gauge_kpa": (30.0, 110.0, "kPa"),
-    "oven_c": (110.0, 200.0, "°C"),
-    "broiler_w_m2": (1000.0, 9000.0, "W/m²"),
-    "rack_m": (0.05, 0.35, "m"),
-    "air_fryer_c": (150.0, 230.0, "°C"),
-    "hot_oven_c": (160.0, 290.0, "°C"),
-    "hot_oven_h_w_m2_k": (8.0, 30.0, "W/m²K"),
-    "lid_c": (150.0, 240.0, "°C"),
-    "grill_c": (150.0, 310.0, "°C"),
-    "charcoal_c": (150.0, 320.0, "°C"),
-    **{
-        f"{name}_preheat_min": (0.0, 120.0, "min")
-        for name in ("oven", "broiler", "air_fryer", "hot_oven", "lid", "grill", "charcoal")
-    },
-    "coats_min": (0.0, 55.0, "min under the heat"),
-    "flips_min": (0.5, 55.0, "min under the heat"),
-}
-
-
-@dataclass(frozen=True)
 class Sighting:
     """What the cook saw, and when: seconds under the heat."""
 
@@ -280,8 +145,11 @@ class Dish:
             if getattr(self.kitchen, name) is not None:
                 ranges.within(f"kitchen.{name}", getattr(self.kitchen, name), *LIMITS[name])
         self._check_moments(ranges)
+        vessel = self.kitchen.insides.get(self.first.job) if self.tenderise in TENDERISE else None
+        if vessel is not None and self.first.takes_liquid:
+            ranges.within(f"kitchen.machines.{self.first.job}.inside", vessel.litres, 0.5, 50.0, "L of volume")
         for finish, top in self.kitchen.tops_c.items():
-            ranges.one_of(f"kitchen.tops_c.{finish}", finish, FINISHES)
+            ranges.one_of(f"kitchen.tops_c.{finish}", finish, JOBS)
             ranges.within(f"kitchen.tops_c.{finish}", top, 40.0, 500.0, "°C")
         for place, rack in enumerate(self.kitchen.racks_m):
             ranges.within(f"kitchen.racks_m.{place}", rack, 0.03, 0.45, "m")
@@ -291,6 +159,8 @@ class Dish:
         for place, seen in enumerate(self.sightings):
             ranges.one_of(f"sightings.{place}.sign", seen.sign, SIGNS)
             ranges.within(f"sightings.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s under the heat")
+        if self.liquid_l is not None and self.tenderise in TENDERISE and not self.first.takes_liquid:
+            ranges.add("liquid_l", self.liquid_l, f"null: {self.first.place} takes no liquid")
         if self.sauce is not None and self.sauce.water > 0.95:
             ranges.add("sauce.lines", f"{self.sauce.water:.0%} water", "a sauce with at least 5 % that is not water")
         if self.sauce is None and self.coats > 0:
@@ -309,6 +179,8 @@ class Dish:
         """Coats and flips lie in order, within the longest finish, and there is a moment for each coat."""
         if len(self.flips_min) > MAX_FLIPS:
             ranges.add("flips_min", len(self.flips_min), f"up to {MAX_FLIPS} turns")
+        if self.flips_min and self.finish in FINISHES and self.kind.sides > 1:
+            ranges.add("flips_min", list(self.flips_min), f"none: a {self.kind.name} heats both sides at once")
         if self.coats_min is not None and len(self.coats_min) != self.coats:
             ranges.add("coats_min", list(self.coats_min), f"one minute for each of the {self.coats} coats, or null")
         for name, least in (("coats_min", LEAST_BETWEEN_MIN), ("flips_min", 0.0)):
@@ -337,12 +209,16 @@ class Dish:
         return finish_kind(self.finish)
 
     @property
+    def first(self) -> FirstHeat:
+        """The row of its first heat."""
+        return first_heat(self.tenderise)
+
+    @property
     def liquid(self) -> float:
-        """Liquid [L]: as asked, or the vessel's least and a little over."""
+        """Liquid [L]: as asked, or the usual of its first heat (a pressure pot's least and a little over)."""
         if self.liquid_l is not None:
             return self.liquid_l
-        least = float(row("appliances", VESSEL_OF[self.tenderise])["least_liquid_l"])
-        return round(least * 1.2 + 0.02, 2) if self.tenderise == "pressure" else 0.4
+        return round(self.first.liquid_l + self.first.liquid_l_kg * self.mass_kg, 2)
 
     def effective_half_m(self) -> float:
         """Half-thickness or radius [m] of the endless slab or cylinder that heats as slowly as one piece does.

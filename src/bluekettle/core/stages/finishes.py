@@ -14,7 +14,8 @@ class FinishKind:
 
     dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]). figures : all kitchen
     figures that enter. gentle, fierce : ends of the dial that advice looks at.
-    preheat : the kitchen figure of its heating up [min]. The rest are words.
+    preheat : the kitchen figure of its heating up [min]. vent : as in `Heat`. sides : broad sides it heats at once. The
+    rest are words.
     """
 
     key: str
@@ -27,6 +28,8 @@ class FinishKind:
     preheat: str
     gentle: float
     fierce: float
+    vent: float
+    sides: int
     lift: str
     into: str
     look: str
@@ -41,7 +44,7 @@ def finish_kind(key: str) -> FinishKind:
     line = row("finishes", key)
     return FinishKind(
         line["key"], line["name"], line["place"], line["done"], line["hint"], line["dial"],
-        tuple(line["figures"].split()), line["preheat"], float(line["gentle"]), float(line["fierce"]), line["lift"], line["into"],
+        tuple(line["figures"].split()), line["preheat"], float(line["gentle"]), float(line["fierce"]), float(line["vent"]), int(line["sides"]), line["lift"], line["into"],
         line["look"], line["put"], line["button"], row("appliances", line["appliance"]),
     )  # fmt: skip
 

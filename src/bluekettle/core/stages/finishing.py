@@ -28,6 +28,7 @@ Array = NDArray[np.float64]
 
 LONGEST_S = 3600.0
 ROOM_C = 21.0
+LEAST_S = 30.0  # under the heat, or after the last act there: nothing is in and out in less
 STEP_S = 2.0  # of the film: moments are told in whole steps
 FACE, EDGE, BACK = 0, 1, 2
 BARE_LAB = {
@@ -49,7 +50,7 @@ def heat_of(dish: Dish) -> Heat:
         element *= (dial - ROOM_C) / (air - ROOM_C)
         air, wall = dial, wall + dial - air
     h = dish.kitchen.or_typical("hot_oven_h_w_m2_k") if dish.finish == "oven" else float(line["h_w_m2_k"])
-    return Heat(h, air, wall, element, float(line["spread"]))
+    return Heat(h, air, wall, element, float(line["spread"]), dish.kind.vent)
 
 
 def coating_of(dish: Dish, cut: Cut) -> Coating:
@@ -79,7 +80,9 @@ def reached(times: Array) -> float:
     return float(times[0]) if math.isfinite(times[0]) else LONGEST_S
 
 
-def plan_coats(dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_c: float) -> list[tuple[float, float]]:
+def plan_coats(
+    dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_c: float, dried: Array | None = None
+) -> list[tuple[float, float]]:  # fmt: skip
     """When each coat is brushed [s under the heat]: the first before, each later one when the last has set on the face.
 
     The setting is that of the median member, rounded up to half a minute; brushing takes the hands' likely time. Where
@@ -94,7 +97,7 @@ def plan_coats(dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_
     for _ in range(1, dish.coats):
         run = run_finish(
             median, heat, coating, coats, deep_c, surface_c, LONGEST_S, altitude,
-            log_factors=log_factors_of(dish, median),
+            log_factors=log_factors_of(dish, median), dried=dried,
         )  # fmt: skip
         wet = run.traces[0, FACE, :, 2]
         back = coats[-1][1]
@@ -118,16 +121,19 @@ def _median_draws() -> Draws:
     return Draws({name: np.zeros(1) for name in ("heat", "coat", "interface", "browning")})
 
 
-def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c: float) -> Finish:
+def run_dish_finish(
+    dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c: float, dried: Array | None = None
+) -> Finish:
     """The finish of a dish for the whole ensemble, looked at for about three times its likely length."""
+    likely_dried = None if dried is None else np.median(np.atleast_2d(dried), axis=0)
     heat, coating = heat_of(dish), coating_of(dish, cut)
     likely_deep = float(np.median(deep_c))
-    coats = plan_coats(dish, heat, coating, likely_deep, surface_c)
+    coats = plan_coats(dish, heat, coating, likely_deep, surface_c, likely_dried)
     flips = [60.0 * m for m in dish.flips_min]
     altitude = dish.kitchen.or_typical("altitude_m")
     median = run_finish(
         _median_draws(), heat, coating, coats, likely_deep, surface_c, LONGEST_S, altitude, flips_s=flips,
-        log_factors=log_factors_of(dish, _median_draws()),
+        log_factors=log_factors_of(dish, _median_draws()), dried=likely_dried,
     )  # fmt: skip
     goal = reached(median.times_s[:, [FACE, *([BACK] if flips else [])], MILESTONES.index(dish.want)].max(axis=1))
     last = max([0.0, coats[-1][1], *flips])
@@ -135,7 +141,7 @@ def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c
     every = max(5.0, horizon / 240.0)
     return run_finish(
         draws, heat, coating, coats, deep_c, surface_c, horizon, altitude, every_s=STEP_S * round(every / STEP_S),
-        flips_s=flips, log_factors=log_factors_of(dish, draws),
+        flips_s=flips, log_factors=log_factors_of(dish, draws), dried=dried,
     )  # fmt: skip
 
 
@@ -170,4 +176,4 @@ def pull_times(finish: Finish, ready: Array) -> Pull:
     last_act = max([finish.coats_s[-1][1], *finish.flips_s])
     latest = np.minimum(0.95 * spoilt, float(finish.sample_s[-1]))
     time = np.where(np.isfinite(ready), ready, latest)
-    return Pull(np.maximum(time, last_act + 30.0 if last_act > 0 else 0.0), float(np.isfinite(ready).mean()))
+    return Pull(np.maximum(time, last_act + LEAST_S), float(np.isfinite(ready).mean()))

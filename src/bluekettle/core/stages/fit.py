@@ -173,15 +173,20 @@ def _judge(
 def fits_of(dish: Dish) -> dict[str, Fit]:
     """How a dish lies in the kept vessels it goes through: by job, where the kitchen knows their insides.
 
-    A pot may be filled in layers, over its trivet where there is one; a finish wants one layer with air between.
+    A pot may be filled in layers, over its trivet where there is one; hot air wants one layer with air between.
     Raises OutOfRange as `fit_cut`.
     """
     found = {}
     amounts = (dish.cut, dish.mass_kg, dish.pieces, dish.thickness_mm)
-    pot = dish.kitchen.insides.get("pot")
-    if pot is not None and dish.tenderise == "pressure":
-        trivet = TRIVET_M if dish.kitchen.gear and "trivet" in dish.kitchen.gear else 0.0
-        found["pot"] = fit_cut(*amounts, pot, touching=True, stacked=True, trivet_m=trivet, liquid_l=dish.liquid)
+    job = dish.first.job
+    first = dish.kitchen.insides.get(job)
+    if first is not None and dish.first.takes_liquid:
+        racked = job == "pot" and dish.kitchen.gear and "trivet" in dish.kitchen.gear
+        found[job] = fit_cut(
+            *amounts, first, touching=True, stacked=True, trivet_m=TRIVET_M if racked else 0.0, liquid_l=dish.liquid
+        )
+    elif first is not None and dish.first.dry:
+        found[job] = fit_cut(*amounts, first)
     finish = dish.kitchen.insides.get(dish.finish)
     if finish is not None:
         found[dish.finish] = fit_cut(*amounts, finish)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -20,6 +21,7 @@ from bluekettle.core.glaze import (
 from bluekettle.core.glaze.milestones import MILESTONES as MARKS
 from bluekettle.core.glaze.milestones import wanted_times
 from bluekettle.core.heat import GEOMETRY
+from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import Fill, fill_of
 from bluekettle.core.stages.chain import (
     Band,
@@ -28,7 +30,7 @@ from bluekettle.core.stages.chain import (
     chain_band,
     least_sure,
 )
-from bluekettle.core.stages.dish import TYPICAL, Cut, Dish
+from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.finishing import (
     coating_of,
     pull_times,
@@ -36,6 +38,7 @@ from bluekettle.core.stages.finishing import (
     sighting_weights,
 )
 from bluekettle.core.stages.handwork import hands_s, likely_s
+from bluekettle.core.stages.kitchen import TYPICAL
 from bluekettle.core.stages.tenderise import (
     Tenderised,
     cook_of,
@@ -66,7 +69,11 @@ class Tenderness:
 
 @dataclass(frozen=True)
 class Safety:
-    """Core temperature [°C] and log reduction on the unfavourable side (P5), with the figures they are held against."""
+    """Core temperature [°C] and log reduction on the unfavourable side (P5), with the figures they are held against.
+
+    rests_on : "temperature", or in a water bath "time" where a time at less than the usual temperature is proven.
+    probe_c : what the thermometer must read at the check for that. late_s : when the slowest pieces pass 54.4 °C.
+    """
 
     core_low_c: float
     core_likely_c: float
@@ -74,11 +81,20 @@ class Safety:
     log_low: float
     danger_min: float
     gate: bool
+    rests_on: str
+    probe_c: float
+    wanted_log: float
+    late_s: float
 
 
 @dataclass(frozen=True)
 class Forecast:
-    """Everything the model says of one dish. Times [s]; curves as arrays."""
+    """Everything the model says of one dish. Times [s]; curves as arrays.
+
+    fill : None where the first heat takes no liquid. dried : (2,) crust [m] and browning index that the median member
+    brings into the finish. lost_share : water that a dry first heat takes off, of the raw mass [-]. skin_index : its
+    browning there if nothing ran out.
+    """
 
     dish: Dish
     cut: Cut
@@ -96,7 +112,7 @@ class Forecast:
     weights: Array
     tenderness: Tenderness
     safety: Safety
-    fill: Fill
+    fill: Fill | None
     target_c: float
     sauce_kg: float
     trace: dict[str, Array]
@@ -104,6 +120,9 @@ class Forecast:
     assumed: tuple[str, ...]
     deep_c: float
     surface_c: float
+    dried: Array
+    lost_share: float
+    skin_index: float
     slack_s: float = 0.0
     notes: tuple[str, ...] = field(default_factory=tuple)
 
@@ -133,7 +152,7 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     draws = draws or draw_members(dish.seed)
     dish, hold_s = with_hold(dish, cut, draws)
     run = run_tenderise(dish, cut, draws, hold_s)
-    waiting = hands_s("open", dish.pieces, draws) + hands_s("check", dish.pieces, draws)
+    waiting = hands_s(dish.first.open, dish.pieces, draws) + hands_s("check", dish.pieces, draws)
     waiting = (
         waiting + hands_s("lift", dish.pieces, draws) + hands_s("brush", dish.pieces, draws) * brushed_before(dish)
     )
@@ -144,7 +163,8 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         value("h_rest_w_m2_k"), value("kitchen_c"), 20.0,
     )  # fmt: skip
     deep_c, surface_c = below_surface(stood, run.half_m)
-    finish = run_dish_finish(dish, cut, draws, deep_c, surface_c)
+    dried = dried_of(run) if dish.first.dry else None
+    finish = run_dish_finish(dish, cut, draws, deep_c, surface_c, dried)
     weights = sighting_weights(finish, dish.sightings)
     milestones = read_milestones(finish, weights, dish.want)
     pull = pull_times(finish, wanted_times(finish, MARKS.index(dish.want)))
@@ -175,11 +195,10 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         coating=coating_of(dish, cut),
         weights=weights,
         tenderness=judge_tenderness(cook_of(run, cut), dish, cut),
-        safety=judge_safety(run, np.maximum(peak, run.peak_c), cut),
+        safety=judge_safety(dish, run, np.maximum(peak, run.peak_c), cut),
         fill=fill_of(
-            dish.kitchen.or_typical("pot_volume_l") if dish.tenderise == "pressure" else 5.0,
-            dish.liquid, dish.mass_kg / food.density_kg_m3 * 1e3, dish.mass_kg * cut.juice_fraction,
-        ),
+            vessel_litres(dish), dish.liquid, dish.mass_kg / food.density_kg_m3 * 1e3, dish.mass_kg * cut.juice_fraction,
+        ) if dish.first.takes_liquid else None,
         target_c=run.target_c,
         sauce_kg=dish.coats * dish.coat_kg_m2() * dish.surface_m2() if dish.sauce else 0.0,
         trace={
@@ -190,6 +209,9 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         assumed=tuple(name for name in TYPICAL if getattr(dish.kitchen, name) is None and _matters(name, dish)),
         deep_c=float(np.median(deep_c)),
         surface_c=surface_c,
+        dried=np.zeros(2) if dried is None else np.median(dried, axis=0),
+        lost_share=lost_share(run, dish, cut),
+        skin_index=float(np.median(run.brown_index)),
         slack_s=slack_s,
     )  # fmt: skip
 
@@ -201,11 +223,30 @@ def brushed_before(dish: Dish) -> bool:
 
 def _matters(name: str, dish: Dish) -> bool:
     """Whether a kitchen figure enters this dish at all."""
-    needs = {"pot": "pressure", "oven": "braise"}
-    need = needs.get(name.split("_")[0])
-    if need is not None:
-        return need == dish.tenderise
-    return name == "altitude_m" or name in dish.kind.figures
+    return name == "altitude_m" or name in dish.kind.figures or name in dish.first.figures
+
+
+def vessel_litres(dish: Dish) -> float:
+    """Volume of the vessel of its first heat [L]."""
+    name = next((name for name in dish.first.figures if name.endswith("_volume_l")), "")
+    return dish.kitchen.or_typical(name) if name else float(dish.first.appliance["volume_l"])
+
+
+def dried_of(run: Tenderised) -> Array:
+    """Crust [m] and browning index that members bring into the finish, (members, 2): no more of either than slow dry
+    heat alone can give (typical, estimated; docs/model.md)."""
+    return np.column_stack(
+        [
+            np.minimum(run.crust_m, value("start_crust_most_m")),
+            np.minimum(run.brown_index, value("skin_index_most")),
+        ]
+    )
+
+
+def lost_share(run: Tenderised, dish: Dish, cut: Cut) -> float:
+    """Water that leaves the median piece in dry heat, of its raw mass [-]."""
+    surface_kg_m2 = cut.food.density_kg_m3 * run.half_m / (GEOMETRY[cut.shape] + 1)
+    return float(np.median(run.lost_kg_m2 / surface_kg_m2))
 
 
 def below_surface(profile_c: Array, half_m: Array) -> tuple[Array, float]:
@@ -229,11 +270,17 @@ def judge_tenderness(cook: Array, dish: Dish, cut: Cut) -> Tenderness:
     )
 
 
-def judge_safety(run: Tenderised, peak_c: Array, cut: Cut) -> Safety:
-    """Core temperature and kill of the unfavourable twentieth."""
+def judge_safety(dish: Dish, run: Tenderised, peak_c: Array, cut: Cut) -> Safety:
+    """Core temperature and kill of the unfavourable twentieth, and what the check before the finish rests on."""
+    wanted_log, log_low = kill_for(cut.species).wanted_log, float(np.quantile(run.log_reduction, 0.05))
+    less = value("proof_less_k")
+    # Down to the half degree that a kitchen thermometer shows; the time was counted at less than this.
+    probe_c = math.floor(2.0 * (float(np.quantile(run.peak_c, 0.05)) - less)) / 2.0
+    by_time = dish.tenderise == "bath" and log_low >= wanted_log and NO_CREDIT_BELOW_C <= probe_c < cut.safe_c
     return Safety(
-        float(np.quantile(peak_c, 0.05)), float(np.median(peak_c)), cut.safe_c,
-        float(np.quantile(run.log_reduction, 0.05)), float(np.quantile(run.danger_min, 0.95)), cut.gate,
+        float(np.quantile(peak_c, 0.05)), float(np.median(peak_c)), cut.safe_c, log_low,
+        float(np.quantile(run.danger_min, 0.95)), cut.gate, "time" if by_time else "temperature",
+        probe_c if by_time else cut.safe_c, wanted_log, float(np.quantile(run.late_s, 0.95)),
     )  # fmt: skip
 
 

@@ -10,8 +10,9 @@ import numpy as np
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze import Coating, Draws, Finish, Milestones, draw_members, read_milestones, run_finish
 from bluekettle.core.sauce import Composition
-from bluekettle.core.stages.dish import Dish, Kitchen
+from bluekettle.core.stages.dish import Dish
 from bluekettle.core.stages.finishing import film_of, heat_of, log_factors_of
+from bluekettle.core.stages.kitchen import Kitchen
 
 DEEP_C, SURFACE_C = 80.0, 70.0  # braised or pressured food a few minutes after it was opened
 MEMBERS = 16

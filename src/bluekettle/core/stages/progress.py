@@ -98,6 +98,23 @@ def gate_verdict(event: Event, safe_c: float | None) -> str:
     return ""
 
 
+def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str = "hold") -> float:
+    """Seconds that a step lasted at the least, as far as somebody told: from the last confirmed step before it, less the
+    longest its waits can take, to its own end or the next one told. 0 where nobody told."""
+    line = [plan for plan in plans if not plan.beside]
+    done = {e.step: e.at_s for e in standing(events) if e.kind == "done"}
+    place = next((i for i, plan in enumerate(line) if plan.key == step), None)
+    if place is None:
+        return 0.0
+    before = next((i for i in reversed(range(place)) if line[i].key in done), None)
+    after = next((i for i in range(place, len(line)) if line[i].key in done), None)
+    if before is None or after is None:
+        return 0.0
+    begin = done[line[before].key] + sum(plan.high_s for plan in line[before + 1 : place])
+    end = done[line[after].key] - sum(plan.high_s for plan in line[place + 1 : after + 1])
+    return max(0.0, end - begin)
+
+
 def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float, safe_c: float | None) -> Progress:
     """Where the cook stands at `now_s`.
 

@@ -12,13 +12,12 @@ from numba import njit
 
 from bluekettle.core.heat import cell_geometry, step_piece
 from bluekettle.core.heat.kernel import grid_slope
-from bluekettle.core.lethality import DANGER_HIGH_C, DANGER_LOW_C, log_rate
-from bluekettle.core.tenderness import cook_rate
+from bluekettle.core.stages.tally import TALLIES, add_step
 
 COME_UP, HOLD, NATURAL, QUICK = range(4)
 CELLS = 16
 SETTLED_K = 2.0  # nearer to the vessel than this, four times the step moves a cook value by about 0.1 %
-MAX_COME_UP_S = 3 * 3600.0
+MAX_COME_UP_S = 8 * 3600.0
 MAX_NATURAL_S = 2 * 3600.0
 MAX_STEPS = 40_000  # no run may go on for ever, whatever is asked
 
@@ -28,20 +27,20 @@ def run_vessel(
     half: Any, start: Any, power: Any, loss: Any, liquid: Any, pieces_m2: Any, vented: Any, exponent: int,
     enthalpy: Any, k_table: Any, body_j_k: float, liquid_start_c: float, body_start_c: float, oven_c: float,
     oven_w_k: float, target_c: float, boil_c: float, hold_s: float, natural_s: float, quick_s: float,
-    h_up: float, h_hold: float, room_c: float, d60_min: float, z_c: float, base_s: float, every_s: float, samples: int,
+    h_up: float, h_hold: float, room_c: float, d60_min: float, z_c: float, less_k: float, base_s: float, every_s: float,
+    samples: int,
 ) -> Any:  # fmt: skip
     """Run all members through come-up, hold, natural and quick release.
 
     half, start, power, loss, liquid, pieces_m2, vented : (members,) half-thickness [m], start [°C], heating power [W],
     loss to the room [W/K], liquid [kg], surface [m²], heat to drive out the air [J]. `oven_w_k` above 0 makes it a
     dish heated by an oven at `oven_c` with no power of its own. natural_s below 0: until the pressure is gone.
-    Returns (phase seconds (members, 4), sums (members, 5), profile (members, CELLS), trace (samples, 4)):
-    sums are cook value at the centre, averaged, log reduction, danger minutes, peak centre; the trace is of member 0:
-    time, vessel, centre, mean.
+    Returns (phase seconds (members, 4), sums (members, TALLIES) as in `add_step`, profile (members, CELLS), trace
+    (samples, 4)); the trace is of member 0: time, vessel, centre, mean.
     """
     members = half.size
     phases = np.zeros((members, 4))
-    sums = np.zeros((members, 5))
+    sums = np.zeros((members, TALLIES))
     profile = np.empty((members, CELLS))
     trace = np.full((samples, 4), np.nan)
     work = np.empty((5, CELLS + 1))
@@ -96,20 +95,9 @@ def run_vessel(
             clock += dt
             in_phase += dt
             phases[m, phase] += dt
-            centre = temp[0]
-            mean = 0.0
-            mean_rate = 0.0
-            for i in range(CELLS):
-                mean += temp[i] * volume[i]
-                mean_rate += cook_rate(temp[i]) * volume[i]
-            sums[m, 0] += cook_rate(centre) * dt / 60.0
-            sums[m, 1] += mean_rate / whole * dt / 60.0
-            sums[m, 2] += log_rate(centre, d60_min, z_c) * dt / 60.0
-            if DANGER_LOW_C < centre < DANGER_HIGH_C:
-                sums[m, 3] += dt / 60.0
-            sums[m, 4] = max(sums[m, 4], centre)
+            mean = add_step(sums[m], temp, volume, whole, dt, clock, d60_min, z_c, less_k)
             if m == 0 and clock >= k * every_s and k < samples:
-                trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, pot, centre, mean / whole
+                trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, pot, temp[0], mean
                 k += 1
             if phase == COME_UP and (pot >= target_c or in_phase >= MAX_COME_UP_S):
                 phase, in_phase = HOLD, 0.0

@@ -45,11 +45,10 @@ function putRacks(text: string) {
   <section class="sheet" :aria-label="appliance.given.name">
     <div class="head">
       <input v-model="name" class="name" aria-label="What you call it" maxlength="60" @change="emit('keep', { name })" />
-      <span v-if="!appliance.planned" class="quiet">kept for its size; plans do not reckon with it yet</span>
-      <label v-else class="tick"><input type="checkbox" :checked="appliance.given.in_use" data-test="in-use" @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })" /> in use for plans</label>
+      <label class="tick"><input type="checkbox" :checked="appliance.given.in_use" data-test="in-use" @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })" /> in use for plans</label>
       <button type="button" class="plain-button" data-test="drop-appliance" @click="emit('drop')">Delete</button>
     </div>
-    <p v-if="appliance.planned && appliance.instead" class="quiet">Plans reckon with “{{ appliance.instead }}”; take it out of use, and they reckon with this one.</p>
+    <p v-if="appliance.instead" class="quiet">Plans reckon with “{{ appliance.instead }}”; take it out of use, and they reckon with this one.</p>
     <div class="figures">
       <NumberField
         v-for="f in figures" :key="appliance.id + f.name" :label="f.label.charAt(0).toUpperCase() + f.label.slice(1)" :unit="f.unit" :step="FIELD[f.name]!.step"

@@ -14,12 +14,14 @@ const pieces = ref<number | null>(Number(props.dish?.pieces ?? props.choices.cut
 const thick = ref<number | null>(Number(props.dish?.thickness_mm ?? props.choices.cuts[0]!.thickness_mm))
 const trivet = ref<number | null>(0)
 const LYING = [{ key: 'gap', text: 'one layer, air between' }, { key: 'touching', text: 'one layer, touching' }, { key: 'layers', text: 'in layers' }] as const
-const lying = ref<(typeof LYING)[number]['key']>(['pot', 'dish', 'slow'].includes(props.appliance.type) ? 'layers' : 'gap')
+// What is packed in layers, in liquid.
+const WET = ['pot', 'dish', 'slow', 'pan']
+const lying = ref<(typeof LYING)[number]['key']>(WET.includes(props.appliance.type) ? 'layers' : 'gap')
 const liquid = ref<number | null>(null)
 const swells = ref(false)
 const fit = shallowRef<Fit>()
 const problem = ref<Problem>()
-const pot = computed(() => ['pot', 'dish', 'slow'].includes(props.appliance.type))
+const pot = computed(() => WET.includes(props.appliance.type))
 const box = computed(() => ({ depth_mm: props.inside.width_mm, least_liquid_l: 0, zones: 1, volume_l: null, ...props.inside }))
 const SIZE = 250
 const above = computed(() => (fit.value ? fromAbove(fit.value, box.value, SIZE) : null))

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-defineProps<{ options: { key: string; text: string; hint?: string; swatch?: string }[]; chosen: string }>()
+defineProps<{ options: { key: string; text: string; hint?: string; swatch?: string }[]; chosen: string; two?: boolean }>()
 defineEmits<{ pick: [key: string] }>()
 </script>
 
 <template>
-  <div class="list" role="radiogroup">
+  <div class="list" :class="{ two }" role="radiogroup">
     <button v-for="option in options" :key="option.key" type="button" role="radio" :aria-checked="option.key === chosen" :class="{ on: option.key === chosen }" @click="$emit('pick', option.key)">
       <i v-if="option.swatch" :style="{ background: option.swatch }" />
       <span><b>{{ option.text }}</b><small v-if="option.hint">{{ option.hint }}</small></span>
@@ -14,6 +14,9 @@ defineEmits<{ pick: [key: string] }>()
 
 <style scoped>
 .list { display: grid; gap: 8px; }
+.two { grid-template-columns: 1fr 1fr; }
+.two button { padding: 6px 10px; font-size: 1rem; line-height: 1.2; }
+.two small { font-size: 0.86rem; }
 button {
   display: flex; gap: 12px; align-items: center; text-align: left; min-height: 52px; padding: 8px 14px; border-radius: 12px; cursor: pointer;
   border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); font-size: 1.05rem;

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Choices, Dish, Fault } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useUnits } from '@/shared/composables/useUnits'
 import { faultsOf, otherFaults, sentence } from './sentence'
 import SentencePart from './SentencePart.vue'
 
 const props = defineProps<{ dish: Dish; choices: Choices; faults: Fault[]; now: Date }>()
-const { kitchen } = useUnits()
-const tokens = computed(() => sentence(props.dish, props.choices, kitchen.value, props.now))
+const { kitchen, degrees } = useUnits()
+const { known } = useKitchenFigures()
+const tokens = computed(() => sentence(props.dish, props.choices, kitchen.value, props.now, degrees.value, known.value?.figures))
 const rest = computed(() => otherFaults(props.faults, tokens.value))
 </script>
 

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, ask, type Choices, type Dish, type KeptSauce } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useUnits } from '@/shared/composables/useUnits'
 import { lengthFactor, massFactor } from '@/shared/format/units'
 import { keptSauceForDish } from './keptSauce'
 import CutPicture from '@/shared/ui/CutPicture.vue'
 import ChoiceList from './ChoiceList.vue'
+import DialField from './DialField.vue'
 import FigureField from './FigureField.vue'
 import MinutesField from './MinutesField.vue'
 import ServeField from './ServeField.vue'
 import { useDraft } from './draft'
-import { biteText, BITES, RELEASES, type PartName } from './sentence'
+import { biteText, BITES, dialOf, RELEASES, type PartName } from './sentence'
 
 const props = defineProps<{ part: PartName; dish: Dish; choices: Choices }>()
 const emit = defineEmits<{ done: [] }>()
@@ -41,6 +43,10 @@ function pick(fields: Partial<Dish>) {
 
 const bites = computed(() => (cut.value?.bites ?? []).map((key) => ({ key, text: biteText(key, props.dish.cut), hint: BITES[key]?.hint })))
 const releases = computed(() => Object.entries(RELEASES).map(([key, r]) => ({ key, text: r.text, hint: key === cut.value?.release ? `${r.hint}; usual here` : r.hint })))
+const { known } = useKitchenFigures()
+const heats = computed(() => props.choices.first_heats.map((h) => ({ key: h.key, text: h.done, hint: h.hint })))
+const heat = computed(() => props.choices.first_heats.find((h) => h.key === (props.dish.tenderise ?? 'pressure')))
+const dial = computed(() => dialOf(props.dish, props.choices, known.value?.figures ?? {}))
 const finishes = computed(() => props.choices.finishes.map((f) => ({ key: f.key, text: f.done, hint: f.hint })))
 const sauces = computed(() => [
   ...kept.value.map((s) => ({ key: `kept:${s.id}`, text: s.document.name, hint: 'yours' })),
@@ -67,14 +73,15 @@ const sauces = computed(() => [
     </template>
     <ChoiceList v-else-if="part === 'state'" :options="[{ key: 'fridge', text: 'from the fridge' }, { key: 'frozen', text: 'straight from frozen', hint: 'the pot takes longer to come up' }]" :chosen="dish.state ?? 'fridge'" @pick="pick({ state: $event as Dish['state'] })" />
     <template v-else-if="part === 'tenderise'">
-      <ChoiceList :options="[{ key: 'pressure', text: 'under pressure' }, { key: 'braise', text: 'braised under a lid', hint: 'covered dish in the oven' }]" :chosen="dish.tenderise ?? 'pressure'" @pick="draft.change({ tenderise: $event as Dish['tenderise'], timer_min: null, liquid_l: null })" />
-      <FigureField field="liquid_l" label="Liquid" :value="dish.liquid_l ?? null" :factor="1" unit="L" :step="0.05" :decimals="2" optional />
+      <ChoiceList two :options="heats" :chosen="dish.tenderise ?? 'pressure'" @pick="draft.change({ tenderise: $event as Dish['tenderise'], timer_min: null, liquid_l: null })" />
+      <DialField v-if="dial" :key="dial.name" v-bind="dial" />
+      <FigureField v-if="heat?.takes_liquid" field="liquid_l" label="Liquid" :value="dish.liquid_l ?? null" :factor="1" unit="L" :step="0.05" :decimals="2" optional />
       <FigureField field="timer_min" label="Your own timer" :value="dish.timer_min ?? null" :factor="1" unit="min" :step="1" :decimals="0" optional />
     </template>
     <ChoiceList v-else-if="part === 'bite'" :options="bites" :chosen="dish.bite ?? 'falls'" @pick="pick({ bite: $event as Dish['bite'], timer_min: null })" />
     <ChoiceList v-else-if="part === 'release'" :options="releases" :chosen="dish.release ?? cut?.release ?? ''" @pick="pick({ release: $event as Dish['release'] })" />
     <template v-else-if="part === 'finish'">
-      <ChoiceList :options="finishes" :chosen="dish.finish ?? 'broiler'" @pick="draft.change({ finish: $event as Dish['finish'] })" />
+      <ChoiceList two :options="finishes" :chosen="dish.finish ?? 'broiler'" @pick="draft.change({ finish: $event as Dish['finish'] })" />
       <MinutesField field="flips_min" label="Turn it at" :value="dish.flips_min ?? []" hint="minutes under the heat; none: one side is browned" @change="draft.change({ flips_min: $event })" />
     </template>
     <ChoiceList v-else-if="part === 'want'" :options="dish.sauce ? [{ key: 'amber', text: 'to amber', hint: 'sweet, wide window' }, { key: 'mahogany', text: 'dark, to mahogany', hint: 'deeper, and closer to bitter' }] : [{ key: 'amber', text: 'until browned' }, { key: 'mahogany', text: 'until well browned' }]" :chosen="dish.want ?? 'amber'" @pick="pick({ want: $event as Dish['want'] })" />

@@ -12,10 +12,10 @@ const startWords = computed(() => (early.value > 2 ? `Start at ${clock(props.for
 const on = computed(() => day(props.forecast.serve_at, props.now))
 const unsure: Record<string, string> = {
   finish: 'how fierce your heat is, so I call you early',
-  come_up: 'how fast your pot heats',
-  oven_up: 'how fast your oven heats',
   natural: 'how slowly your pot cools',
 }
+// "Bath still heating", "Pot comes up to pressure": what heats is named first.
+const heats = computed(() => ['come_up', 'oven_up'].includes(props.forecast.least_sure) && `how fast your ${least.value?.label.split(/ (?:still|comes|warms) /)[0]?.toLowerCase()} heats`)
 </script>
 
 <template>
@@ -31,7 +31,7 @@ const unsure: Record<string, string> = {
       <div><dt>Honest time</dt><dd data-test="honest">{{ duration(forecast.total.likely_s) }}</dd></div>
       <div><dt>Your timers alone</dt><dd data-test="headline">{{ duration(forecast.headline_s) }}</dd></div>
       <div><dt>Hands busy</dt><dd>{{ duration(forecast.hands_s) }}</dd></div>
-      <div class="least"><dt>Least sure</dt><dd>{{ unsure[forecast.least_sure] ?? least?.label ?? '' }}</dd></div>
+      <div class="least"><dt>Least sure</dt><dd>{{ heats || (unsure[forecast.least_sure] ?? least?.label ?? '') }}</dd></div>
     </dl>
     <button type="button" class="ember-button no-print" :disabled="blocked" data-test="start" @click="$emit('start')">Start cooking</button>
   </section>

@@ -1,7 +1,7 @@
 import type { Choices, Dish, Fault } from '@/api/client'
-import type { KitchenUnits } from '@/shared/composables/useUnits'
+import type { Degrees, KitchenUnits } from '@/shared/composables/useUnits'
 import { clock, day } from '@/shared/format/time'
-import { length, mass } from '@/shared/format/units'
+import { length, mass, temperature } from '@/shared/format/units'
 
 /** A dish as one line of plain English: words between, and parts that can be changed. */
 export interface Token {
@@ -19,7 +19,7 @@ export const FIELDS: Record<PartName, string[]> = {
   pieces: ['pieces'],
   thickness: ['thickness_mm'],
   state: ['state'],
-  tenderise: ['tenderise', 'liquid_l', 'timer_min'],
+  tenderise: ['tenderise', 'liquid_l', 'timer_min', 'kitchen.low_oven_c', 'kitchen.fry_c', 'kitchen.smoke_c', 'kitchen.bath_c'],
   bite: ['bite'],
   release: ['release'],
   finish: ['finish', 'flips_min'],
@@ -73,8 +73,21 @@ export function serveText(serveAt: string | null | undefined, now: Date): string
   return `at ${clock(serveAt)}${on === 'today' ? '' : ` ${on}`}`
 }
 
+/** Dials of a first heat that are the cook's wish for this dish, and stand in the sentence. */
+const WISHED = ['low_oven_c', 'fry_c', 'smoke_c', 'bath_c']
+
+/** The dial of the first heat where the sentence tells it: its name, what the dish states, and what holds without. */
+export function dialOf(dish: Dish, choices: Choices, figures: Record<string, number>): { name: string; stated: unknown; usual: number } | undefined {
+  const name = choices.first_heats.find((h) => h.key === (dish.tenderise ?? 'pressure'))?.dial
+  const usual = name === undefined ? undefined : (figures[name] ?? choices.typical.find((t) => t.name === name)?.value)
+  if (name === undefined || usual === undefined || !WISHED.includes(name)) return undefined
+  return { name, stated: (dish.kitchen as Record<string, unknown> | undefined)?.[name] ?? null, usual }
+}
+
 /** The whole sentence. */
-export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now: Date): Token[] {
+export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now: Date, degrees: Degrees = 'C', figures: Record<string, number> = {}): Token[] {
+  const first = choices.first_heats.find((h) => h.key === (dish.tenderise ?? 'pressure'))
+  const dial = dialOf(dish, choices, figures)
   const cut = choices.cuts.find((c) => c.key === dish.cut)
   const many = dish.pieces !== 1
   const tokens: Token[] = [
@@ -88,11 +101,11 @@ export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now:
     { text: ', ' },
     { text: dish.state === 'frozen' ? 'straight from frozen' : 'from the fridge', part: 'state' },
     { text: ', ' },
-    { text: dish.tenderise === 'braise' ? 'braised under a lid' : 'under pressure', part: 'tenderise' },
+    { text: (first?.done ?? dish.tenderise ?? '') + (dial ? ` at ${shown(dial.stated ?? dial.usual, (c) => temperature(c, degrees))}` : ''), part: 'tenderise' },
     { text: ' until it ' },
     { text: biteText(dish.bite ?? 'falls', dish.cut), part: 'bite' },
   ]
-  if (dish.tenderise !== 'braise') {
+  if ((dish.tenderise ?? 'pressure') === 'pressure') {
     const release = dish.release ?? cut?.release ?? 'mixed'
     tokens.push({ text: ', ' }, { text: RELEASES[release]?.text ?? release, part: 'release' })
   }

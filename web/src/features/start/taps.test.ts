@@ -7,7 +7,7 @@ const ribs = {
   key: 'beef-short-ribs', name: 'beef short ribs', piece: 'rib', mass_kg: 1.6, pieces: 6, thickness_mm: 45, thin_mm: 20, thick_mm: 80,
   bites: ['tug', 'falls'], default_bite: 'falls', release: 'mixed',
 } as Cut
-const choices = { cuts: [ribs], sauces: [{ key: 'plum-tea', name: 'plum and black tea', colour: '#333333' }], finishes: kitchen.finishes } as unknown as Choices
+const choices = { cuts: [ribs], sauces: [{ key: 'plum-tea', name: 'plum and black tea', colour: '#333333' }], finishes: kitchen.finishes, first_heats: kitchen.first_heats } as unknown as Choices
 
 describe('the nine taps', () => {
   it('are nine, and ask nothing about the kitchen', () => {

@@ -7,6 +7,7 @@ export interface Option {
   text: string
   hint?: string
   cut?: string
+  heat?: string
   swatch?: string
 }
 
@@ -56,9 +57,9 @@ export function taps(choices: Choices, answers: Record<string, string>, massText
     { key: 'state', question: 'Where does it come from?', options: [{ key: 'fridge', text: 'the fridge' }, { key: 'frozen', text: 'the freezer', hint: 'hard as a brick' }] },
     { key: 'mass', question: 'How much is it?', options: masses(cut).map((kg) => ({ key: String(kg), text: massText(kg), hint: `${piecesFor(cut, kg)} ${cut.piece}${piecesFor(cut, kg) === 1 ? '' : 's'}` })) },
     { key: 'thickness', question: 'How thick is one piece?', options: thicknesses(cut).map((t) => ({ key: String(t.mm), text: lengthText(t.mm), hint: `${t.word}, ${fingers(t.mm)}` })) },
-    { key: 'tenderise', question: 'What makes it tender?', options: [{ key: 'pressure', text: 'a pressure pot' }, { key: 'braise', text: 'a covered dish', hint: 'in the oven' }] },
+    { key: 'tenderise', question: 'What makes it tender?', options: choices.first_heats.map((h) => ({ key: h.key, text: h.place, hint: h.hint, heat: h.key })) },
     { key: 'bite', question: 'How should it eat?', options: cut.bites.map((b) => ({ key: b, text: biteText(b, cut.key), hint: BITES[b]?.hint })) },
-    { key: 'finish', question: 'What browns it?', options: choices.finishes.map((f) => ({ key: f.key, text: f.place, hint: f.hint })) },
+    { key: 'finish', question: 'What browns it?', options: choices.finishes.map((f) => ({ key: f.key, text: f.place, hint: f.hint, heat: f.key })) },
     {
       key: 'sauce',
       question: 'Which sauce?',

@@ -89,7 +89,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <button type="button" class="wide-button" data-test="under-yes" @click="told({ kind: 'done', step: 'under' })">Yes, just now</button>
           <button type="button" class="plain-button" @click="told({ kind: 'done', step: 'under', ago_s: Math.max(0, Math.round(underS ?? 0)) })">Yes, since {{ clock(live.fire_since!) }}</button>
         </div>
-        <GateForm v-if="current?.who === 'gate'" :wants-c="live.gate_wants_c ?? null" :failed="live.gate_failed" @told="told({ kind: 'done', step: current!.key, ...$event })" />
+        <GateForm v-if="current?.who === 'gate'" :wants-c="live.gate_wants_c ?? null" :failed="live.gate_failed" :rests-on="live.gate_rests_on" @told="told({ kind: 'done', step: current!.key, ...$event })" />
         <button v-else-if="current" type="button" class="wide-button" data-test="done" @click="done()">{{ live.button }}</button>
         <SeenButtons v-if="firing" @saw="saw" />
         <div class="small">

@@ -1,0 +1,78 @@
+"""The first heats a dish can have: one row each of their table, with its words, its dial and what it needs."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+from bluekettle.core.tables import Row, row, rows
+
+
+@dataclass(frozen=True)
+class FirstHeat:
+    """One way to make food tender.
+
+    around : row of the surroundings where the food is in air or foil; empty where it is in a vessel of liquid or steam.
+    dial : the kitchen figure a cook turns. figures : all kitchen figures that enter. preheat : the figure of its heating
+    up [min], empty where it starts cold. body : what it occupies (a finish in the same body finds it warm).
+    liquid_l, liquid_l_kg : usual liquid [L] and more of it per kg of food [L/kg]; both 0 where it takes none.
+    longest_s, step_s : longest hold looked at and the model's shortest step [s]. The rest are words and handwork.
+    """
+
+    key: str
+    name: str
+    place: str
+    done: str
+    hint: str
+    around: str
+    dial: str
+    figures: tuple[str, ...]
+    preheat: str
+    body: str
+    liquid_l: float
+    liquid_l_kg: float
+    load: str
+    load_says: str
+    wait_says: str
+    up_says: str
+    hold_says: str
+    open: str
+    open_says: str
+    back: str
+    longest_s: float
+    step_s: float
+    appliance: Row
+
+    @property
+    def job(self) -> str:
+        """What the food lies in, by the type of its appliance: its inside and its machine's words are kept by it."""
+        return self.appliance["type"]
+
+    @property
+    def takes_liquid(self) -> bool:
+        """Whether liquid is measured into it."""
+        return self.liquid_l > 0.0
+
+    @property
+    def dry(self) -> bool:
+        """Whether hot air reaches the food, so that its surface dries."""
+        return bool(self.around) and row("surroundings", self.around)["wet"] != "yes"
+
+
+@cache
+def first_heat(key: str) -> FirstHeat:
+    """The first heat of this key; MissingData names the known ones."""
+    line = row("first_heats", key)
+    return FirstHeat(
+        line["key"], line["name"], line["place"], line["done"], line["hint"], line["around"], line["dial"],
+        tuple(line["figures"].split()), line["preheat"], line["body"], float(line["liquid_l"]),
+        float(line["liquid_l_kg"]), line["load"], line["load_says"], line["wait_says"], line["up_says"], line["hold_says"],
+        line["open"], line["open_says"], line["back"], 3600.0 * float(line["longest_h"]),
+        float(line["step_s"]), row("appliances", line["appliance"]),
+    )  # fmt: skip
+
+
+@cache
+def first_heat_keys() -> tuple[str, ...]:
+    """All first heats, in table order."""
+    return tuple(rows("first_heats"))

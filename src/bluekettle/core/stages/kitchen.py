@@ -1,0 +1,186 @@
+"""The kitchen a dish is cooked in: what is known of it, what is typical, and what is accepted."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.errors import Ranges
+from bluekettle.core.glaze import Draws
+from bluekettle.core.heat.surroundings import RACK_REFERENCE_M
+from bluekettle.core.stages.inside import Inside
+from bluekettle.core.tables import row, value
+
+MAX_COATS = 6
+
+
+@dataclass(frozen=True)
+class Learnt:
+    """What was seen of an appliance, a hand and a glaze: mean (4,) and covariance (4, 4) of the logarithms of heat,
+    coat, interface and browning, by rows; and how many signs it rests on."""
+
+    mean: tuple[float, ...]
+    cov: tuple[float, ...]
+    seen: int
+
+    def check(self, field: str, ranges: Ranges) -> None:
+        """Four means within a factor of twenty, and a covariance that is one."""
+        shapes = len(self.mean) == 4 and len(self.cov) == 16
+        if not shapes or not all(-3.0 <= m <= 3.0 for m in self.mean):
+            ranges.add(f"{field}.mean", list(self.mean), "four logarithms from -3 to 3 and sixteen covariances")
+            return
+        cov = np.reshape(self.cov, (4, 4))
+        if not (
+            np.isfinite(cov).all() and np.allclose(cov, cov.T, atol=1e-9) and np.linalg.eigvalsh(cov).min() > -1e-9
+        ):
+            ranges.add(f"{field}.cov", "16 figures", "a symmetric covariance with no negative variance")
+        elif not cov.diagonal().max() <= 4.0:
+            ranges.add(f"{field}.cov", float(cov.diagonal().max()), "variances of at most 4")
+
+    def draw(self, draws: Draws) -> NDArray[np.float64]:
+        """Log factors of these members, (members, 4)."""
+        normal = np.column_stack([draws.normal[name] for name in ("heat", "coat", "interface", "browning")])
+        root = np.linalg.cholesky(np.reshape(self.cov, (4, 4)) + 1e-9 * np.eye(4))
+        return np.asarray(np.array(self.mean) + normal @ root.T)
+
+
+@dataclass(frozen=True)
+class Kitchen:
+    """What is known of the kitchen. None stands for a typical value, which the forecast then reports as assumed.
+
+    *_preheat_min : until the appliance is hot [min]; oven_preheat_min is that of the braise. low_oven_c, fry_c : dials
+    of the oven and the air fryer as first heats. learnt : by finish, what calibration says of it. tops_c : by finish or
+    body, the highest its dial goes [°C]. racks_m : the broiler's racks [m below the element]. gear : small things at
+    hand; None where nobody said. insides : of what the first heats go into and of the finishes, where known.
+    """
+
+    altitude_m: float | None = None
+    pot_power_w: float | None = None
+    pot_volume_l: float | None = None
+    pot_gauge_kpa: float | None = None
+    oven_c: float | None = None
+    broiler_w_m2: float | None = None
+    rack_m: float | None = None
+    air_fryer_c: float | None = None
+    hot_oven_c: float | None = None
+    hot_oven_h_w_m2_k: float | None = None
+    lid_c: float | None = None
+    grill_c: float | None = None
+    charcoal_c: float | None = None
+    contact_c: float | None = None
+    low_oven_c: float | None = None
+    fry_c: float | None = None
+    smoke_c: float | None = None
+    bath_c: float | None = None
+    bath_power_w: float | None = None
+    bath_volume_l: float | None = None
+    burner_w: float | None = None
+    pan_volume_l: float | None = None
+    slow_power_w: float | None = None
+    slow_volume_l: float | None = None
+    oven_preheat_min: float | None = None
+    broiler_preheat_min: float | None = None
+    air_fryer_preheat_min: float | None = None
+    hot_oven_preheat_min: float | None = None
+    lid_preheat_min: float | None = None
+    grill_preheat_min: float | None = None
+    charcoal_preheat_min: float | None = None
+    contact_preheat_min: float | None = None
+    smoke_preheat_min: float | None = None
+    bath_preheat_min: float | None = None
+    tops_c: Mapping[str, float] = field(default_factory=dict)
+    racks_m: tuple[float, ...] = ()
+    gear: frozenset[str] | None = None
+    insides: Mapping[str, Inside] = field(default_factory=dict)
+    learnt: Mapping[str, Learnt] = field(default_factory=dict)
+
+    def having(self, name: str, figure: float) -> Kitchen:
+        """The same kitchen with one figure stated."""
+        return replace(self, **{name: figure})  # type: ignore[arg-type]
+
+    def or_typical(self, name: str) -> float:
+        """The stated or the typical value, in the unit its name carries."""
+        stated = getattr(self, name)
+        return float(stated) if stated is not None else TYPICAL[name]()
+
+
+TYPICAL: dict[str, Callable[[], float]] = {
+    "altitude_m": lambda: 0.0,
+    "pot_power_w": lambda: float(row("appliances", "electric-pot")["power_w"]),
+    "pot_volume_l": lambda: float(row("appliances", "electric-pot")["volume_l"]),
+    "pot_gauge_kpa": lambda: float(row("appliances", "electric-pot")["gauge_kpa"]),
+    "oven_c": lambda: float(row("appliances", "covered-dish")["air_c"]),
+    "broiler_w_m2": lambda: float(row("appliances", "oven-broiler")["element_w_m2"]),
+    "rack_m": lambda: RACK_REFERENCE_M,
+    "air_fryer_c": lambda: float(row("appliances", "air-fryer")["air_c"]),
+    "hot_oven_c": lambda: float(row("appliances", "hot-oven")["air_c"]),
+    "hot_oven_h_w_m2_k": lambda: float(row("appliances", "hot-oven")["h_w_m2_k"]),
+    "lid_c": lambda: float(row("appliances", "crisping-lid")["air_c"]),
+    "grill_c": lambda: float(row("appliances", "gas-grill")["air_c"]),
+    "charcoal_c": lambda: float(row("appliances", "charcoal-grill")["air_c"]),
+    "contact_c": lambda: float(row("appliances", "contact-grill")["air_c"]),
+    "contact_preheat_min": lambda: float(row("appliances", "contact-grill")["preheat_s"]) / 60.0,
+    "low_oven_c": lambda: value("low_oven_c"),
+    "fry_c": lambda: value("fry_c"),
+    "smoke_c": lambda: float(row("appliances", "smoker")["air_c"]),
+    "bath_c": lambda: float(row("appliances", "water-bath")["air_c"]),
+    "bath_power_w": lambda: float(row("appliances", "water-bath")["power_w"]),
+    "bath_volume_l": lambda: float(row("appliances", "water-bath")["volume_l"]),
+    "burner_w": lambda: float(row("appliances", "burner")["power_w"]),
+    "pan_volume_l": lambda: float(row("appliances", "stock-pot")["volume_l"]),
+    "slow_power_w": lambda: float(row("appliances", "slow-cooker")["power_w"]),
+    "slow_volume_l": lambda: float(row("appliances", "slow-cooker")["volume_l"]),
+    "smoke_preheat_min": lambda: float(row("appliances", "smoker")["preheat_s"]) / 60.0,
+    "bath_preheat_min": lambda: float(row("appliances", "water-bath")["preheat_s"]) / 60.0,
+    "oven_preheat_min": lambda: float(row("appliances", "covered-dish")["preheat_s"]) / 60.0,
+    "broiler_preheat_min": lambda: float(row("appliances", "oven-broiler")["preheat_s"]) / 60.0,
+    "air_fryer_preheat_min": lambda: float(row("appliances", "air-fryer")["preheat_s"]) / 60.0,
+    "hot_oven_preheat_min": lambda: float(row("appliances", "hot-oven")["preheat_s"]) / 60.0,
+    "lid_preheat_min": lambda: float(row("appliances", "crisping-lid")["preheat_s"]) / 60.0,
+    "grill_preheat_min": lambda: float(row("appliances", "gas-grill")["preheat_s"]) / 60.0,
+    "charcoal_preheat_min": lambda: float(row("appliances", "charcoal-grill")["preheat_s"]) / 60.0,
+}
+
+# Accepted ranges of every number a cook may give: low, high, unit.
+LIMITS = {
+    "mass_kg": (0.05, 12.0, "kg"),
+    "pieces": (1, 60, "pieces"),
+    "thickness_mm": (5.0, 150.0, "mm"),
+    "liquid_l": (0.0, 6.0, "L"),
+    "timer_min": (0.0, 2880.0, "min"),
+    "coats": (0, MAX_COATS, "coats"),
+    "coat_mm": (0.1, 2.0, "mm"),
+    "altitude_m": (-400.0, 4500.0, "m"),
+    "pot_power_w": (300.0, 3000.0, "W"),
+    "pot_volume_l": (1.5, 25.0, "L"),
+    "pot_gauge_kpa": (30.0, 110.0, "kPa"),
+    "oven_c": (110.0, 200.0, "°C"),
+    "broiler_w_m2": (1000.0, 9000.0, "W/m²"),
+    "rack_m": (0.05, 0.35, "m"),
+    "air_fryer_c": (150.0, 230.0, "°C"),
+    "hot_oven_c": (160.0, 290.0, "°C"),
+    "hot_oven_h_w_m2_k": (8.0, 30.0, "W/m²K"),
+    "lid_c": (150.0, 240.0, "°C"),
+    "grill_c": (150.0, 310.0, "°C"),
+    "charcoal_c": (150.0, 320.0, "°C"),
+    "contact_c": (120.0, 250.0, "°C"),
+    "low_oven_c": (80.0, 170.0, "°C"),
+    "fry_c": (100.0, 210.0, "°C"),
+    "smoke_c": (80.0, 160.0, "°C"),
+    "bath_c": (45.0, 95.0, "°C"),
+    "bath_power_w": (300.0, 3000.0, "W"),
+    "bath_volume_l": (3.0, 60.0, "L"),
+    "burner_w": (300.0, 6000.0, "W"),
+    "pan_volume_l": (1.5, 25.0, "L"),
+    "slow_power_w": (80.0, 600.0, "W"),
+    "slow_volume_l": (1.0, 12.0, "L"),
+    **{
+        f"{name}_preheat_min": (0.0, 120.0, "min")
+        for name in ("oven", "broiler", "air_fryer", "hot_oven", "lid", "grill", "charcoal", "contact", "smoke", "bath")
+    },
+    "coats_min": (0.0, 55.0, "min under the heat"),
+    "flips_min": (0.5, 55.0, "min under the heat"),
+}

@@ -1,0 +1,37 @@
+"""What one step of a first heat adds up to: cook value, log reduction, minutes in the danger zone (compiled)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from numba import njit
+
+from bluekettle.core.lethality import DANGER_HIGH_C, DANGER_LOW_C, log_rate
+from bluekettle.core.tenderness import cook_rate
+
+CENTRE, MEAN, LOG, DANGER, PEAK, LATE = range(6)
+TALLIES = 6
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def add_step(
+    sums: Any, temp: Any, volume: Any, whole: float, dt: float, clock: float, d60_min: float, z_c: float, less_k: float
+) -> float:
+    """Add a step of `dt` [s] ending at `clock` [s] to one member's sums (TALLIES,); returns the mean temperature [°C].
+
+    sums : cook value at the centre and averaged [min], log reduction [-] counted `less_k` colder, danger minutes, peak
+    of the centre [°C], and the last moment at which the centre was under 54.4 °C [s].
+    """
+    centre, mean, rate = temp[0], 0.0, 0.0
+    for i in range(temp.size):
+        mean += temp[i] * volume[i]
+        rate += cook_rate(temp[i]) * volume[i]
+    sums[CENTRE] += cook_rate(centre) * dt / 60.0
+    sums[MEAN] += rate / whole * dt / 60.0
+    sums[LOG] += log_rate(centre - less_k, d60_min, z_c) * dt / 60.0
+    if DANGER_LOW_C < centre < DANGER_HIGH_C:
+        sums[DANGER] += dt / 60.0
+    sums[PEAK] = max(sums[PEAK], centre)
+    if centre < DANGER_HIGH_C:
+        sums[LATE] = clock
+    return float(mean / whole)
