@@ -64,6 +64,13 @@ def speed(coating: Coating) -> None:
         "whole dish, 128 members, as served": (lambda: forecast(RIBS), ""),
         "the same after a sighting": (lambda: forecast(seen), "200 ms"),
         "the same from frozen": (lambda: forecast(replace(RIBS, state="frozen")), "200 ms"),
+        **{
+            f"the same by another first heat: {heat}": (
+                lambda heat=heat: forecast(replace(RIBS, tenderise=heat)),
+                "200 ms",
+            )
+            for heat in ("foil", "low_oven", "smoke", "bath", "simmer", "slow")
+        },
         "explorer map, 60 x 40 settings": (lambda: explore(RIBS, ribs), "500 ms"),
         "rescue, five ways": (lambda: rescue(seen, ribs, 200.0), ""),
         f"advice, {len(candidates(RIBS))} settings, then moments": (lambda: advise(RIBS, ribs), ""),

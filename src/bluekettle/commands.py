@@ -64,8 +64,9 @@ def serve(host: str, port: int, demo: bool, fresh: bool) -> None:
 
 
 def warm_up() -> None:
-    """One forecast, so that the first request is not the slow one."""
-    forecast_dish(DishDocument.model_validate(WARM), datetime.now(UTC))
+    """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
+    for heat in ("pressure", "low_oven"):
+        forecast_dish(DishDocument.model_validate({**WARM, "tenderise": heat}), datetime.now(UTC))
 
 
 @main.command("warm-up")

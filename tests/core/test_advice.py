@@ -54,6 +54,12 @@ def test_a_cook_who_turns_the_food_is_told_when_to_turn_it(ribs):
     assert found.choice.possible >= found.now.possible
 
 
+def test_food_between_two_plates_is_never_advised_to_be_turned():
+    dish = replace(RIBS, coats=1, finish="contact")
+    found = advise(dish, forecast(dish))
+    assert not any(s.flips_min for s in (found.choice, *found.runners) if s.finish == "contact")
+
+
 def test_where_nothing_is_safe_it_is_said_with_what_would_make_one():
     """A syrup of pure fructose, thick, wanted dark: edges are gone before the face is there."""
     syrup = mix("syrup", [("honey", 0.2), ("soy-sauce", 0.06), ("lemon-juice", 0.03)])

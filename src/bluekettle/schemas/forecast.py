@@ -251,6 +251,7 @@ class FinishPublic(PublicModel):
     done: str
     hint: str
     dial: str = Field(description="kitchen figure that sets its heat")
+    sides: int = Field(description="broad sides it heats at once; food between two plates is not turned")
 
 
 class FirstHeatPublic(PublicModel):

@@ -73,9 +73,10 @@ export const choices: Choices = {
     { key: 'bath', name: 'water bath', place: 'a water bath', done: 'in a water bath', hint: 'to the degree', dial: 'bath_c', takes_liquid: false },
   ],
   finishes: [
-    { key: 'broiler', name: 'broiler', place: "the oven's broiler", done: 'broiled', hint: 'fierce', dial: 'rack_m' },
-    { key: 'air_fryer', name: 'air fryer', place: 'an air fryer', done: 'air fried', hint: 'easier to hit', dial: 'air_fryer_c' },
-    { key: 'oven', name: 'hot oven', place: 'a hot oven', done: 'roasted hot', hint: 'slow and even', dial: 'hot_oven_c' },
+    { key: 'broiler', name: 'broiler', place: "the oven's broiler", done: 'broiled', hint: 'fierce', dial: 'rack_m', sides: 1 },
+    { key: 'air_fryer', name: 'air fryer', place: 'an air fryer', done: 'air fried', hint: 'easier to hit', dial: 'air_fryer_c', sides: 1 },
+    { key: 'oven', name: 'hot oven', place: 'a hot oven', done: 'roasted hot', hint: 'slow and even', dial: 'hot_oven_c', sides: 1 },
+    { key: 'contact', name: 'contact grill', place: 'a contact grill', done: 'pressed between hot plates', hint: 'both sides at once', dial: 'contact_c', sides: 2 },
   ],
   ingredients: [], limits: {}, typical: [{ name: 'bath_c', value: 65, unit: '°C' }],
 }

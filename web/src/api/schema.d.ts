@@ -692,6 +692,11 @@ export interface components {
              * @description kitchen figure that sets its heat
              */
             dial: string;
+            /**
+             * Sides
+             * @description broad sides it heats at once; food between two plates is not turned
+             */
+            sides: number;
         };
         /**
          * FirstHeatPublic

@@ -78,7 +78,7 @@ def timed(dish: Dish, opens_s: float) -> list[Dish]:
     def minute(share: float) -> float:
         return min(LIMITS["coats_min"][1], max(1.0, round(2.0 * share * opens_s / 60.0) / 2.0))
 
-    turns = [replace(dish, flips_min=(minute(share),)) for share in TURNS]
+    turns = [replace(dish, flips_min=(minute(share),)) for share in TURNS] if dish.kind.sides == 1 else []
     if dish.coats != 1:
         return turns
     # One late coat; more of them would only crowd the end.

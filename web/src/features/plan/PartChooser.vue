@@ -47,6 +47,7 @@ const { known } = useKitchenFigures()
 const heats = computed(() => props.choices.first_heats.map((h) => ({ key: h.key, text: h.done, hint: h.hint })))
 const heat = computed(() => props.choices.first_heats.find((h) => h.key === (props.dish.tenderise ?? 'pressure')))
 const dial = computed(() => dialOf(props.dish, props.choices, known.value?.figures ?? {}))
+const sides = (key: string) => props.choices.finishes.find((f) => f.key === key)?.sides ?? 1
 const finishes = computed(() => props.choices.finishes.map((f) => ({ key: f.key, text: f.done, hint: f.hint })))
 const sauces = computed(() => [
   ...kept.value.map((s) => ({ key: `kept:${s.id}`, text: s.document.name, hint: 'yours' })),
@@ -81,8 +82,8 @@ const sauces = computed(() => [
     <ChoiceList v-else-if="part === 'bite'" :options="bites" :chosen="dish.bite ?? 'falls'" @pick="pick({ bite: $event as Dish['bite'], timer_min: null })" />
     <ChoiceList v-else-if="part === 'release'" :options="releases" :chosen="dish.release ?? cut?.release ?? ''" @pick="pick({ release: $event as Dish['release'] })" />
     <template v-else-if="part === 'finish'">
-      <ChoiceList two :options="finishes" :chosen="dish.finish ?? 'broiler'" @pick="draft.change({ finish: $event as Dish['finish'] })" />
-      <MinutesField field="flips_min" label="Turn it at" :value="dish.flips_min ?? []" hint="minutes under the heat; none: one side is browned" @change="draft.change({ flips_min: $event })" />
+      <ChoiceList two :options="finishes" :chosen="dish.finish ?? 'broiler'" @pick="draft.change(sides($event) > 1 ? { finish: $event as Dish['finish'], flips_min: [] } : { finish: $event as Dish['finish'] })" />
+      <MinutesField v-if="sides(dish.finish ?? 'broiler') === 1" field="flips_min" label="Turn it at" :value="dish.flips_min ?? []" hint="minutes under the heat; none: one side is browned" @change="draft.change({ flips_min: $event })" />
     </template>
     <ChoiceList v-else-if="part === 'want'" :options="dish.sauce ? [{ key: 'amber', text: 'to amber', hint: 'sweet, wide window' }, { key: 'mahogany', text: 'dark, to mahogany', hint: 'deeper, and closer to bitter' }] : [{ key: 'amber', text: 'until browned' }, { key: 'mahogany', text: 'until well browned' }]" :chosen="dish.want ?? 'amber'" @pick="pick({ want: $event as Dish['want'] })" />
     <template v-else-if="part === 'sauce'">

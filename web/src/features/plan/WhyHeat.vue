@@ -13,7 +13,10 @@ import { useWhy } from './useWhy'
 const props = defineProps<{ dish: Dish; choices: Choices; glaze: Glaze }>()
 const draft = useDraft()
 const { inKitchen } = useKitchenFigures()
-const { explorer, advice, beside, besideKey, problem, waiting } = useWhy(() => inKitchen(props.dish))
+const { explorer, advice, beside, besideKey, problem, waiting } = useWhy(
+  () => inKitchen(props.dish),
+  (finish) => props.choices.finishes.find((f) => f.key === finish)?.sides ?? 1,
+)
 const site = ref<'face' | 'edge'>('face')
 
 const others = computed(() => [

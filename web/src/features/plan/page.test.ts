@@ -71,7 +71,7 @@ describe('the plan page', () => {
 })
 
 describe('parts of the plan', () => {
-  const chooser = (part: 'cut' | 'tenderise' | 'bite' | 'sauce' | 'thickness' | 'coats' | 'serve') => {
+  const chooser = (part: 'cut' | 'finish' | 'tenderise' | 'bite' | 'sauce' | 'thickness' | 'coats' | 'serve') => {
     const draft = useDraft()
     draft.begin({ ...dish })
     return { draft, page: mount(PartChooser, { props: { part, dish: draft.dish!, choices } }) }
@@ -88,6 +88,12 @@ describe('parts of the plan', () => {
     const heat = chooser('tenderise')
     await press(heat.page, 'braised')
     expect(heat.draft.dish?.tenderise).toBe('braise')
+    const plates = chooser('finish')
+    plates.draft.change({ flips_min: [2] })
+    await press(plates.page, 'between hot plates')
+    expect(plates.draft.dish).toMatchObject({ finish: 'contact', flips_min: [] })
+    await plates.page.setProps({ dish: plates.draft.dish! })
+    expect(plates.page.text()).not.toContain('Turn it at')
     const bite = chooser('bite')
     await press(bite.page, 'shreds')
     expect(bite.draft.dish?.bite).toBe('shreds')

@@ -3,7 +3,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { api, ask, type Advice, type Dish, type Explorer, type Glaze, type Problem } from '@/api/client'
 
 /** The map, the advice and a second strip beside the first, asked when the panel is open and the dish changes. */
-export function useWhy(dish: () => Dish) {
+export function useWhy(dish: () => Dish, sides: (finish: string) => number) {
   const explorer = shallowRef<Explorer>()
   const advice = shallowRef<Advice>()
   const beside = shallowRef<Glaze>()
@@ -35,6 +35,7 @@ export function useWhy(dish: () => Dish) {
     }
     const other: Dish = { ...dish(), [field]: value, serve_at: null }
     if (field === 'sauce') other.coats = dish().coats || 1
+    if (field === 'finish' && sides(value) > 1) other.flips_min = []
     const { data } = await ask(() => api.POST('/api/v1/forecasts', { body: other }))
     if (data) beside.value = data.glaze
   }
