@@ -133,6 +133,63 @@ def test_a_wrong_entry_is_told_beside_its_part_and_nothing_is_lost(page: Page, s
     assert len(by(page, "serve-time").inner_text()) == len(before)
 
 
+def test_a_water_bath_is_set_to_the_degree_and_its_gate_says_what_it_rests_on(page: Page, server, axe):
+    """Another first heat from the sentence, by mouse and by keys; the time was not told, so the usual 74 °C counts."""
+    address = server.start()
+    taps = [*NINE_TAPS]
+    taps[0], taps[2], taps[3], taps[4] = (
+        ("cut", "turkey-drumsticks"),
+        ("mass", "1.8"),
+        ("thickness", "60"),
+        ("tenderise", "slow"),
+    )
+    taps[5], taps[6] = ("bite", "tug"), ("finish", "air_fryer")
+    page.goto(address)
+    for key, option in taps:
+        if key in ("tenderise", "finish"):
+            assert axe(page) == []
+        by(page, f"tap-{key}-{option}").click()
+    expect(by(page, "part-tenderise")).to_have_text("slow-cooked")
+    by(page, "part-tenderise").click()
+    page.get_by_role("radio", name="in a water bath").click()
+    expect(by(page, "part-tenderise")).to_have_text("in a water bath at 65 °C")
+    expect(page.get_by_text("rests on time, not on the usual temperature")).to_be_visible()
+    long = minutes(by(page, "honest").inner_text())
+    page.get_by_label("Set at").fill("20")
+    page.keyboard.press("Tab")
+    expect(page.locator(".fault")).to_contain_text("45 to 95 °C")
+    page.get_by_label("Set at").fill("80")
+    page.keyboard.press("Tab")
+    expect(by(page, "part-tenderise")).to_have_text("in a water bath at 80 °C")
+    expect(page.get_by_text("rests on time")).to_have_count(0)
+    assert minutes(by(page, "honest").inner_text()) < 0.7 * long
+    for _ in range(3):
+        page.get_by_role("button", name="cooler").focus()
+        page.keyboard.press("Enter")
+    expect(by(page, "part-tenderise")).to_have_text("in a water bath at 65 °C")
+    assert axe(page) == []
+    page.keyboard.press("Escape")
+    by(page, "start").click()
+    for words in (
+        "Bath on, 65 °C (149 °F). Pat",
+        "Bag the 4",
+        "still coming",
+        "comes back",
+        "In the water bath",
+        "Blot",
+    ):
+        expect(by(page, "says")).to_contain_text(words)
+        by(page, "done").click()
+    expect(by(page, "rests-on")).to_contain_text("nobody told me that it had all of its time")
+    by(page, "gate-temp").fill("66")
+    by(page, "gate-yes").click()
+    expect(by(page, "says")).to_contain_text("66 °C is under 74 °C")
+    assert axe(page) == []
+    by(page, "gate-temp").fill("75")
+    by(page, "gate-yes").click()
+    expect(by(page, "says")).to_contain_text("Lift into the basket")
+
+
 def test_by_keyboard_alone_from_counter_to_stove(page: Page, server):
     page.goto(server.start())
     for key, option in NINE_TAPS:

@@ -7,6 +7,7 @@ import pytest
 
 from bluekettle.core.errors import NotSafe, OutOfRange
 from bluekettle.core.glaze import draw_members, run_finish
+from bluekettle.core.heat import heat_in, surroundings
 from bluekettle.core.lethality import kill_for, log_reduction
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import sample_sauce
@@ -29,6 +30,7 @@ from bluekettle.core.stages import (
 from bluekettle.core.stages.finishing import coating_of, heat_of
 from bluekettle.core.stages.tenderise import find_hold_s, run_tenderise
 from bluekettle.core.tables import rows
+from bluekettle.core.tenderness import cook_value_min
 from bluekettle.core.units import minutes
 
 FEW = draw_members(1, 32)
@@ -96,6 +98,18 @@ def test_known_kitchen_times_of_each_first_heat():
     assert 150 <= minutes(lamb.timer_s) <= 270
     ribs = Dish("beef-short-ribs", 1.6, 6, 45.0, tenderise="bath", kitchen=Kitchen(bath_c=70.0))
     assert 6 <= forecast(ribs, draws=FEW).timer_s / 3600 <= 24
+
+
+@pytest.mark.parametrize(("heat", "around", "minutes_in"), [("low_oven", "still-oven", 180), ("smoke", "smoker", 300), ("air_fry", "air-fryer", 40), ("foil", "foil", 60)])  # fmt: skip
+def test_the_fast_run_of_all_members_agrees_with_the_plain_run_of_one(heat, around, minutes_in):
+    """The median member in long steps against `heat_in` in steps of 2 s: cook value, crust and water within 3 %."""
+    dish = by(heat)
+    run = run_tenderise(dish, cut(dish.cut), FEW.median_only(), 60.0 * minutes_in)
+    air_c = dish.kitchen.or_typical(first_heat(heat).dial)
+    plain = heat_in(surroundings(around, air_c), cut(dish.cut).food, "slab", float(run.half_m[0]), 4.0, 60.0 * minutes_in, dt_s=2.0, cells=16)  # fmt: skip
+    assert run.cook_centre[0] == pytest.approx(cook_value_min(plain.time_s, plain.centre_c), rel=0.03)
+    assert run.crust_m[0] == pytest.approx(plain.crust_m[-1], rel=0.03)
+    assert run.lost_kg_m2[0] == pytest.approx(plain.water_lost_kg_m2[-1], rel=0.03)
 
 
 def test_a_proven_time_in_the_bath_passes_where_the_temperature_does_not_and_says_so():

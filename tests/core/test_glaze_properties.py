@@ -1,6 +1,6 @@
 """The film's monotonicity, order, reproducibility and balance, over random sauces, coats and heats."""
 
-from dataclasses import replace
+from dataclasses import astuple, replace
 
 import numpy as np
 import pytest
@@ -20,6 +20,7 @@ from bluekettle.core.glaze import (
     weighted_quantile,
     weighted_quantiles,
 )
+from bluekettle.core.glaze.milestones import band, bands_of
 
 MEDIAN = draw_members().median_only()
 SET, BUBBLING, AMBER, MAHOGANY, BITTER, BURNT = range(6)
@@ -205,3 +206,16 @@ def test_quantiles_of_equal_weights_are_the_usual_ones():
     times = np.arange(1.0, 102.0)
     found = weighted_quantiles(times, np.ones(101), (0.1, 0.5, 0.9))
     assert np.allclose(found, np.quantile(times, (0.1, 0.5, 0.9), method="hazen"))
+
+
+@given(st.integers(1, 40), st.integers(0, 2**31))
+def test_all_bands_read_at_once_are_the_bands_of_each(members, seed):
+    draw = np.random.default_rng(seed)
+    times = np.round(draw.lognormal(3.0, 1.0, (members, 6)), int(draw.integers(0, 3)))
+    times[draw.random((members, 6)) < 0.3] = np.inf
+    weights = draw.random(members) + 1e-6
+    for found, column in zip(bands_of(times, weights), times.T, strict=True):
+        alone = band(column, weights)
+        assert (found.low_s is None, found.high_s is None) == (alone.low_s is None, alone.high_s is None)
+        for one, other in zip(astuple(found), astuple(alone), strict=True):
+            assert one == other or one == pytest.approx(other, rel=1e-9)

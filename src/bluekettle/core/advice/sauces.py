@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from bluekettle.core.errors import within
+from bluekettle.core.glaze.milestones import BURNT, EDGE
 from bluekettle.core.ingredients import Ingredient, ingredient
 from bluekettle.core.sauce import Composition, mix, reduce_to, sources_of
 from bluekettle.core.stages import Kitchen, Rung, ladder
@@ -23,9 +24,8 @@ class Calmer:
 
 
 def burnt_s(rung: Rung) -> float:
-    """Likely time at which the edges are burnt [s]; inf where not."""
-    found = rung.milestones.bands["edge"]["burnt"].likely_s
-    return math.inf if found is None else found
+    """Time at which the edges of the first member (the median of everything) are burnt [s]; inf where not."""
+    return float(rung.run.times_s[0, EDGE, BURNT])
 
 
 def together(lines: Sequence[Line]) -> list[Line]:

@@ -72,6 +72,28 @@ def band(times: Array, weights: Array) -> Band:
     return Band(low, likely, high, float(weights[np.isfinite(times)].sum() / weights.sum()))
 
 
+def bands_of(times: Array, weights: Array) -> list[Band]:
+    """`band` of each column of times (members, n), from one sorting of them all."""
+    order = np.argsort(times, axis=0, kind="stable")
+    lined = np.take_along_axis(times, order, 0)
+    sorted_weights = weights[order]
+    total = weights.sum()
+    place = (np.cumsum(sorted_weights, axis=0) - 0.5 * sorted_weights) / total
+    reached = (np.isfinite(times) * weights[:, None]).sum(axis=0) / total
+    quantiles = (0.1, 0.5, 0.9)
+    after = np.array([(place < q).sum(axis=0) for q in quantiles])  # the first member at or past each quantile
+    last = len(times) - 1
+    columns = np.arange(times.shape[1])
+    above, below = np.minimum(after, last), np.clip(after - 1, 0, last)
+    low, high = lined[below, columns], lined[above, columns]
+    span = np.where(above > below, place[above, columns] - place[below, columns], 1.0)
+    with np.errstate(invalid="ignore"):
+        share = np.where(above > below, (np.array(quantiles)[:, None] - place[below, columns]) / span, 0.0)
+        found = np.where(np.isinf(high), np.inf, low + (high - low) * share)
+    low_s, likely_s, high_s = ([t if math.isfinite(t) else None for t in row] for row in found.tolist())
+    return [Band(*one) for one in zip(low_s, likely_s, high_s, reached.tolist(), strict=True)]
+
+
 def wanted_times(finish: Finish, want: int) -> Array:
     """When each member first has the wanted face with an edge that is not burnt [s]; inf where never."""
     face = finish.times_s[:, FACE, want]
@@ -106,8 +128,9 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
     ranges.close()
     target = MILESTONES.index(want)
     times = finish.times_s
+    every_band = bands_of(times.reshape(len(times), -1), weights)
     bands = {
-        site: {name: band(times[:, s, i], weights) for i, name in enumerate(MILESTONES)}
+        site: {name: every_band[s * times.shape[2] + i] for i, name in enumerate(MILESTONES)}
         for s, site in enumerate((*SITES, "back")[: times.shape[1]])
     }
     ready = wanted_times(finish, target)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
 
 import numpy as np
 
@@ -22,14 +22,20 @@ SPREADABLE = 0.95  # water above this runs off
 
 @dataclass(frozen=True)
 class Rung:
-    """One appliance: its finish, its dial, the run and what is read from it."""
+    """One appliance: its finish, its dial, the run, and what is read from it towards a wanted colour."""
 
     finish: str
     name: str
     dial: float
     coating: Coating
     run: Finish
-    milestones: Milestones
+    want: str
+
+    @cached_property
+    def milestones(self) -> Milestones:
+        """Read when asked for: where only one moment of a run is wanted, its bands are not."""
+        members = self.run.times_s.shape[0]
+        return read_milestones(self.run, np.full(members, 1.0 / members), self.want)
 
 
 @cache
@@ -61,6 +67,5 @@ def ladder(
             draws, heat_of(dish), coating, [(0.0, 0.0)], DEEP_C, SURFACE_C, HORIZON_S,
             dish.kitchen.or_typical("altitude_m"), every_s=20.0, log_factors=log_factors_of(dish, draws),
         )  # fmt: skip
-        marks = read_milestones(run, np.full(draws.members, 1.0 / draws.members), want)
-        found.append(Rung(finish, dish.kind.name, dish.kitchen.or_typical(dish.kind.dial), coating, run, marks))
+        found.append(Rung(finish, dish.kind.name, dish.kitchen.or_typical(dish.kind.dial), coating, run, want))
     return tuple(found)

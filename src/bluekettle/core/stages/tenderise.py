@@ -13,7 +13,7 @@ from bluekettle.core.heat import GEOMETRY, surroundings
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
 from bluekettle.core.stages.dish import Cut, Dish
-from bluekettle.core.stages.dry import MAX_STEP_S, run_dry
+from bluekettle.core.stages.dry import run_dry
 from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK
 from bluekettle.core.stages.vessel import run_vessel
 from bluekettle.core.tables import value
@@ -168,7 +168,7 @@ def run_around(
         around.wall_c, around.element_w_m2, around.vapour_pa, around.wet,
         ambient_pressure_pa(dish.kitchen.or_typical("altitude_m")), boil_c, c.emissivity, c.crust_k_w_m_k,
         c.crust_vapour_m2_s, c.juice_supply_kg_m2_s, c.protein_rate_1_s, c.brown_ea_j_mol, value("brown_reference_c"),
-        value("skin_dry_m"), kill.d60_min, kill.z_c, hold_s, min(MAX_STEP_S, max(dish.first.step_s, hold_s / 400.0)),
+        value("skin_dry_m"), kill.d60_min, kill.z_c, hold_s, dish.first.step_s,
         max(30.0, hold_s / 300.0), TRACE_SAMPLES if draws.members > 2 else 1,
     )  # fmt: skip
     none = np.zeros(draws.members)
