@@ -136,6 +136,13 @@ def test_a_timer_too_short_for_its_bath_is_par_cooked_and_no_proof():
     short = forecast(replace(DRUMSTICKS, timer_min=20.0), draws=FEW)
     assert short.safety.rests_on == "temperature"
     assert {"par-cooked", "core-cold"} <= set(ids(short))
+    assert "par-cooked" not in ids(forecast(replace(DRUMSTICKS, **ids(short)["par-cooked"].repair), draws=FEW))
+
+
+def test_a_mild_bath_is_told_to_leave_vegetables_firm():
+    head = Dish("cauliflower", 0.9, 1, 70.0, tenderise="bath")
+    repair = ids(forecast(head, draws=FEW))["bath-vegetable"].repair
+    assert "bath-vegetable" not in ids(forecast(replace(head, kitchen=Kitchen(**repair["kitchen"])), draws=FEW))
 
 
 def test_what_gets_tender_and_never_safe_says_which_of_the_two_it_is():

@@ -3,6 +3,7 @@
 import pytest
 
 from bluekettle.core.stages import Event, StepPlan, follow
+from bluekettle.core.stages.progress import gate_verdict
 
 PLANS = [
     StepPlan("season", "hands", "", 60, 120, 200),
@@ -125,3 +126,14 @@ def test_the_broiler_is_asked_for_its_latest_preheat_before_it_is_needed():
 def test_serving_is_a_range_that_holds_the_likely_moment():
     progress = follow(PLANS, to_check(), 3010.0, GATED)
     assert progress.serve_low_s <= progress.serve_at_s <= progress.serve_high_s
+
+
+@pytest.mark.parametrize(("fahrenheit", "celsius"), [(145, 63.0), (165, 74.0), (160, 71.0), (140, 60.0)])
+def test_the_usual_figure_of_either_scale_passes_and_a_degree_less_does_not(fahrenheit, celsius):
+    """Guidance is round on both scales: 145 °F is 62.8 °C and stands for 63."""
+
+    def verdict(reading_f):
+        return gate_verdict(Event(1, "done", 0.0, "check", temp_c=(reading_f - 32) / 1.8, tender=True), celsius)
+
+    assert verdict(fahrenheit) == ""
+    assert "is under" in verdict(fahrenheit - 1)

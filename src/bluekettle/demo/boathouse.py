@@ -40,13 +40,13 @@ OCTOPUS: dict[str, Any] = {
 # confirmed, outcome.
 PAST: tuple[tuple[int, dict[str, Any], float, tuple[tuple[str, float], ...], str, dict[str, str]], ...] = (
     (23, LAMB, 1.1, (), "season",
-     {"tenderness": "falls", "crust": "sticky", "colour": "too dark", "note": "Turned my back for a minute."}),
+     {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Bark like crackling. Start an hour earlier."}),
     (17, OCTOPUS, 1.02, (("bubbling", 60.0), ("amber at the edges", 105.0)), "",
      {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Blot it longer next time."}),
     (12, SHORT_RIBS, 1.05, (("bubbling", 150.0), ("amber at the edges", 235.0)), "",
      {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Second coat went on a little late. Good."}),
     (4, DRUMSTICKS, 0.97, (("amber at the edges", 160.0),), "lift",
-     {"tenderness": "tug", "crust": "crackling", "colour": "mahogany", "note": "Skin crackled. Four is enough for six."}),
+     {"tenderness": "tug", "crust": "crackling", "colour": "amber", "note": "Skin crackled. Four is enough for six."}),
 )  # fmt: skip
 
 

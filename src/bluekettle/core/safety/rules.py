@@ -192,8 +192,15 @@ def bath_proof(f: Forecast) -> Found:
         )  # fmt: skip
     if f.cut.gate and f.safety.rests_on == "temperature" and bath_c < f.safety.wanted_c:
         yield WatchOut(
-            "par-cooked", "careful", "Only par-cooked when it leaves the bath: straight on to the finish, never held or chilled.",
-            f"Neither its temperature nor its time in the bath is proof; it has to reach {f.safety.wanted_c:g} °C in the finish.", "fsis-consumer",
+            "par-cooked", "careful", "Only par-cooked when that timer ends: never hold or chill it like that.",
+            f"Neither {f.safety.wanted_c:g} °C nor a time that stands for it; the check sends it back into the bath.", "fsis-consumer",
+            {"timer_min": None}, "Use the computed timer",
+        )  # fmt: skip
+    if f.cut.species == "vegetable" and bath_c < 80.0:
+        yield WatchOut(
+            "bath-vegetable", "careful", f"Vegetables stay firm for hours at {bath_c:g} °C, whatever the timer says.",
+            "What holds their cells together loosens from about 80 °C on; the cook value does not know that.", "estimated",
+            {"kitchen": {"bath_c": 85.0}, "timer_min": None}, "Set the bath to 85 °C",
         )  # fmt: skip
     food_l = 1e3 * f.dish.mass_kg / f.cut.food.density_kg_m3
     if value("bath_fill") * volume + food_l > volume:

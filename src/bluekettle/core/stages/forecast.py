@@ -274,8 +274,8 @@ def judge_safety(dish: Dish, run: Tenderised, peak_c: Array, cut: Cut) -> Safety
     """Core temperature and kill of the unfavourable twentieth, and what the check before the finish rests on."""
     wanted_log, log_low = kill_for(cut.species).wanted_log, float(np.quantile(run.log_reduction, 0.05))
     less = value("proof_less_k")
-    # Down to the half degree that a kitchen thermometer shows; the time was counted at less than this.
-    probe_c = math.floor(2.0 * (float(np.quantile(run.peak_c, 0.05)) - less)) / 2.0
+    # A whole degree that a kitchen thermometer shows; the time was counted at no more than this.
+    probe_c = float(math.floor(float(np.quantile(run.peak_c, 0.05)) - less))
     by_time = dish.tenderise == "bath" and log_low >= wanted_log and NO_CREDIT_BELOW_C <= probe_c < cut.safe_c
     return Safety(
         float(np.quantile(peak_c, 0.05)), float(np.median(peak_c)), cut.safe_c, log_low,

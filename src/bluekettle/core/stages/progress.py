@@ -16,6 +16,7 @@ CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
     "confirmed", "estimated", "unknown", "current", "running", "upcoming",
 )  # fmt: skip
 ASK_EVERY_S = 15.0
+SCALES_C = 0.25  # the usual figures are round on both scales: 145 °F is 62.8 °C and stands for 63, 165 °F is 73.9
 
 
 @dataclass(frozen=True)
@@ -93,8 +94,8 @@ def gate_verdict(event: Event, safe_c: float | None) -> str:
     if safe_c is not None:
         if event.temp_c is None:
             return "no thermometer reading"
-        if event.temp_c < safe_c:
-            return f"{event.temp_c:g} °C is under {safe_c:g} °C"
+        if event.temp_c < safe_c - SCALES_C:
+            return f"{round(event.temp_c, 1):g} °C is under {safe_c:g} °C"
     return ""
 
 
