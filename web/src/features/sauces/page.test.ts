@@ -47,6 +47,24 @@ describe('the sauces', () => {
     page.unmount()
   })
 
+  it('leaves a new sauce new where the shelf comes late', async () => {
+    server()
+    const answers = globalThis.fetch
+    let arrive = () => {}
+    const late = new Promise<void>((resolve) => { arrive = resolve })
+    vi.stubGlobal('fetch', async (input: Request) => {
+      if (input.method === 'GET' && input.url.endsWith('/sauces')) await late
+      return answers(input)
+    })
+    const { page } = await show(SaucesPage, '/sauces')
+    await page.get(find('new-sauce')).trigger('click')
+    arrive()
+    await settle()
+    expect((page.get(find('sauce-name')).element as HTMLInputElement).value).toBe('New sauce')
+    expect(page.text()).toContain('Plum and tea')
+    page.unmount()
+  })
+
   it('counts the salt of what else goes on the meat', async () => {
     const rub = keptSauce(7, 'Jetty rub', { kind: 'rub', lines: ['2 tbsp salt'], for_kg: 1.5 })
     const salt = { all_share: 0.02, likely_share: 0.014, usual_low: 0.01, usual_high: 0.018, verdict: 'as usual', by: [{ name: 'Plum and tea', likely_share: 0.003 }, { name: 'Jetty rub', likely_share: 0.011 }] }

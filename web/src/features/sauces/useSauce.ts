@@ -19,6 +19,7 @@ export function useSauce() {
   const waiting = ref(false)
   const { known, load: loadKitchen } = useKitchenFigures()
   let latest = 0
+  let chose = false // by the cook; a shelf that loads late may not put its first sauce over a new one
 
   const written = computed(() => draft.value.lines.filter((line) => line.trim()))
   const changed = computed(() => {
@@ -68,7 +69,7 @@ export function useSauce() {
     const { data, problem: missing } = await ask(() => api.GET('/api/v1/sauces'))
     kept.value = data?.sauces
     problem.value = missing
-    if (!written.value.length && data?.sauces[0]) take(data.sauces[0])
+    if (!chose && !written.value.length && data?.sauces[0]) take(data.sauces[0])
     await analyse()
   }
 
@@ -84,6 +85,7 @@ export function useSauce() {
   }
 
   function begin(from: Partial<SauceDraft> = {}) {
+    chose = true
     id.value = null
     analysis.value = undefined
     draft.value = { ...EMPTY, ...from }
