@@ -221,13 +221,16 @@ def find_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float:
         run = run_tenderise(dish, cut, pair, 60.0 * minutes)
         return bool(cook_of(run, cut)[0] >= target and (not cut.gate or safe_by(dish, cut, run)[1]))
 
-    low, high = -1, int(dish.first.longest_s / 60.0)
-    if not enough(high):
-        run = run_tenderise(dish, cut, pair, 60.0 * high)
-        reached = float(cook_of(run, cut)[0])
-        if reached >= target:
-            raise NotSafe(f"temperature inside {cut.name}", cut.safe_c, float(run.peak_c[1]))
-        raise NotConverged(f"cook value for {cut.name} that {dish.bite}", target, reached)
+    # Doubled until it is enough: the longest hold of a bath takes far longer to compute than a usual one.
+    low, high, longest = -1, 30, int(dish.first.longest_s / 60.0)
+    while not enough(high):
+        if high == longest:
+            run = run_tenderise(dish, cut, pair, 60.0 * high)
+            reached = float(cook_of(run, cut)[0])
+            if reached >= target:
+                raise NotSafe(f"temperature inside {cut.name}", cut.safe_c, float(run.peak_c[1]))
+            raise NotConverged(f"cook value for {cut.name} that {dish.bite}", target, reached)
+        low, high = high, min(2 * high, longest)
     while high - low > 1:
         middle = (low + high) // 2
         low, high = (low, middle) if enough(middle) else (middle, high)
