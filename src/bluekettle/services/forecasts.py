@@ -17,7 +17,6 @@ from bluekettle.core.glaze import (
     Finish,
     Milestones,
     draw_members,
-    index_to_hex,
     indices_to_hex,
 )
 from bluekettle.core.glaze.milestones import BACK
@@ -239,5 +238,8 @@ def strip_public(
         look_every_s=round(m.look_every_s, 1),
         possible=round(m.possible, 3),
         calls=[CallPublic.model_validate(c) for c in plan_calls(m, finish.sample_s, finish.coats_s, finish.flips_s)],
-        legend=[ColourPublic(word=word, colour=index_to_hex(index, raw)) for word, index in LEGEND],
+        legend=[
+            ColourPublic(word=word, colour=colour)
+            for (word, _), colour in zip(LEGEND, indices_to_hex(np.array([i for _, i in LEGEND]), raw), strict=True)
+        ],
     )  # fmt: skip

@@ -52,14 +52,14 @@ def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: floa
         raw = mix("trial", together(changed))
         return raw if water is None or raw.water <= water else reduce_to(raw, water)
 
-    def broil(changed: Sequence[Line], mm: float) -> float:
-        return burnt_s(ladder(made(changed), kitchen, mm, finishes=("broiler",), median=True)[0])
+    def broil(sauce: Composition, mm: float) -> float:
+        return burnt_s(ladder(sauce, kitchen, mm, finishes=("broiler",), median=True)[0])
 
     browning = sources_of("browning", lines)
     if not browning:
         return ()
     worst = browning[0].key
-    now = broil(lines, coat_mm)
+    now = broil(made(lines), coat_mm)
     if not math.isfinite(now):
         return ()
     top = next(item for item, _ in lines if item.key == worst)
@@ -73,6 +73,7 @@ def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: floa
         tried.append((f"white sugar for the {top.name}", [line for line in plain if line[1] > 1e-5], coat_mm))
     if coat_mm > 0.35:
         tried.append(("a coat of 0.3 mm", list(lines), 0.3))
-    found = [Calmer(do, broil(changed, mm) - now) for do, changed, mm in tried if made(changed).water <= 0.95]
+    trials = [(do, made(changed), mm) for do, changed, mm in tried]
+    found = [Calmer(do, broil(sauce, mm) - now) for do, sauce, mm in trials if sauce.water <= 0.95]
     useful = [c for c in found if c.later_s > 5.0]
     return tuple(sorted((Calmer(c.do, min(c.later_s, 1800.0)) for c in useful), key=lambda c: -c.later_s))

@@ -52,7 +52,8 @@ def labs_to_hex(labs: NDArray[np.float64]) -> list[str]:
     xyz = WHITE * np.where(f > 6.0 / 29.0, f**3, 3.0 * (6.0 / 29.0) ** 2 * (f - 4.0 / 29.0))
     linear = np.clip(xyz @ TO_RGB.T, 0.0, 1.0)
     coded = np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * linear ** (1 / 2.4) - 0.055)
-    return ["#" + "".join(f"{channel:02x}" for channel in colour) for colour in np.rint(coded * 255).astype(int)]
+    packed = np.rint(coded * 255).astype(int) @ np.array([0x10000, 0x100, 1])
+    return [f"#{colour:06x}" for colour in packed.tolist()]
 
 
 def lab_to_hex(lab: Lab) -> str:

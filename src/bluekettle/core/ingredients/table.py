@@ -169,7 +169,8 @@ def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ..
     if name.startswith("tinned "):
         tinned = names.get(normal(name))
         return (tinned, ()) if tinned else find(name.removeprefix("tinned "), own)
-    for wanted in (normal(name.replace(",", " ")), normal(name)):
+    for written in dict.fromkeys((name.replace(",", " "), name)):
+        wanted = normal(written)
         if wanted in names:
             return names[wanted], ()
     words = wanted.split()
