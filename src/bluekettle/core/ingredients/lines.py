@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from bluekettle.core.errors import OutOfRange, Ranges
 from bluekettle.core.ingredients.amounts import LONGEST, Amount, singular, take_amount
@@ -77,6 +78,7 @@ def read_line(text: str, own: Known | None = None) -> ReadLine:
     return ReadLine(line, item, amount, mass)
 
 
+@lru_cache(maxsize=4096)  # at every stroke all lines are read again, and all but one are as they were
 def _amount_and_name(line: str) -> tuple[Amount | None, str]:
     """Amount and ingredient name, whichever comes first."""
     juice = re.match(r"^(?:the\s+)?(juice|zest)\s+of\s+(.+)$", line, re.I)
