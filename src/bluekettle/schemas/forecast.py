@@ -242,8 +242,8 @@ class SchemaPublic(RootModel[dict[str, Any]]):
     """A JSON Schema."""
 
 
-class FinishPublic(PublicModel):
-    """A second heat that can be chosen, with its words and its dial."""
+class HeatPublic(PublicModel):
+    """A heat that can be chosen, with its words and its dial."""
 
     key: str
     name: str
@@ -251,18 +251,17 @@ class FinishPublic(PublicModel):
     done: str
     hint: str
     dial: str = Field(description="kitchen figure that sets its heat")
+
+
+class FinishPublic(HeatPublic):
+    """A second heat."""
+
     sides: int = Field(description="broad sides it heats at once; food between two plates is not turned")
 
 
-class FirstHeatPublic(PublicModel):
-    """A first heat that can be chosen, with its words and its dial."""
+class FirstHeatPublic(HeatPublic):
+    """A first heat."""
 
-    key: str
-    name: str
-    place: str
-    done: str
-    hint: str
-    dial: str = Field(description="kitchen figure that sets its heat")
     takes_liquid: bool
 
 

@@ -31,12 +31,12 @@ def first_texts(document: DishDocument, forecast: ForecastPublic) -> dict[str, t
     them = pieces_text(document)
     machine = document.kitchen.machines.get(first_heat(document.tenderise).job, MachineDocument())
     timer = minutes_text(forecast.timer_s)
+    if machine.display == "hours":
+        timer = f"{int(forecast.timer_s // 3600)}:{int(forecast.timer_s // 60) % 60:02d} on its clock"
     dial = degrees_text(forecast.target_c)
     press = f" Press “{machine.button}”." if machine.button else ""
     if document.tenderise == "pressure":
         high = f"Press “{machine.button}”" if machine.button else "Pressure high"
-        if machine.display == "hours":
-            timer = f"{int(forecast.timer_s // 3600)}:{int(forecast.timer_s // 60) % 60:02d} on its clock"
         after = "It counts up after the end: that is not pressure time." if machine.counts_up else "Leave it."
         return {
             "load": (

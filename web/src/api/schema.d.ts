@@ -674,7 +674,7 @@ export interface components {
         };
         /**
          * FinishPublic
-         * @description A second heat that can be chosen, with its words and its dial.
+         * @description A second heat.
          */
         FinishPublic: {
             /** Key */
@@ -700,7 +700,7 @@ export interface components {
         };
         /**
          * FirstHeatPublic
-         * @description A first heat that can be chosen, with its words and its dial.
+         * @description A first heat.
          */
         FirstHeatPublic: {
             /** Key */

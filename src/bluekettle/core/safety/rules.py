@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
+from bluekettle.core.lethality import NO_CREDIT_BELOW_C
 from bluekettle.core.stages import LIMITS, Forecast, fits_of
 from bluekettle.core.stages.forecast import vessel_litres
 from bluekettle.core.tables import row, value
@@ -41,12 +42,12 @@ def liquid_least(f: Forecast) -> Found:
     """A pot under its least liquid does not come to pressure, and scorches."""
     if f.dish.tenderise != "pressure":
         return
-    least = float(row("appliances", "electric-pot")["least_liquid_l"])
+    least = float(f.dish.first.appliance["least_liquid_l"])
     if f.dish.liquid < least:
         yield WatchOut(
             "liquid-least", "stop", f"{f.dish.liquid:g} L is too little liquid to come to pressure.",
             f"A pot of this class wants at least {least:g} L of thin liquid; with less it scorches and never seals.",
-            "estimated", {"liquid_l": round(least * 1.2 + 0.02, 2)}, f"Use {least * 1.2 + 0.02:.2f} L",
+            "estimated", {"liquid_l": f.dish.first.liquid_l}, f"Use {f.dish.first.liquid_l:g} L",
         )  # fmt: skip
 
 
@@ -179,7 +180,7 @@ def bath_proof(f: Forecast) -> Found:
         return
     bath_c = f.dish.kitchen.or_typical("bath_c")
     volume = f.dish.kitchen.or_typical("bath_volume_l")
-    if f.cut.gate and bath_c < 54.4:
+    if f.cut.gate and bath_c < NO_CREDIT_BELOW_C:
         yield WatchOut(
             "bath-cool", "stop", f"A bath at {bath_c:g} °C is too cool for a cook this long.",
             "Under 54.4 °C nothing is pasteurised, and bacteria grow.", "fsis-guideline",

@@ -107,41 +107,35 @@ class Kitchen:
         return float(stated) if stated is not None else TYPICAL[name]()
 
 
+# Kind and column of the appliances table that a figure is typical of.
+TYPICAL_OF = {
+    "pot_power_w": ("electric-pot", "power_w"), "pot_volume_l": ("electric-pot", "volume_l"),
+    "pot_gauge_kpa": ("electric-pot", "gauge_kpa"), "oven_c": ("covered-dish", "air_c"),
+    "broiler_w_m2": ("oven-broiler", "element_w_m2"), "air_fryer_c": ("air-fryer", "air_c"),
+    "hot_oven_c": ("hot-oven", "air_c"), "hot_oven_h_w_m2_k": ("hot-oven", "h_w_m2_k"), "lid_c": ("crisping-lid", "air_c"),
+    "grill_c": ("gas-grill", "air_c"), "charcoal_c": ("charcoal-grill", "air_c"), "contact_c": ("contact-grill", "air_c"),
+    "smoke_c": ("smoker", "air_c"), "bath_c": ("water-bath", "air_c"), "bath_power_w": ("water-bath", "power_w"),
+    "bath_volume_l": ("water-bath", "volume_l"), "burner_w": ("burner", "power_w"), "pan_volume_l": ("stock-pot", "volume_l"),
+    "slow_power_w": ("slow-cooker", "power_w"), "slow_volume_l": ("slow-cooker", "volume_l"),
+}  # fmt: skip
+# The kind whose heating up a figure is.
+PREHEATED = {
+    "oven": "covered-dish", "broiler": "oven-broiler", "air_fryer": "air-fryer", "hot_oven": "hot-oven", "lid": "crisping-lid",
+    "grill": "gas-grill", "charcoal": "charcoal-grill", "contact": "contact-grill", "smoke": "smoker", "bath": "water-bath",
+}  # fmt: skip
+
+
+def _of(kind: str, column: str, scale: float = 1.0) -> Callable[[], float]:
+    return lambda: float(row("appliances", kind)[column]) * scale
+
+
 TYPICAL: dict[str, Callable[[], float]] = {
     "altitude_m": lambda: 0.0,
-    "pot_power_w": lambda: float(row("appliances", "electric-pot")["power_w"]),
-    "pot_volume_l": lambda: float(row("appliances", "electric-pot")["volume_l"]),
-    "pot_gauge_kpa": lambda: float(row("appliances", "electric-pot")["gauge_kpa"]),
-    "oven_c": lambda: float(row("appliances", "covered-dish")["air_c"]),
-    "broiler_w_m2": lambda: float(row("appliances", "oven-broiler")["element_w_m2"]),
     "rack_m": lambda: RACK_REFERENCE_M,
-    "air_fryer_c": lambda: float(row("appliances", "air-fryer")["air_c"]),
-    "hot_oven_c": lambda: float(row("appliances", "hot-oven")["air_c"]),
-    "hot_oven_h_w_m2_k": lambda: float(row("appliances", "hot-oven")["h_w_m2_k"]),
-    "lid_c": lambda: float(row("appliances", "crisping-lid")["air_c"]),
-    "grill_c": lambda: float(row("appliances", "gas-grill")["air_c"]),
-    "charcoal_c": lambda: float(row("appliances", "charcoal-grill")["air_c"]),
-    "contact_c": lambda: float(row("appliances", "contact-grill")["air_c"]),
-    "contact_preheat_min": lambda: float(row("appliances", "contact-grill")["preheat_s"]) / 60.0,
     "low_oven_c": lambda: value("low_oven_c"),
     "fry_c": lambda: value("fry_c"),
-    "smoke_c": lambda: float(row("appliances", "smoker")["air_c"]),
-    "bath_c": lambda: float(row("appliances", "water-bath")["air_c"]),
-    "bath_power_w": lambda: float(row("appliances", "water-bath")["power_w"]),
-    "bath_volume_l": lambda: float(row("appliances", "water-bath")["volume_l"]),
-    "burner_w": lambda: float(row("appliances", "burner")["power_w"]),
-    "pan_volume_l": lambda: float(row("appliances", "stock-pot")["volume_l"]),
-    "slow_power_w": lambda: float(row("appliances", "slow-cooker")["power_w"]),
-    "slow_volume_l": lambda: float(row("appliances", "slow-cooker")["volume_l"]),
-    "smoke_preheat_min": lambda: float(row("appliances", "smoker")["preheat_s"]) / 60.0,
-    "bath_preheat_min": lambda: float(row("appliances", "water-bath")["preheat_s"]) / 60.0,
-    "oven_preheat_min": lambda: float(row("appliances", "covered-dish")["preheat_s"]) / 60.0,
-    "broiler_preheat_min": lambda: float(row("appliances", "oven-broiler")["preheat_s"]) / 60.0,
-    "air_fryer_preheat_min": lambda: float(row("appliances", "air-fryer")["preheat_s"]) / 60.0,
-    "hot_oven_preheat_min": lambda: float(row("appliances", "hot-oven")["preheat_s"]) / 60.0,
-    "lid_preheat_min": lambda: float(row("appliances", "crisping-lid")["preheat_s"]) / 60.0,
-    "grill_preheat_min": lambda: float(row("appliances", "gas-grill")["preheat_s"]) / 60.0,
-    "charcoal_preheat_min": lambda: float(row("appliances", "charcoal-grill")["preheat_s"]) / 60.0,
+    **{name: _of(*place) for name, place in TYPICAL_OF.items()},
+    **{f"{name}_preheat_min": _of(kind, "preheat_s", 1.0 / 60.0) for name, kind in PREHEATED.items()},
 }
 
 # Accepted ranges of every number a cook may give: low, high, unit.
@@ -177,10 +171,7 @@ LIMITS = {
     "pan_volume_l": (1.5, 25.0, "L"),
     "slow_power_w": (80.0, 600.0, "W"),
     "slow_volume_l": (1.0, 12.0, "L"),
-    **{
-        f"{name}_preheat_min": (0.0, 120.0, "min")
-        for name in ("oven", "broiler", "air_fryer", "hot_oven", "lid", "grill", "charcoal", "contact", "smoke", "bath")
-    },
+    **{f"{name}_preheat_min": (0.0, 120.0, "min") for name in PREHEATED},
     "coats_min": (0.0, 55.0, "min under the heat"),
     "flips_min": (0.5, 55.0, "min under the heat"),
 }

@@ -6,8 +6,8 @@ import { useUnits } from '@/shared/composables/useUnits'
 import { lengthFactor, massFactor } from '@/shared/format/units'
 import { keptSauceForDish } from './keptSauce'
 import CutPicture from '@/shared/ui/CutPicture.vue'
+import NumberField from '@/shared/ui/NumberField.vue'
 import ChoiceList from './ChoiceList.vue'
-import DialField from './DialField.vue'
 import FigureField from './FigureField.vue'
 import MinutesField from './MinutesField.vue'
 import ServeField from './ServeField.vue'
@@ -47,6 +47,9 @@ const { known } = useKitchenFigures()
 const heats = computed(() => props.choices.first_heats.map((h) => ({ key: h.key, text: h.done, hint: h.hint })))
 const heat = computed(() => props.choices.first_heats.find((h) => h.key === (props.dish.tenderise ?? 'pressure')))
 const dial = computed(() => dialOf(props.dish, props.choices, known.value?.figures ?? {}))
+function setDial(temp: number | null) {
+  draft.change({ kitchen: { [dial.value!.name]: temp } } as unknown as Partial<Dish>)
+}
 const sides = (key: string) => props.choices.finishes.find((f) => f.key === key)?.sides ?? 1
 const finishes = computed(() => props.choices.finishes.map((f) => ({ key: f.key, text: f.done, hint: f.hint })))
 const sauces = computed(() => [
@@ -75,7 +78,7 @@ const sauces = computed(() => [
     <ChoiceList v-else-if="part === 'state'" :options="[{ key: 'fridge', text: 'from the fridge' }, { key: 'frozen', text: 'straight from frozen', hint: 'the pot takes longer to come up' }]" :chosen="dish.state ?? 'fridge'" @pick="pick({ state: $event as Dish['state'] })" />
     <template v-else-if="part === 'tenderise'">
       <ChoiceList two :options="heats" :chosen="dish.tenderise ?? 'pressure'" @pick="draft.change({ tenderise: $event as Dish['tenderise'], timer_min: null, liquid_l: null })" />
-      <DialField v-if="dial" :key="dial.name" v-bind="dial" />
+      <NumberField v-if="dial" :key="dial.name" :model-value="typeof dial.stated === 'number' ? dial.stated : null" label="Set at" unit="°C" :step="5" :placeholder="String(dial.usual)" @update:model-value="setDial" />
       <FigureField v-if="heat?.takes_liquid" field="liquid_l" label="Liquid" :value="dish.liquid_l ?? null" :factor="1" unit="L" :step="0.05" :decimals="2" optional />
       <FigureField field="timer_min" label="Your own timer" :value="dish.timer_min ?? null" :factor="1" unit="min" :step="1" :decimals="0" optional />
     </template>

@@ -1,6 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Dish } from '@/api/client'
 import { analysed, choices, dish, forecast, glaze, keptSauce, kitchen, live, NOW, serve, show, type Answer } from '@/__tests__/kitchen'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import AssumedList from './AssumedList.vue'
@@ -60,6 +61,12 @@ describe('the plan page', () => {
     expect(page.find('.stale').exists()).toBe(false)
   })
 
+  it('names what heats where that is the least sure', async () => {
+    const unsure = { ...forecast, least_sure: 'oven_up', stages: [{ ...forecast.stages[1]!, key: 'oven_up', label: 'Bath still heating' }, ...forecast.stages] }
+    serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': [200, unsure] })
+    expect((await show(PlanPage, '/plan')).page.text()).toContain('how fast your bath heats')
+  })
+
   it('has an empty state, and an error state that keeps the dish', async () => {
     serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [] }] })
     expect((await show(PlanPage, '/plan')).page.text()).toContain('No dish yet.')
@@ -88,6 +95,12 @@ describe('parts of the plan', () => {
     const heat = chooser('tenderise')
     await press(heat.page, 'braised')
     expect(heat.draft.dish?.tenderise).toBe('braise')
+    const bath = chooser('tenderise')
+    bath.draft.change({ kitchen: { pot_power_w: 900 } as Dish['kitchen'] })
+    await press(bath.page, 'water bath')
+    await bath.page.setProps({ dish: bath.draft.dish! })
+    await bath.page.get('button[aria-label="more, Set at"]').trigger('click')
+    expect(bath.draft.dish?.kitchen).toMatchObject({ bath_c: 70, pot_power_w: 900 })
     const plates = chooser('finish')
     plates.draft.change({ flips_min: [2] })
     await press(plates.page, 'between hot plates')

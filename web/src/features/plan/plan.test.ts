@@ -1,9 +1,7 @@
-import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Choices, Cut, Dish, Stage } from '@/api/client'
 import { choices as kitchen } from '@/__tests__/kitchen'
-import DialField from './DialField.vue'
 import { besideLink, fillOf, links } from './chain'
 import { useDraft } from './draft'
 import { minutesOf } from './minutes'
@@ -48,21 +46,13 @@ describe('the cook sentence', () => {
     expect(plain).toContain('braised under a lid until it falls apart; then broiled until browned, with no sauce')
     expect(plain).not.toContain('vented')
   })
-  it('tells the dial of a bath, in the degrees and the kitchen of this cook, and the time it was computed for goes with it', () => {
+  it('tells the dial of a bath, in the degrees and the kitchen of this cook', () => {
     const bath = { ...dish, tenderise: 'bath' as const }
     expect(say(bath)).toContain('from the fridge, in a water bath at 65 °C until it falls off the bone; then')
     const told = (d: Dish, figures: Record<string, number>) => sentence(d, choices, 'us', now, 'F', figures).map((t) => t.text).join('')
     expect(told(bath, { bath_c: 70 })).toContain('in a water bath at 158 °F')
     expect(told({ ...bath, kitchen: { bath_c: 80 } as Dish['kitchen'] }, { bath_c: 70 })).toContain('at 176 °F')
     expect(dialOf(dish, choices, {})).toBeUndefined()
-    setActivePinia(createPinia())
-    const draft = useDraft()
-    draft.begin({ ...bath, timer_min: 300 })
-    const field = mount(DialField, { props: { name: 'bath_c', stated: null, usual: 65 } })
-    void field.get('button[aria-label="hotter"]').trigger('click')
-    expect(draft.dish).toMatchObject({ kitchen: { bath_c: 70 }, timer_min: null })
-    void field.get('input').setValue('warm')
-    expect(draft.dish!.kitchen).toMatchObject({ bath_c: 'warm' })
     expect(faultsOf('tenderise', [{ field: 'kitchen.bath_c', given: 'warm', accepted: '45 to 95 °C' }])).toHaveLength(1)
   })
   it('shows a refused entry as it was typed, and gives each fault to its part', () => {
