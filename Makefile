@@ -3,7 +3,7 @@ PYTHON ?= python3
 BIN := .venv/bin
 PORT ?= 8740
 PAGE := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
-CORE := $(shell find src/bluekettle/core -name '*.py' -o -name '*.csv')
+CORE := $(shell find src/bluekettle/core -name '*.py' -o -path '*/data/*')
 
 .PHONY: demo demo-fresh test lint types check-made pytest vitest bench lock openapi clean
 
@@ -37,10 +37,11 @@ demo-fresh: .stamp/python .stamp/page .stamp/warm
 test: lint types check-made pytest vitest
 	@echo "all checks passed"
 
-lint: .stamp/python
+lint: .stamp/python .stamp/npm
 	$(BIN)/ruff check src tests benchmarks
 	$(BIN)/ruff format --check src tests benchmarks
 	$(BIN)/lint-imports
+	cd web && npx eslint . && npx prettier --check --log-level warn .
 
 types: .stamp/python .stamp/npm
 	$(BIN)/mypy

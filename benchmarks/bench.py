@@ -19,7 +19,14 @@ from plain_film import solve
 from bluekettle.core.advice import advise, effects, explore, rescue
 from bluekettle.core.advice.search import candidates
 from bluekettle.core.calibration import Belief, Observation, first_belief, learn_from, predict
-from bluekettle.core.glaze import Coating, Heat, draw_members, film_constants, run_finish, weighted_quantile
+from bluekettle.core.glaze import (
+    Coating,
+    Heat,
+    draw_members,
+    film_constants,
+    run_finish,
+    weighted_quantile,
+)
 from bluekettle.core.ingredients import ingredient, ingredient_keys, read_lines
 from bluekettle.core.ingredients.lines import _amount_and_name
 from bluekettle.core.sauce import sample_sauce
@@ -30,8 +37,12 @@ from bluekettle.services.recipes import analyse
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=2)
 LONG = AnalyseCreate(
-    name="long", kind="glaze", lines=[f"{5 + i % 7} g {ingredient(key).name}" for i, key in enumerate(ingredient_keys()[:150])]
-)  # fmt: skip
+    name="long",
+    kind="glaze",
+    lines=[
+        f"{5 + i % 7} g {ingredient(key).name}" for i, key in enumerate(ingredient_keys()[:150])
+    ],
+)
 HEATS = {
     "broiler": Heat(12, 220, 220, 2650, 0.35),
     "oven": Heat(12, 230, 230, 0, 0.20),
@@ -67,7 +78,10 @@ def speed(coating: Coating) -> None:
             lambda: run_finish(many, HEATS["broiler"], coating, [(0, 0)], 80.0, 70.0, 1200),
             "60 ms",
         ),
-        f"whole dish, {len(ribs.stages)} stages, 256 members": (lambda: forecast(RIBS, draws=many), "200 ms"),
+        f"whole dish, {len(ribs.stages)} stages, 256 members": (
+            lambda: forecast(RIBS, draws=many),
+            "200 ms",
+        ),
         "whole dish, 128 members, as served": (lambda: forecast(RIBS), ""),
         "the same after a sighting": (lambda: forecast(seen), "200 ms"),
         "the same from frozen": (lambda: forecast(replace(RIBS, state="frozen")), "200 ms"),
@@ -81,16 +95,23 @@ def speed(coating: Coating) -> None:
         "explorer map, 60 x 40 settings": (lambda: explore(RIBS, ribs), "500 ms"),
         "rescue, five ways": (lambda: rescue(seen, ribs, 200.0), ""),
         f"advice, {len(candidates(RIBS))} settings, then moments": (lambda: advise(RIBS, ribs), ""),
-        "a sauce of 150 lines, with its ladder": (lambda: analyse(LONG) if forget_lines() else None, "50 ms"),
+        "a sauce of 150 lines, with its ladder": (
+            lambda: analyse(LONG) if forget_lines() else None,
+            "50 ms",
+        ),
         "the same at the next stroke": (lambda: analyse(LONG), "50 ms"),
         "reading those lines": (lambda: read_lines(LONG.lines) if forget_lines() else None, ""),
         "what each assumption is worth": (lambda: effects(RIBS), ""),
     }
     for name, (call, goal) in work.items():
         likely, worst = median_s(call, 5 if name.startswith("advice") else 15)
-        print(f"{name:46} {likely * 1e3:7.1f} ms   worst {worst * 1e3:7.1f} ms   {goal and 'goal ' + goal}")
+        print(
+            f"{name:46} {likely * 1e3:7.1f} ms   worst {worst * 1e3:7.1f} ms  "
+            f" {goal and 'goal ' + goal}"
+        )
     print(
-        f"{'first forecast of a server just started':46} {first_request_s() * 1e3:7.1f} ms                      goal 3000 ms"
+        f"{'first forecast of a server just started':46} {first_request_s() * 1e3:7.1f} ms         "
+        "             goal 3000 ms"
     )
 
 
@@ -101,12 +122,19 @@ def first_request_s() -> float:
         with tempfile.TemporaryDirectory() as folder:
             kettle = subprocess.Popen(
                 [str(Path(sys.executable).with_name("kettle")), "serve", "--port", "0"],
-                env={**os.environ, "KETTLE_DATA": folder}, stdout=subprocess.PIPE, text=True,
-            )  # fmt: skip
+                env={**os.environ, "KETTLE_DATA": folder},
+                stdout=subprocess.PIPE,
+                text=True,
+            )
             assert kettle.stdout is not None
             address = kettle.stdout.readline().split()[4]
-            body = b'{"cut": "octopus", "mass_kg": 1.4, "pieces": 8, "thickness_mm": 35, "bite": "tug"}'
-            request = urllib.request.Request(address + "api/v1/forecasts", body, {"content-type": "application/json"})
+            body = (
+                b'{"cut": "octopus", "mass_kg": 1.4, "pieces": 8, "thickness_mm": 35, "bite":'
+                b' "tug"}'
+            )
+            request = urllib.request.Request(
+                address + "api/v1/forecasts", body, {"content-type": "application/json"}
+            )
             start = time.perf_counter()
             urllib.request.urlopen(request).read()
             times.append(time.perf_counter() - start)
@@ -120,7 +148,9 @@ def against_plain(coating: Coating, members: int = 6) -> None:
     draws = draw_members(1, 256)
     for name, heat in HEATS.items():
         run = run_finish(draws, heat, coating, [(0, 0)], 80.0, 70.0, 1200.0)
-        kernel_s, _ = median_s(lambda heat=heat: run_finish(draws, heat, coating, [(0, 0)], 80.0, 70.0, 1200.0))
+        kernel_s, _ = median_s(
+            lambda heat=heat: run_finish(draws, heat, coating, [(0, 0)], 80.0, 70.0, 1200.0)
+        )
         sds = (heat.spread, 0.3, 0.3, 0.3)
         worst = 0.0
         start = time.perf_counter()
@@ -136,12 +166,16 @@ def against_plain(coating: Coating, members: int = 6) -> None:
                         worst = max(worst, abs(ours / theirs - 1.0))
         plain_s = (time.perf_counter() - start) / members
         print(
-            f"{name:10} plain solve {plain_s * 1e3:7.1f} ms a member, kernel {kernel_s / 256 * 1e3:7.4f} ms: ratio {plain_s * 256 / kernel_s:6.0f}, largest difference in a milestone {worst:.2%}"
+            f"{name:10} plain solve {plain_s * 1e3:7.1f} ms a member, kernel"
+            f" {kernel_s / 256 * 1e3:7.4f} ms: ratio {plain_s * 256 / kernel_s:6.0f}, largest"
+            f" difference in a milestone {worst:.2%}"
         )
 
 
 def spread(coating: Coating) -> None:
-    """P90 over P10: uncalibrated, after one sighting in the same cook, in the next cook after six observations."""
+    """P90 over P10: uncalibrated, after one sighting in the same cook, in the next cook after six
+    observations.
+    """
 
     def ratios(belief: Belief, heat: Heat) -> str:
         times = predict(belief, heat, coating, 3600.0)[0].times_s
@@ -152,7 +186,10 @@ def spread(coating: Coating) -> None:
         ]
         return f"{pair[0]:5.2f} {pair[1]:5.2f}"
 
-    print("\nP90/P10 of face mahogany and edge burnt\n           uncalibrated  one sighting  next cook after six")
+    print(
+        "\nP90/P10 of face mahogany and edge burnt\n           uncalibrated  one sighting  next"
+        " cook after six"
+    )
     for name, heat in HEATS.items():
         rng = np.random.default_rng(7)
         first = first_belief(heat.spread)
@@ -160,9 +197,18 @@ def spread(coating: Coating) -> None:
         for evening in range(6):
             truth = TRUTH + rng.normal(size=4) * np.array([0.05, 0.12, 0.08, 0.06])
             tonight = run_finish(
-                draw_members(1, 16), heat, coating, [(0, 0)], 80.0, 70.0, 3600, log_factors=np.tile(truth, (16, 1))
+                draw_members(1, 16),
+                heat,
+                coating,
+                [(0, 0)],
+                80.0,
+                70.0,
+                3600,
+                log_factors=np.tile(truth, (16, 1)),
             )
-            seen = Observation("amber at the edges", float(tonight.times_s[0, 1, 2] * np.exp(0.15 * rng.normal())))
+            seen = Observation(
+                "amber at the edges", float(tonight.times_s[0, 1, 2] * np.exp(0.15 * rng.normal()))
+            )
             if evening == 0:
                 once = learn_from(first, heat, coating, [seen])
             belief = learn_from(belief, heat, coating, [seen], another_evening=True)
@@ -170,17 +216,23 @@ def spread(coating: Coating) -> None:
 
 
 def sensitivity(coating: Coating) -> None:
-    """Each uncertain constant by ±30 %: effect on face amber and on the gap from amber edge to face amber, broiler."""
+    """Each uncertain constant by ±30 %: effect on face amber and on the gap from amber edge to face
+    amber, broiler.
+    """
     median = draw_members().median_only()
 
     def window(**change: float) -> tuple[float, float]:
         c = film_constants()._replace(**change)
-        t = run_finish(median, HEATS["broiler"], coating, [(0, 0)], 80.0, 70.0, 3600, constants=c).times_s[0]
+        t = run_finish(
+            median, HEATS["broiler"], coating, [(0, 0)], 80.0, 70.0, 3600, constants=c
+        ).times_s[0]
         return t[0, 2], t[1, 5] - t[0, 2]
 
     base = window()
     print(
-        f"\nsensitivity, broiler: face amber {base[0]:.0f} s, from there to burnt edges {base[1]:.0f} s\n| constant | amber -30 % | +30 % | room -30 % | +30 % |\n|---|---|---|---|---|"
+        f"\nsensitivity, broiler: face amber {base[0]:.0f} s, from there to burnt edges"
+        f" {base[1]:.0f} s\n| constant | amber -30 % | +30 % | room -30 % | +30 %"
+        " |\n|---|---|---|---|---|"
     )
     skip = (
         "amber_index",
@@ -202,7 +254,8 @@ def sensitivity(coating: Coating) -> None:
             window(**{name: min(1.0, 1.3 * value) if name == "emissivity" else 1.3 * value}),
         )
         print(
-            f"| {name} | {down[0] / base[0] - 1:+.0%} | {up[0] / base[0] - 1:+.0%} | {down[1] - base[1]:+.0f} s | {up[1] - base[1]:+.0f} s |"
+            f"| {name} | {down[0] / base[0] - 1:+.0%} | {up[0] / base[0] - 1:+.0%} |"
+            f" {down[1] - base[1]:+.0f} s | {up[1] - base[1]:+.0f} s |"
         )
 
 

@@ -1,4 +1,5 @@
-"""Fits the film's free constants to all household ranges of docs/model.md at once; prints, changes nothing.
+"""Fits the film's free constants to all household ranges of docs/model.md at once; prints, changes
+nothing.
 
 Run: .venv/bin/python benchmarks/fit_glaze.py
 """
@@ -38,7 +39,9 @@ TARGETS = (
 
 
 def misfit(point: np.ndarray) -> float:
-    """Sum of squared log distances outside the ranges, a little for being near their ends, and for edges burning."""
+    """Sum of squared log distances outside the ranges, a little for being near their ends, and for
+    edges burning.
+    """
     named = dict(zip(BOUNDS, point, strict=True))
     element = named.pop("element")
     constants = film_constants()._replace(**named)
@@ -49,9 +52,25 @@ def misfit(point: np.ndarray) -> float:
         "fryer": Heat(50, 200, 200, 0, 0.15),
     }
     draws = draw_members().median_only()
-    coating = Coating(SAUCE.water, SAUCE.sucrose, SAUCE.glucose, SAUCE.fructose, SAUCE.other, SAUCE.protein, SAUCE.fat, SAUCE.salt, SAUCE.acid, 0.6)  # fmt: skip
+    coating = Coating(
+        SAUCE.water,
+        SAUCE.sucrose,
+        SAUCE.glucose,
+        SAUCE.fructose,
+        SAUCE.other,
+        SAUCE.protein,
+        SAUCE.fat,
+        SAUCE.salt,
+        SAUCE.acid,
+        0.6,
+    )
     times = {
-        name: run_finish(draws, heat, coating, [(0, 0)], 80.0, 75.0, 2400, constants=constants).times_s[0] / 60
+        name: (
+            run_finish(
+                draws, heat, coating, [(0, 0)], 80.0, 75.0, 2400, constants=constants
+            ).times_s[0]
+            / 60
+        )
         for name, heat in heats.items()
     }
     total = 0.0
@@ -67,14 +86,21 @@ def misfit(point: np.ndarray) -> float:
         else:
             total += 5.0
     close = Heat(12, 240, 240, 6000, 0.35)
-    shreds = run_finish(draws, close, bare_film(), [(0, 0)], 80.0, 75.0, 900, shreds=True, constants=constants)
+    shreds = run_finish(
+        draws, close, bare_film(), [(0, 0)], 80.0, 75.0, 900, shreds=True, constants=constants
+    )
     crisp, burnt = shreds.times_s[0, 0, 6] / 60, shreds.times_s[0, 0, 5] / 60
-    total += 10 * max(0.0, np.log(min(crisp, 30) / 2.0)) ** 2 + 10 * max(0.0, np.log(min(burnt, 30) / 4.0)) ** 2
+    total += (
+        10 * max(0.0, np.log(min(crisp, 30) / 2.0)) ** 2
+        + 10 * max(0.0, np.log(min(burnt, 30) / 4.0)) ** 2
+    )
     return float(total)
 
 
 if __name__ == "__main__":
-    found = differential_evolution(misfit, list(BOUNDS.values()), seed=1, maxiter=60, popsize=12, polish=False)
+    found = differential_evolution(
+        misfit, list(BOUNDS.values()), seed=1, maxiter=60, popsize=12, polish=False
+    )
     print(f"misfit {found.fun:.4f}")
     for name, figure in zip(BOUNDS, found.x, strict=True):
         print(f"{name:28} {figure:.5g}")

@@ -1,4 +1,5 @@
-"""The film's equations once more, plainly: one member and one site as a system for a stock ODE solver.
+"""The film's equations once more, plainly: one member and one site as a system for a stock ODE
+solver.
 
 Only for the benchmark: it shows what the compiled kernel saves, and that both agree.
 """
@@ -19,7 +20,11 @@ PRESSURE, BOIL_C = 101_325.0, 99.974
 
 
 def solve(
-    factors: tuple[float, float, float, float], heat: Heat, coating: Coating, edge: bool, time_s: float
+    factors: tuple[float, float, float, float],
+    heat: Heat,
+    coating: Coating,
+    edge: bool,
+    time_s: float,
 ) -> list[float]:
     """Times [s] of amber, mahogany, bitter and burnt of one member at one site, by LSODA."""
     c = film_constants()
@@ -29,11 +34,22 @@ def solve(
     interface = c.interface_face_w_m2_k * (c.interface_edge_share if edge else 1.0) * f_interface
     dry, fat = mass * coating.dry_solids, mass * coating.fat
     bound = mass * sucrose_equivalent(
-        coating.sucrose, coating.glucose + coating.fructose, coating.other, coating.protein, coating.salt, coating.acid
+        coating.sucrose,
+        coating.glucose + coating.fructose,
+        coating.other,
+        coating.protein,
+        coating.salt,
+        coating.acid,
     )
-    h, wall4, element = share * heat.h_w_m2_k, (heat.wall_c + 273.15) ** 4, share * heat.element_w_m2
+    h, wall4, element = (
+        share * heat.h_w_m2_k,
+        (heat.wall_c + 273.15) ** 4,
+        share * heat.element_w_m2,
+    )
     layer = c.wet_layer_m * MEAT.capacity_j_m3_k
-    browning = (coating.sugar_power() * c.brown_rate_1_s + c.protein_under_film * c.protein_rate_1_s) * f_brown
+    browning = (
+        coating.sugar_power() * c.brown_rate_1_s + c.protein_under_film * c.protein_rate_1_s
+    ) * f_brown
 
     def rates(t: float, y: np.ndarray) -> list[float]:
         film, water, below, crust, _ = y
@@ -51,23 +67,40 @@ def solve(
         rate = max(0.0, rate) if water > 0.0 else 0.0
         capacity = water * 4186.0 + (dry + fat) * c.film_cp_dry_j_kg_k + 300.0
         u = 1.0 / (1.0 / interface + max(crust, 0.0) / c.crust_k_w_m_k)
-        into = f_heat * (h * (heat.air_c - film) + c.emissivity * SIGMA * (wall4 - kelvin**4) + element)
+        into = f_heat * (
+            h * (heat.air_c - film) + c.emissivity * SIGMA * (wall4 - kelvin**4) + element
+        )
         d_film = (into - u * (film - below) - latent_heat_j_kg(min(film, 200.0)) * rate) / capacity
         loss = MEAT.k_w_m_k / math.sqrt(math.pi * MEAT.alpha_m2_s * (t + 60.0))
         net = u * (film - below) - loss * (below - 80.0)
-        # Held at boiling over a twentieth of a kelvin instead of a corner, on which a stock solver would get stuck.
+        # Held at boiling over a twentieth of a kelvin instead of a corner, on which a stock solver
+        # would get stuck.
         held = min(1.0, max(0.0, (below - BOIL_C) / 0.05 + 0.5)) if net > 0.0 else 0.0
         boiled = held * net / latent_heat_j_kg(below)
         d_below = (1.0 - held) * net / layer
-        d_crust = max(0.0, boiled - c.juice_supply_kg_m2_s * math.exp(-t / c.juice_fade_s)) / MEAT.water_kg_m3
+        d_crust = (
+            max(0.0, boiled - c.juice_supply_kg_m2_s * math.exp(-t / c.juice_fade_s))
+            / MEAT.water_kg_m3
+        )
         wet = water / (water + dry + fat)
         damp = 1.0 / (1.0 + (wet / c.brown_wet_fraction) ** 2)
-        d_brown = browning * math.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / kelvin - 1.0 / 393.15)) * damp
+        d_brown = (
+            browning
+            * math.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / kelvin - 1.0 / 393.15))
+            * damp
+        )
         return [d_film, -rate, d_below, d_crust, d_brown]
 
     start = [c.film_start_c, mass * coating.water, 70.0, 0.0, 0.0]
     found = solve_ivp(
-        rates, (0.0, time_s), start, method="LSODA", rtol=1e-6, atol=1e-9, dense_output=True, max_step=5.0
+        rates,
+        (0.0, time_s),
+        start,
+        method="LSODA",
+        rtol=1e-6,
+        atol=1e-9,
+        dense_output=True,
+        max_step=5.0,
     )
     grid = np.linspace(0.0, time_s, 24_001)
     index = found.sol(grid)[4]

@@ -14,5 +14,10 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { outDir: '../src/bluekettle/static', emptyOutDir: true, chunkSizeWarningLimit: 700 },
   server: { proxy: { '/api': 'http://127.0.0.1:8740' } },
-  test: { setupFiles: ['src/__tests__/away.ts'], environment: 'happy-dom', environmentOptions: { happyDOM: { url: 'http://kettle.test/' } }, server: { deps: { inline: ['element-plus'] } } },
+  test: {
+    setupFiles: ['src/__tests__/away.ts'],
+    environment: 'happy-dom',
+    environmentOptions: { happyDOM: { url: 'http://kettle.test/' } },
+    server: { deps: { inline: ['element-plus'] } },
+  },
 })

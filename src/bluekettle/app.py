@@ -37,9 +37,14 @@ class Kettle(OpenAPI):
 def create_app(config: Config) -> Kettle:
     """Make the application; the database is created or brought up to date."""
     app = Kettle(
-        "bluekettle", info=Info(title="Blue Kettle", version=__version__), validation_error_callback=from_validation,
-        validation_error_model=Problem, validate_response=config.testing or None, static_folder=None, doc_ui=False,
-    )  # fmt: skip
+        "bluekettle",
+        info=Info(title="Blue Kettle", version=__version__),
+        validation_error_callback=from_validation,
+        validation_error_model=Problem,
+        validate_response=config.testing or None,
+        static_folder=None,
+        doc_ui=False,
+    )
     app.config["MAX_CONTENT_LENGTH"] = 512 * 1024
     engine = make_engine(config.database)
     migrate(engine)
@@ -48,13 +53,17 @@ def create_app(config: Config) -> Kettle:
     for part in (forecasts, advice, plans, cooks, kitchen, sauces):
         app.register_api(part.blueprint)
 
-    app.add_url_rule("/api/v1/openapi.json", "openapi_document", lambda: jsonify(with_problems(app.api_doc)))
+    app.add_url_rule(
+        "/api/v1/openapi.json", "openapi_document", lambda: jsonify(with_problems(app.api_doc))
+    )
     _serve_page(app)
     return app
 
 
 def _serve_page(app: Kettle) -> None:
-    """The built page; every address that is not the API's and not a file is the page's own route."""
+    """The built page; every address that is not the API's and not a file is the page's own
+    route.
+    """
 
     def page(name: str = "") -> Response:
         if name.startswith("api/"):
@@ -64,7 +73,9 @@ def _serve_page(app: Kettle) -> None:
             raise NotFound
         response = send_from_directory(STATIC, file)
         fixed = file.startswith("assets/")
-        response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if fixed else "no-cache"
+        response.headers["Cache-Control"] = (
+            "public, max-age=31536000, immutable" if fixed else "no-cache"
+        )
         return response
 
     app.add_url_rule("/", "page", page)

@@ -25,7 +25,14 @@ from bluekettle.services.forecasts import forecast_dish
 from bluekettle.services.plans import list_plans
 from bluekettle.store.engine import make_engine, migrate
 
-WARM = {"cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0, "sauce": "plum-tea", "coats": 2}
+WARM = {
+    "cut": "beef-short-ribs",
+    "mass_kg": 1.6,
+    "pieces": 6,
+    "thickness_mm": 45.0,
+    "sauce": "plum-tea",
+    "coats": 2,
+}
 
 
 @click.group()
@@ -99,8 +106,10 @@ def as_table(answer: ForecastPublic) -> str:
 
     lines = [
         answer.title,
-        f"start {answer.start_at:%H:%M}, serve {answer.serve_at:%H:%M} UTC "
-        f"({answer.serve_low_at:%H:%M} to {answer.serve_high_at:%H:%M})",
+        (
+            f"start {answer.start_at:%H:%M}, serve {answer.serve_at:%H:%M} UTC "
+            f"({answer.serve_low_at:%H:%M} to {answer.serve_high_at:%H:%M})"
+        ),
         f"your timers {minutes(answer.headline_s)}, honest {minutes(answer.total.likely_s)}",
         "",
     ]
@@ -109,7 +118,8 @@ def as_table(answer: ForecastPublic) -> str:
         beside = "" if stage.serial else "  (beside)"
         span = f"{minutes(stage.band.low_s)} to {minutes(stage.band.high_s)}"
         lines.append(
-            f"{stage.starts_at:%H:%M} {mark} {stage.label:34} {minutes(stage.band.likely_s):>8}   {span}{beside}"
+            f"{stage.starts_at:%H:%M} {mark} {stage.label:34} {minutes(stage.band.likely_s):>8}  "
+            f" {span}{beside}"
         )
     glaze = answer.glaze
     lines.append("")
@@ -148,7 +158,10 @@ def openapi(file: Path | None) -> None:
 
 @main.command("check-data")
 @click.option(
-    "--sources", "write_sources", type=click.Path(dir_okay=False, path_type=Path), help="write the list of sources"
+    "--sources",
+    "write_sources",
+    type=click.Path(dir_okay=False, path_type=Path),
+    help="write the list of sources",
 )
 def check_data_command(write_sources: Path | None) -> None:
     """Check the data tables: known sources and kinds, values within their bounds."""
@@ -170,7 +183,19 @@ def sources_page() -> str:
             used[line["source"]].append(f"{table}/{key}")
     for item in constants().values():
         used[item.source].append(f"constants/{item.name}")
-    lines = ["# Sources", "", "Made by `kettle check-data --sources docs/sources.md`; do not edit.", ""]
+    lines = [
+        "# Sources",
+        "",
+        "Made by `kettle check-data --sources docs/sources.md`; do not edit.",
+        "",
+    ]
     for key, source in sources().items():
-        lines += [f"## {key}", "", source["title"] + ".", "", f"Rows: {len(used[key])}. " + ", ".join(used[key]), ""]
+        lines += [
+            f"## {key}",
+            "",
+            source["title"] + ".",
+            "",
+            f"Rows: {len(used[key])}. " + ", ".join(used[key]),
+            "",
+        ]
     return "\n".join(lines)

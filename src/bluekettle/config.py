@@ -16,6 +16,8 @@ class Config:
 
     @classmethod
     def from_environment(cls) -> Config:
-        """KETTLE_DATA names the folder of the database; the default lies outside the source tree's tracked files."""
+        """KETTLE_DATA names the folder of the database; the default lies outside the source tree's
+        tracked files.
+        """
         folder = Path(os.environ.get("KETTLE_DATA", Path.cwd() / "var"))
         return cls(folder / "kettle.sqlite3")

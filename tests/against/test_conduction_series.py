@@ -1,4 +1,6 @@
-"""Conduction against the analytic series for slab, cylinder and sphere (Carslaw and Jaeger; Incropera, ch. 5)."""
+"""Conduction against the analytic series for slab, cylinder and sphere (Carslaw and Jaeger;
+Incropera, ch. 5).
+"""
 
 import numpy as np
 import pytest
@@ -23,8 +25,13 @@ def roots(function, period, count=12):
 def centre_share(shape, biot, fourier):
     """(T_centre - T_env) / (T_start - T_env) by the series."""
     if shape == "slab":
-        zeta = [brentq(lambda z: z * np.sin(z) - biot * np.cos(z), n * np.pi, n * np.pi + np.pi / 2) for n in range(12)]
-        return sum(4 * np.sin(z) / (2 * z + np.sin(2 * z)) * np.exp(-(z**2) * fourier) for z in zeta)
+        zeta = [
+            brentq(lambda z: z * np.sin(z) - biot * np.cos(z), n * np.pi, n * np.pi + np.pi / 2)
+            for n in range(12)
+        ]
+        return sum(
+            4 * np.sin(z) / (2 * z + np.sin(2 * z)) * np.exp(-(z**2) * fourier) for z in zeta
+        )
     if shape == "cylinder":
         grid = np.linspace(1e-6, 40, 8001)
         values = grid * j1(grid) - biot * j0(grid)
@@ -33,12 +40,21 @@ def centre_share(shape, biot, fourier):
             for a, b, fa, fb in zip(grid, grid[1:], values, values[1:], strict=False)
             if fa * fb < 0
         ]
-        return sum(2 / z * j1(z) / (j0(z) ** 2 + j1(z) ** 2) * np.exp(-(z**2) * fourier) for z in found)
+        return sum(
+            2 / z * j1(z) / (j0(z) ** 2 + j1(z) ** 2) * np.exp(-(z**2) * fourier) for z in found
+        )
     zeta = [
-        brentq(lambda z: np.sin(z) * (1 - biot) - z * np.cos(z), n * np.pi + 1e-6, (n + 1) * np.pi - 1e-6)
+        brentq(
+            lambda z: np.sin(z) * (1 - biot) - z * np.cos(z),
+            n * np.pi + 1e-6,
+            (n + 1) * np.pi - 1e-6,
+        )
         for n in range(12)
     ]
-    return sum(4 * (np.sin(z) - z * np.cos(z)) / (2 * z - np.sin(2 * z)) * np.exp(-(z**2) * fourier) for z in zeta)
+    return sum(
+        4 * (np.sin(z) - z * np.cos(z)) / (2 * z - np.sin(2 * z)) * np.exp(-(z**2) * fourier)
+        for z in zeta
+    )
 
 
 @pytest.mark.parametrize("shape", ["slab", "cylinder", "sphere"])

@@ -27,8 +27,8 @@ def test_boneless_thigh_pieces_in_moving_air_are_done_in_15_to_20_minutes():
 
 
 def test_wings_thighs_ribs_and_shoulder_pieces_reach_their_temperatures_in_moving_air():
-    """Household times in moving air at 190 to 200 °C: wings 8 to 16 min to 74 °C, 26 mm ribs 12 to 25 min to 70 °C,
-    45 mm shoulder pieces 35 to 60 min to 75 °C."""
+    """Household times in moving air at 190 to 200 °C: wings 8 to 16 min to 74 °C, 26 mm ribs 12 to
+    25 min to 70 °C, 45 mm shoulder pieces 35 to 60 min to 75 °C."""
     air = surroundings("air-fryer", 195)
     assert 8 <= heat_in(air, THIGH, "cylinder", 0.014, 4, 3600).time_to(74) / 60 <= 16
     assert 12 <= heat_in(air, RIB, "slab", 0.013, 4, 3600).time_to(70) / 60 <= 25
@@ -43,7 +43,15 @@ def test_ribs_in_smoke_first_stall_and_then_pass_90_within_4_to_6_hours():
     gain = np.diff(run.centre_c[::180])  # K per half hour
     assert gain[0] > 30
     assert gain[2:].max() < 12  # the stall: evaporation takes what the air brings
-    no_juice = heat_in(replace(surroundings("smoker"), vapour_pa=101_000.0), RIB, "slab", 0.013, 4, 7 * 3600, dt_s=10)
+    no_juice = heat_in(
+        replace(surroundings("smoker"), vapour_pa=101_000.0),
+        RIB,
+        "slab",
+        0.013,
+        4,
+        7 * 3600,
+        dt_s=10,
+    )
     assert no_juice.time_to(80) < 0.5 * run.time_to(80)
 
 
@@ -66,17 +74,25 @@ def test_half_an_hour_of_dry_heat_is_far_from_shredding_a_shoulder():
 
 
 def test_one_cut_is_as_tender_by_pressure_by_foil_and_by_smoke_at_its_known_times():
-    """Ribs at the tug: 25 min under pressure, a foil hour, about three hours of smoke agree within a factor of two."""
+    """Ribs at the tug: 25 min under pressure, a foil hour, about three hours of smoke agree within
+    a factor of two.
+    """
     dish = Dish("pork-ribs", 1.4, 4, 26.0, release="quick")
-    pressure = float(np.median(run_tenderise(dish, cut("pork-ribs"), draw_members(), 1500.0).cook_centre))
+    pressure = float(
+        np.median(run_tenderise(dish, cut("pork-ribs"), draw_members(), 1500.0).cook_centre)
+    )
     foil = cooked(heat_in(surroundings("foil", 150), RIB, "slab", 0.013, 4, 3600))
-    smoke = cooked(heat_in(surroundings("smoker"), RIB, "slab", 0.013, 4, 5 * 3600, dt_s=10), 3.2 * 3600)
+    smoke = cooked(
+        heat_in(surroundings("smoker"), RIB, "slab", 0.013, 4, 5 * 3600, dt_s=10), 3.2 * 3600
+    )
     values = [pressure, foil, smoke]
     assert max(values) < 2 * min(values)
 
 
 @pytest.mark.parametrize("key", surroundings_keys())
-def test_every_surroundings_heats_or_cools_within_its_bounds_and_halving_the_step_changes_little(key):
+def test_every_surroundings_heats_or_cools_within_its_bounds_and_halving_the_step_changes_little(
+    key,
+):
     around = surroundings(key)
     start = 4.0 if around.air_c > 30 else 80.0
     run, fine = (heat_in(around, RIB, "slab", 0.013, start, 1800, dt_s=dt) for dt in (5.0, 2.5))
@@ -96,12 +112,17 @@ def test_hotter_moister_and_thinner_are_sooner_done_and_frozen_later():
     moist = replace(surroundings("fan-oven", 180), vapour_pa=40_000.0)
     assert heat_in(moist, RIB, "slab", 0.013, 4, 7200).time_to(70) < base
     assert heat_in(surroundings("fan-oven", 180), RIB, "slab", 0.010, 4, 7200).time_to(70) < base
-    assert heat_in(surroundings("fan-oven", 180), RIB, "slab", 0.013, -18, 7200).time_to(70) > 1.3 * base
+    assert (
+        heat_in(surroundings("fan-oven", 180), RIB, "slab", 0.013, -18, 7200).time_to(70)
+        > 1.3 * base
+    )
     assert heat_in(surroundings("fan-oven", 180), RIB, "sphere", 0.013, 4, 7200).time_to(70) < base
 
 
 def test_a_closer_rack_takes_more_from_the_element():
-    """A normal distance takes 2.65 kW/m², close up about twice that (design of the glaze model: 2.5 to 5, and 6)."""
+    """A normal distance takes 2.65 kW/m², close up about twice that (design of the glaze model: 2.5
+    to 5, and 6).
+    """
     near, usual, far = (element_at(2650.0, d) for d in (0.05, 0.15, 0.30))
     assert near > usual > far
     assert usual == pytest.approx(2650.0)

@@ -11,9 +11,17 @@ from bluekettle.core.stages.tenderise import run_tenderise
 MEDIAN = draw_members().median_only()
 TOMATO = mix("tomato", [("ketchup", 0.1), ("brown-sugar", 0.02), ("cider-vinegar", 0.01)])
 COATING = Coating(
-    TOMATO.water, TOMATO.sucrose, TOMATO.glucose, TOMATO.fructose, TOMATO.other, TOMATO.protein, TOMATO.fat,
-    TOMATO.salt, TOMATO.acid, 0.6,
-)  # fmt: skip
+    TOMATO.water,
+    TOMATO.sucrose,
+    TOMATO.glucose,
+    TOMATO.fructose,
+    TOMATO.other,
+    TOMATO.protein,
+    TOMATO.fat,
+    TOMATO.salt,
+    TOMATO.acid,
+    0.6,
+)
 BROILER = Heat(12, 220, 220, 2650, 0.35)
 CLOSE_BROILER = Heat(12, 240, 240, 6000, 0.35)
 OVEN = Heat(12, 230, 230, 0, 0.2)
@@ -52,9 +60,13 @@ def test_bare_shreds_under_a_close_broiler_crisp_within_two_minutes_and_burn_soo
     assert crisp < minutes(CLOSE_BROILER, "face", "burnt", bare_film(), shreds=True) <= 5.0
 
 
-@pytest.mark.parametrize(("release", "timer_min", "low", "high"), [("quick", 25, 20, 31), ("natural", 30, 45, 80)])
+@pytest.mark.parametrize(
+    ("release", "timer_min", "low", "high"), [("quick", 25, 20, 31), ("natural", 30, 45, 80)]
+)
 def test_pork_ribs_under_pressure_reach_their_known_cook_value(release, timer_min, low, high):
-    """26 mm ribs at the centre: tug after 25 min quick, falling after 30 min and a natural release."""
+    """26 mm ribs at the centre: tug after 25 min quick, falling after 30 min and a natural
+    release.
+    """
     dish = Dish("pork-ribs", 1.4, 4, 26.0, release=release)
     run = run_tenderise(dish, cut("pork-ribs"), draw_members(), 60.0 * timer_min)
     assert low <= np.median(run.cook_centre) <= high

@@ -17,14 +17,18 @@ def test_pots_reach_the_temperature_of_the_steam_tables(gauge_kpa, altitude_m, t
     assert gauge_saturation_c(gauge_kpa, altitude_m) == pytest.approx(temp_c, abs=0.2)
 
 
-@pytest.mark.parametrize(("temp_c", "kpa"), [(20, 2.339), (60, 19.946), (100, 101.42), (120, 198.67), (180, 1002.8)])
+@pytest.mark.parametrize(
+    ("temp_c", "kpa"), [(20, 2.339), (60, 19.946), (100, 101.42), (120, 198.67), (180, 1002.8)]
+)
 def test_saturation_pressure_agrees_with_steam_tables(temp_c, kpa):
     """Saturated water, temperature table (IAPWS-95 values as printed in textbooks)."""
     assert saturation_pressure_pa(temp_c) / 1e3 == pytest.approx(kpa, rel=1e-3)
     assert psat_grid_pa(temp_c) == pytest.approx(saturation_pressure_pa(temp_c), rel=1e-4)
 
 
-@pytest.mark.parametrize(("temp_c", "kj_kg"), [(20, 2453.5), (60, 2357.7), (100, 2256.4), (140, 2144.3)])
+@pytest.mark.parametrize(
+    ("temp_c", "kj_kg"), [(20, 2453.5), (60, 2357.7), (100, 2256.4), (140, 2144.3)]
+)
 def test_latent_heat_agrees_with_steam_tables(temp_c, kj_kg):
     assert latent_heat_j_kg(temp_c) / 1e3 == pytest.approx(kj_kg, rel=0.01)
 
@@ -36,7 +40,8 @@ def test_water_boils_lower_up_a_mountain():
 
 
 @pytest.mark.parametrize(
-    ("solids", "low_c", "high_c"), [(0.825, 112, 112), (0.92, 121, 130), (0.95, 127, 143), (0.99, 149, 154)]
+    ("solids", "low_c", "high_c"),
+    [(0.825, 112, 112), (0.92, 121, 130), (0.95, 127, 143), (0.99, 149, 154)],
 )
 def test_sucrose_syrup_boils_where_sugar_boilers_say(solids, low_c, high_c):
     assert low_c - 5 <= boiling_temp_c(solids) <= high_c + 5

@@ -1,4 +1,6 @@
-"""Every unusable input gets a problem document with field, value and what is accepted; never a 500, nothing kept."""
+"""Every unusable input gets a problem document with field, value and what is accepted; never a 500,
+nothing kept.
+"""
 
 from typing import Any
 
@@ -35,8 +37,16 @@ def ask(kitchen: Kitchen, change: dict[str, Any]) -> Any:
         ({"sauce": None, "coats": 20}, "coats", "0 to 6"),
         ({"sauce": "tar"}, "sauce", "plum-tea"),
         ({"sauce": WATER}, "sauce.lines", "5 %"),
-        ({"sauce": {"name": "x", "lines": [{"ingredient": "tar", "mass_g": 5}]}}, "sauce.lines.0.ingredient", "honey"),
-        ({"sauce": {"name": "x", "lines": [{"ingredient": "honey", "mass_g": -5}]}}, "sauce.lines.0.mass_g", "0.01"),
+        (
+            {"sauce": {"name": "x", "lines": [{"ingredient": "tar", "mass_g": 5}]}},
+            "sauce.lines.0.ingredient",
+            "honey",
+        ),
+        (
+            {"sauce": {"name": "x", "lines": [{"ingredient": "honey", "mass_g": -5}]}},
+            "sauce.lines.0.mass_g",
+            "0.01",
+        ),
         ({"serve_at": "2030-05-04T15:00:00+00:00"}, "serve_at", "after"),
         ({"serve_at": "2031-05-04T15:00:00+00:00"}, "serve_at", "14 days"),
         ({"serve_at": "tonight"}, "serve_at", ""),
@@ -66,9 +76,18 @@ def test_a_plan_is_kept_even_when_its_sauce_is_not_known_here(kitchen: Kitchen):
 
 
 def test_a_bite_out_of_reach_says_how_far_it_gets(kitchen: Kitchen):
-    thick = {**SHORT_RIBS, "cut": "lamb-breast", "mass_kg": 12.0, "pieces": 3, "thickness_mm": 150.0, "bite": "shreds"}
+    thick = {
+        **SHORT_RIBS,
+        "cut": "lamb-breast",
+        "mass_kg": 12.0,
+        "pieces": 3,
+        "thickness_mm": 150.0,
+        "bite": "shreds",
+    }
     fault = kitchen.post(
-        "/forecasts", {**thick, "tenderise": "braise", "state": "frozen", "kitchen": {"altitude_m": 4500}}, 422
+        "/forecasts",
+        {**thick, "tenderise": "braise", "state": "frozen", "kitchen": {"altitude_m": 4500}},
+        422,
     )["errors"][0]
     assert fault["field"] == "bite"
     assert "of the 80 it needs" in fault["accepted"]
@@ -106,13 +125,17 @@ def numbers(name):
             "coats": st.integers(1, 6),
             "coat_mm": numbers("coat_mm"),
             "liquid_l": numbers("liquid_l"),
-            "kitchen": st.fixed_dictionaries({}, optional={name: numbers(name) for name in TYPICAL}),
+            "kitchen": st.fixed_dictionaries(
+                {}, optional={name: numbers(name) for name in TYPICAL}
+            ),
         }
     )
 )
 @settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_whatever_is_in_range_is_answered_whole_and_finite(kitchen: Kitchen, dish):
-    """The corners too: a spoon of water around twelve kilos, a weak pot up a mountain, six thick coats."""
+    """The corners too: a spoon of water around twelve kilos, a weak pot up a mountain, six thick
+    coats.
+    """
     if not first_heat(dish["tenderise"]).takes_liquid:
         del dish["liquid_l"]
     answer = kitchen.client.post("/api/v1/forecasts", json=dish)
@@ -120,7 +143,11 @@ def test_whatever_is_in_range_is_answered_whole_and_finite(kitchen: Kitchen, dis
     assert "NaN" not in answer.text
     assert "Infinity" not in answer.text
     if answer.status_code == 422:
-        assert {f["field"] for f in answer.get_json()["errors"]} <= {"thickness_mm", "bite", "tenderise"}
+        assert {f["field"] for f in answer.get_json()["errors"]} <= {
+            "thickness_mm",
+            "bite",
+            "tenderise",
+        }
     else:
         found = answer.get_json()
         assert 0 < found["headline_s"] < found["total"]["likely_s"]
@@ -128,11 +155,15 @@ def test_whatever_is_in_range_is_answered_whole_and_finite(kitchen: Kitchen, dis
 
 
 def test_all_faults_come_at_once(kitchen: Kitchen):
-    faults = ask(kitchen, {"mass_kg": 900, "thickness_mm": -1, "coats": 20, "serve_at": 5}).get_json()["errors"]
+    faults = ask(
+        kitchen, {"mass_kg": 900, "thickness_mm": -1, "coats": 20, "serve_at": 5}
+    ).get_json()["errors"]
     assert {f["field"] for f in faults} == {"mass_kg", "thickness_mm", "coats", "serve_at"}
 
 
-@pytest.mark.parametrize("body", ["", "[", "[]", "null", '"x"', "3", '{"cut": NaN}', "{" * 500, "[" * 100_000])
+@pytest.mark.parametrize(
+    "body", ["", "[", "[]", "null", '"x"', "3", '{"cut": NaN}', "{" * 500, "[" * 100_000]
+)
 def test_a_body_that_is_no_dish_is_a_problem_document(kitchen: Kitchen, body):
     answer = kitchen.client.post("/api/v1/forecasts", data=body, content_type="application/json")
     assert answer.status_code == 422
@@ -159,7 +190,9 @@ def test_a_wrong_method_keeps_the_allow_header_and_a_huge_body_is_refused(kitche
     wrong = kitchen.client.delete("/api/v1/forecasts")
     assert wrong.status_code == 405
     assert "POST" in wrong.headers["Allow"]
-    huge = kitchen.client.post("/api/v1/forecasts", data=b"x" * 600_000, content_type="application/json")
+    huge = kitchen.client.post(
+        "/api/v1/forecasts", data=b"x" * 600_000, content_type="application/json"
+    )
     assert huge.status_code in (413, 422)
     assert huge.content_type == "application/problem+json"
 

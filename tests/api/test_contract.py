@@ -34,9 +34,16 @@ def test_every_route_keeps_its_contract(api_schema, mode):
         operation = result.ok()
 
         @given(operation.as_strategy(generation_mode=mode))
-        @settings(max_examples=20, suppress_health_check=list(HealthCheck), deadline=None, derandomize=True)
+        @settings(
+            max_examples=20,
+            suppress_health_check=list(HealthCheck),
+            deadline=None,
+            derandomize=True,
+        )
         def holds(case):
-            case.call_and_validate(checks=[not_a_server_error, content_type_conformance, response_schema_conformance])
+            case.call_and_validate(
+                checks=[not_a_server_error, content_type_conformance, response_schema_conformance]
+            )
 
         try:
             holds()
@@ -66,9 +73,15 @@ def test_a_forecast_is_stateless_and_repeatable(kitchen: Kitchen):
 def test_choices_hold_what_a_newcomer_is_asked(kitchen: Kitchen):
     choices = kitchen.get("/choices")
     wanted = {
-        "beef-short-ribs", "pork-ribs", "pork-shoulder", "turkey-drumsticks", "chicken-thighs", "lamb-breast",
-        "cauliflower", "octopus",
-    }  # fmt: skip
+        "beef-short-ribs",
+        "pork-ribs",
+        "pork-shoulder",
+        "turkey-drumsticks",
+        "chicken-thighs",
+        "lamb-breast",
+        "cauliflower",
+        "octopus",
+    }
     assert wanted <= {c["key"] for c in choices["cuts"]}
     assert len(choices["sauces"]) == 3
     for cut in choices["cuts"]:
@@ -104,9 +117,14 @@ def test_advice_rescue_explorer_and_calibration_answer_for_the_same_dish(kitchen
     seen = {**SHORT_RIBS, "sightings": [{"sign": "amber at the edges", "at_s": 150}]}
     ways = kitchen.post("/rescues", {"dish": seen, "at_s": 200}, 200)["ways"]
     assert "Pull it now" in [w["do"] for w in ways]
-    signs = [{"sign": "amber at the edges", "at_s": 120}, {"sign": "bubbling", "at_s": 60, "scout": True}]
+    signs = [
+        {"sign": "amber at the edges", "at_s": 120},
+        {"sign": "bubbling", "at_s": 60, "scout": True},
+    ]
     learnt = kitchen.post("/calibrations", {"dish": SHORT_RIBS, "observations": signs}, 200)
     before, after = ({f["name"]: f["log_sd"] for f in learnt[k]} for k in ("before", "after"))
     assert after["heat"] < before["heat"] == 0.35
-    bad = kitchen.post("/calibrations", {"dish": SHORT_RIBS, "observations": [{"sign": "smoke", "at_s": -1}]}, 422)
+    bad = kitchen.post(
+        "/calibrations", {"dish": SHORT_RIBS, "observations": [{"sign": "smoke", "at_s": -1}]}, 422
+    )
     assert {f["field"] for f in bad["errors"]} == {"observations.0.sign", "observations.0.at_s"}

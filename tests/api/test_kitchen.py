@@ -1,4 +1,6 @@
-"""The kitchen over HTTP: appliances and what is assumed of them, calibration, fit, and what an assumption is worth."""
+"""The kitchen over HTTP: appliances and what is assumed of them, calibration, fit, and what an
+assumption is worth.
+"""
 
 from typing import Any
 
@@ -21,9 +23,22 @@ def test_an_empty_kitchen_knows_every_kind_and_assumes_nothing_silently(kitchen:
     assert (empty["figures"], empty["learnt"]) == ({}, {})
     kinds = {k["key"]: k for k in empty["kinds"]}
     wanted = {
-        "hot-oven", "fan-oven", "oven-broiler", "air-fryer", "air-fryer-two", "electric-pot", "stove-pot", "crisping-lid",
-        "water-bath", "contact-grill", "gas-grill", "charcoal-grill", "smoker", "slow-cooker", "burner",
-    }  # fmt: skip
+        "hot-oven",
+        "fan-oven",
+        "oven-broiler",
+        "air-fryer",
+        "air-fryer-two",
+        "electric-pot",
+        "stove-pot",
+        "crisping-lid",
+        "water-bath",
+        "contact-grill",
+        "gas-grill",
+        "charcoal-grill",
+        "smoker",
+        "slow-cooker",
+        "burner",
+    }
     assert wanted <= set(kinds)
     assert all(f["assumed"] for k in kinds.values() for f in k["figures"])
     kept = {key: add(kitchen, kind=key, name=key) for key in kinds}
@@ -42,9 +57,13 @@ def test_stated_figures_go_into_dishes_and_move_the_forecast(kitchen: Kitchen):
     plain = kitchen.post("/forecasts", SHORT_RIBS, 200)
     known = kitchen.post("/forecasts", {**SHORT_RIBS, "kitchen": figures}, 200)
     assert known["come_up"]["likely_s"] < 0.85 * plain["come_up"]["likely_s"]
-    assert {a["name"] for a in plain["assumed"]} - {a["name"] for a in known["assumed"]} == set(figures)
+    assert {a["name"] for a in plain["assumed"]} - {a["name"] for a in known["assumed"]} == set(
+        figures
+    )
     idle = {**POT, "in_use": False}
-    assert kitchen.client.put(f"/api/v1/kitchen/appliances/{pot['id']}", json=idle).status_code == 200
+    assert (
+        kitchen.client.put(f"/api/v1/kitchen/appliances/{pot['id']}", json=idle).status_code == 200
+    )
     assert kitchen.get("/kitchen")["figures"] == {}
 
 
@@ -58,22 +77,44 @@ def test_of_two_ovens_one_stands_for_both_its_heat_and_its_calibration(kitchen: 
     assert told["learnt"] == {}
     assert [a["instead"] for a in told["appliances"]] == ["", "still"]
     idle = {**still["given"], "in_use": False}
-    assert kitchen.client.put(f"/api/v1/kitchen/appliances/{still['id']}", json=idle).status_code == 200
+    assert (
+        kitchen.client.put(f"/api/v1/kitchen/appliances/{still['id']}", json=idle).status_code
+        == 200
+    )
     told = kitchen.get("/kitchen")
-    assert told["figures"] == {"hot_oven_c": 190.0, "hot_oven_h_w_m2_k": 22.0, "hot_oven_preheat_min": 12.0}
+    assert told["figures"] == {
+        "hot_oven_c": 190.0,
+        "hot_oven_h_w_m2_k": 22.0,
+        "hot_oven_preheat_min": 12.0,
+    }
     assert told["learnt"]["oven"]["seen"] == 1
     assert [a["instead"] for a in told["appliances"]] == ["", ""]
 
 
 def test_what_is_typical_of_its_kind_goes_along_and_what_is_stated_wins(kitchen: Kitchen):
-    """A stove-top pot has a higher pressure and a stronger burner than the electric one a dish would assume."""
+    """A stove-top pot has a higher pressure and a stronger burner than the electric one a dish
+    would assume.
+    """
     pot = add(kitchen, kind="stove-pot", name="old pot")
-    assert kitchen.get("/kitchen")["figures"] == {"pot_power_w": 1800.0, "pot_volume_l": 6.0, "pot_gauge_kpa": 103.0}
+    assert kitchen.get("/kitchen")["figures"] == {
+        "pot_power_w": 1800.0,
+        "pot_volume_l": 6.0,
+        "pot_gauge_kpa": 103.0,
+    }
     body = {**pot["given"], "gauge_kpa": 80.0}
-    assert kitchen.client.put(f"/api/v1/kitchen/appliances/{pot['id']}", json=body).status_code == 200
+    assert (
+        kitchen.client.put(f"/api/v1/kitchen/appliances/{pot['id']}", json=body).status_code == 200
+    )
     assert kitchen.get("/kitchen")["figures"]["pot_gauge_kpa"] == 80.0
     two = open_kitchen(kitchen.database.with_name("plain.sqlite3"))
-    for kind in ("electric-pot", "hot-oven", "oven-broiler", "air-fryer", "air-fryer-two", "gas-grill"):
+    for kind in (
+        "electric-pot",
+        "hot-oven",
+        "oven-broiler",
+        "air-fryer",
+        "air-fryer-two",
+        "gas-grill",
+    ):
         add(two, kind=kind, name=kind)
     assert two.get("/kitchen")["figures"] == {}
 
@@ -92,21 +133,29 @@ def test_settings_are_kept_over_a_restart_and_altitude_reaches_the_pot(kitchen: 
     found = again.get("/kitchen")
     assert found["settings"] | settings == found["settings"]
     assert found["figures"] == {"altitude_m": 1500.0}
-    assert again.post("/forecasts", {**SHORT_RIBS, "kitchen": found["figures"]}, 200)["target_c"] == pytest.approx(
-        114.15, abs=0.2
-    )
+    assert again.post("/forecasts", {**SHORT_RIBS, "kitchen": found["figures"]}, 200)[
+        "target_c"
+    ] == pytest.approx(114.15, abs=0.2)
     again.client.application.extensions["kettle_engine"].dispose()
 
 
 @pytest.mark.parametrize(
     ("fields", "field", "accepted"),
     [
-        ({"kind": "cauldron"}, "kind", "electric-pot"), ({"gauge_kpa": 500.0}, "gauge_kpa", "at most 110"), ({"name": ""}, "name", "at least 1"),
-        ({"power_w": "strong"}, "power_w", "number"), ({"volume_l": 40.0}, "volume_l", "1.5 to 25 L"), ({"body_id": 99}, "body_id", "another appliance"),
-        ({"racks_mm": [-1.0]}, "racks_mm.0", "30"), ({"kind": "air-fryer", "setting_c": 320.0}, "setting_c", "150 to 230"), ({"smell": 1}, "smell", "no field"),
+        ({"kind": "cauldron"}, "kind", "electric-pot"),
+        ({"gauge_kpa": 500.0}, "gauge_kpa", "at most 110"),
+        ({"name": ""}, "name", "at least 1"),
+        ({"power_w": "strong"}, "power_w", "number"),
+        ({"volume_l": 40.0}, "volume_l", "1.5 to 25 L"),
+        ({"body_id": 99}, "body_id", "another appliance"),
+        ({"racks_mm": [-1.0]}, "racks_mm.0", "30"),
+        ({"kind": "air-fryer", "setting_c": 320.0}, "setting_c", "150 to 230"),
+        ({"smell": 1}, "smell", "no field"),
     ],
-)  # fmt: skip
-def test_an_appliance_that_no_dish_could_use_is_refused_by_field(kitchen: Kitchen, fields, field, accepted):
+)
+def test_an_appliance_that_no_dish_could_use_is_refused_by_field(
+    kitchen: Kitchen, fields, field, accepted
+):
     errors = {e["field"]: e["accepted"] for e in add(kitchen, 422, **{**POT, **fields})["errors"]}
     assert field in errors, errors
     assert accepted in errors[field]
@@ -119,7 +168,10 @@ def test_a_body_is_not_taken_from_under_what_shares_it(kitchen: Kitchen):
     delete = kitchen.client.delete
     refused = delete(f"/api/v1/kitchen/appliances/{oven['id']}")
     assert (refused.status_code, "its broiler" in refused.get_json()["detail"]) == (409, True)
-    assert add(kitchen, 422, kind="air-fryer", name="x", body_id=broiler["id"])["errors"][0]["field"] == "body_id"
+    assert (
+        add(kitchen, 422, kind="air-fryer", name="x", body_id=broiler["id"])["errors"][0]["field"]
+        == "body_id"
+    )
     assert delete(f"/api/v1/kitchen/appliances/{broiler['id']}").status_code == 204
     assert delete(f"/api/v1/kitchen/appliances/{oven['id']}").status_code == 204
     assert delete("/api/v1/kitchen/appliances/77").status_code == 404
@@ -142,9 +194,9 @@ def test_signs_narrow_the_heat_factor_move_the_forecast_and_can_be_forgotten(kit
     known = kitchen.get("/kitchen")
     dish = {**SHORT_RIBS, "coats": 1}
     plain = kitchen.post("/forecasts", dish, 200)["glaze"]["milestones"]["face"]["amber"]
-    after = kitchen.post("/forecasts", {**dish, "kitchen": {"learnt": known["learnt"]}}, 200)["glaze"]["milestones"][
-        "face"
-    ]["amber"]
+    after = kitchen.post("/forecasts", {**dish, "kitchen": {"learnt": known["learnt"]}}, 200)[
+        "glaze"
+    ]["milestones"]["face"]["amber"]
     assert after["likely_s"] < plain["likely_s"]
     assert after["high_s"] / after["low_s"] < plain["high_s"] / plain["low_s"]
     one = second["appliance"]["observations"][1]["id"]
@@ -161,7 +213,9 @@ def test_plain_bread_and_syrup_calibrate_too_and_nonsense_does_not(kitchen: Kitc
     for ground, sign, at_s in (("syrup", "bubbling", 100.0), ("bread", "amber", 300.0)):
         found = kitchen.post(path, {"ground": ground, "sign": sign, "at_s": at_s})
         assert found["appliance"]["history"][-1]["log_sd"] < 0.15
-    bad = kitchen.post(path, {"ground": "food", "sign": "bubbling", "at_s": 60.0, "sauce_id": 9}, 422)
+    bad = kitchen.post(
+        path, {"ground": "food", "sign": "bubbling", "at_s": 60.0, "sauce_id": 9}, 422
+    )
     assert bad["errors"][0]["field"] == "sauce_id"
     bad = kitchen.post(path, {"ground": "toast", "sign": "smoke", "at_s": -1}, 422)
     assert {e["field"] for e in bad["errors"]} == {"ground", "sign", "at_s"}
@@ -171,24 +225,41 @@ def test_plain_bread_and_syrup_calibrate_too_and_nonsense_does_not(kitchen: Kitc
         assert "is expected" in bad["errors"][0]["accepted"]
     pot = add(kitchen, **POT)
     assert kitchen.post(
-        f"/kitchen/appliances/{pot['id']}/observations", {"ground": "food", "sign": "amber", "at_s": 60.0}, 422
+        f"/kitchen/appliances/{pot['id']}/observations",
+        {"ground": "food", "sign": "amber", "at_s": 60.0},
+        422,
     )["errors"]
     assert (
-        kitchen.post("/kitchen/appliances/99/observations", {"ground": "food", "sign": "amber", "at_s": 60.0}, 404)[
-            "status"
-        ]
+        kitchen.post(
+            "/kitchen/appliances/99/observations",
+            {"ground": "food", "sign": "amber", "at_s": 60.0},
+            404,
+        )["status"]
         == 404
     )
 
 
-def test_a_sign_that_changed_figures_no_longer_explain_teaches_nothing_and_breaks_nothing(kitchen: Kitchen):
+def test_a_sign_that_changed_figures_no_longer_explain_teaches_nothing_and_breaks_nothing(
+    kitchen: Kitchen,
+):
     far = {**BROILER, "rack_mm": 350.0}
     broiler = add(kitchen, **far, element_w_m2=9000.0)
     path = f"/kitchen/appliances/{broiler['id']}"
-    sauce = kitchen.post("/sauces", {"name": "Pale", "lines": ["300 g passata", "100 g polyol sweetener"]})
-    sign = {"ground": "scout", "sign": "amber", "at_s": 400.0, "sauce_id": sauce["id"], "coat_mm": 2.0}
+    sauce = kitchen.post(
+        "/sauces", {"name": "Pale", "lines": ["300 g passata", "100 g polyol sweetener"]}
+    )
+    sign = {
+        "ground": "scout",
+        "sign": "amber",
+        "at_s": 400.0,
+        "sauce_id": sauce["id"],
+        "coat_mm": 2.0,
+    }
     kitchen.post(path + "/observations", sign)
-    assert kitchen.client.put("/api/v1" + path, json={**far, "element_w_m2": 1000.0}).status_code == 200
+    assert (
+        kitchen.client.put("/api/v1" + path, json={**far, "element_w_m2": 1000.0}).status_code
+        == 200
+    )
     before, after = kitchen.get("/kitchen")["appliances"][0]["history"]
     assert (after["factor"], after["log_sd"]) == (before["factor"], before["log_sd"]) == (1.0, 0.35)
     never = kitchen.post(path + "/observations", sign, 422)
@@ -199,18 +270,27 @@ def test_a_sauce_in_a_belief_outlives_its_recipe(kitchen: Kitchen):
     sauce = kitchen.post("/sauces", {"name": "Honey", "lines": ["150 g honey", "50 g soy sauce"]})
     broiler = add(kitchen, **BROILER)
     body = {"ground": "scout", "sign": "amber", "at_s": 90.0, "sauce_id": sauce["id"]}
-    before = kitchen.post(f"/kitchen/appliances/{broiler['id']}/observations", body)["appliance"]["history"]
+    before = kitchen.post(f"/kitchen/appliances/{broiler['id']}/observations", body)["appliance"][
+        "history"
+    ]
     assert kitchen.client.delete(f"/api/v1/sauces/{sauce['id']}").status_code == 204
     assert kitchen.get("/kitchen")["appliances"][0]["history"] == before
 
 
 def test_a_learnt_belief_that_is_none_is_refused(kitchen: Kitchen):
     bad = {"mean": [0, 0, 0, 9], "cov": [0.0] * 16}
-    errors = kitchen.post("/forecasts", {**SHORT_RIBS, "kitchen": {"learnt": {"broiler": bad}}}, 422)["errors"]
+    errors = kitchen.post(
+        "/forecasts", {**SHORT_RIBS, "kitchen": {"learnt": {"broiler": bad}}}, 422
+    )["errors"]
     assert errors[0]["field"] == "kitchen.learnt.broiler.mean"
     lopsided = {"mean": [0, 0, 0, 0], "cov": [0.0, 1.0, *[0.0] * 14]}
-    errors = kitchen.post("/forecasts", {**SHORT_RIBS, "kitchen": {"learnt": {"campfire": lopsided}}}, 422)["errors"]
-    assert {e["field"] for e in errors} == {"kitchen.learnt.campfire", "kitchen.learnt.campfire.cov"}
+    errors = kitchen.post(
+        "/forecasts", {**SHORT_RIBS, "kitchen": {"learnt": {"campfire": lopsided}}}, 422
+    )["errors"]
+    assert {e["field"] for e in errors} == {
+        "kitchen.learnt.campfire",
+        "kitchen.learnt.campfire.cov",
+    }
 
 
 def test_fit_tells_pieces_per_layer_batches_and_the_line(kitchen: Kitchen):
@@ -218,8 +298,16 @@ def test_fit_tells_pieces_per_layer_batches_and_the_line(kitchen: Kitchen):
     assert found["batches"] == -(-6 // found["per_layer"])
     assert len(found["places"]) == min(6, found["per_layer"])
     assert found["height_mm"] == 45.0
-    pot = {"shape": "round", "width_mm": 220.0, "height_mm": 150.0, "volume_l": 5.7, "least_liquid_l": 0.25}
-    deep = kitchen.post("/fit", {**RIBS, "inside": pot, "touching": True, "stacked": True, "trivet_mm": 20.0}, 200)
+    pot = {
+        "shape": "round",
+        "width_mm": 220.0,
+        "height_mm": 150.0,
+        "volume_l": 5.7,
+        "least_liquid_l": 0.25,
+    }
+    deep = kitchen.post(
+        "/fit", {**RIBS, "inside": pot, "touching": True, "stacked": True, "trivet_mm": 20.0}, 200
+    )
     assert deep["fill"]["liquid_after_l"] > deep["fill"]["liquid_before_l"] == 0.25
     assert deep["verdicts"][0]["level"] == "fits"
     bad = kitchen.post("/fit", {**RIBS, "cut": "dragon", "inside": BASKET}, 422)
@@ -231,13 +319,21 @@ def test_an_assumption_shows_its_effect_and_more_is_asked_only_where_it_matters(
     by = {e["name"]: e for e in found}
     pot = {"pot_power_w", "pot_volume_l", "pot_gauge_kpa"}
     assert set(by) == {"altitude_m", "broiler_w_m2", "rack_m", "broiler_preheat_min", *pot}
-    assert by["pot_power_w"]["plate_low_min"] > 2 > -1 > by["pot_power_w"]["plate_high_min"], "a weak pot is slow"
-    assert all(e["ask"] == (max(abs(e["plate_low_min"]), abs(e["plate_high_min"])) > 5) for e in found)
-    grill = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "tenderise": "braise", "finish": "oven"}, 200)["effects"]
+    assert by["pot_power_w"]["plate_low_min"] > 2 > -1 > by["pot_power_w"]["plate_high_min"], (
+        "a weak pot is slow"
+    )
+    assert all(
+        e["ask"] == (max(abs(e["plate_low_min"]), abs(e["plate_high_min"])) > 5) for e in found
+    )
+    grill = kitchen.post(
+        "/forecasts/effects", {**SHORT_RIBS, "tenderise": "braise", "finish": "oven"}, 200
+    )["effects"]
     assert {"oven_preheat_min", "hot_oven_preheat_min"} <= {e["name"] for e in grill}
     slow = next(e for e in grill if e["name"] == "oven_preheat_min")
     assert slow["plate_high_min"] > 1.0, "a slow oven delays the braise"
-    told = kitchen.post("/forecasts/effects", {**SHORT_RIBS, "kitchen": {"pot_power_w": 1200.0}}, 200)["effects"]
+    told = kitchen.post(
+        "/forecasts/effects", {**SHORT_RIBS, "kitchen": {"pot_power_w": 1200.0}}, 200
+    )["effects"]
     assert "pot_power_w" not in {e["name"] for e in told}
 
 
@@ -272,11 +368,17 @@ def test_a_bath_a_smoker_and_a_slow_cooker_reach_the_plans_that_use_them(kitchen
     assert warm["target_c"] == 70.0
     cook = kitchen.post("/cooks", {"dish": {**bath, "kitchen": own}})
     assert "“Hold”" in kitchen.get(f"/cooks/{cook['id']}/live")["says"]
-    hot = kitchen.post("/forecasts", {**SHORT_RIBS, "tenderise": "smoke", "kitchen": {**own, "smoke_c": 150.0}}, 200)
+    hot = kitchen.post(
+        "/forecasts",
+        {**SHORT_RIBS, "tenderise": "smoke", "kitchen": {**own, "smoke_c": 150.0}},
+        200,
+    )
     repair = next(w["repair"] for w in hot["watch_outs"] if w["id"] == "first-over-top")
     assert repair == {"kitchen": {"smoke_c": 130.0}}
     small = kitchen.post(
-        "/forecasts", {**SHORT_RIBS, "tenderise": "slow", "mass_kg": 2.6, "pieces": 9, "kitchen": own}, 200
+        "/forecasts",
+        {**SHORT_RIBS, "tenderise": "slow", "mass_kg": 2.6, "pieces": 9, "kitchen": own},
+        200,
     )
     assert "pot-full" in [w["id"] for w in small["watch_outs"]]
 
@@ -303,10 +405,17 @@ def test_a_slow_oven_its_top_and_the_small_gear_reach_the_plan(kitchen: Kitchen)
     assert top["repair"] == {"kitchen": {"hot_oven_c": 220.0}}
     ids = {w["id"] for w in planned([])["watch_outs"]}
     assert {"no-thermometer", "no-rack", "no-trivet", "tongs"} <= ids
-    ids = {w["id"] for w in planned(["thermometer", "wire rack", "trivet", "second pair of tongs"])["watch_outs"]}
+    ids = {
+        w["id"]
+        for w in planned(["thermometer", "wire rack", "trivet", "second pair of tongs"])[
+            "watch_outs"
+        ]
+    }
     assert not {"no-thermometer", "no-rack", "no-trivet"} & ids
     assert "rack" in ids
-    assert not {"no-thermometer", "no-rack", "tongs"} & {w["id"] for w in slow["watch_outs"]}, "nobody said"
+    assert not {"no-thermometer", "no-rack", "tongs"} & {w["id"] for w in slow["watch_outs"]}, (
+        "nobody said"
+    )
     advice = kitchen.post("/advice", {**dish, "kitchen": {"machines": found["machines"]}}, 200)
     for setting in (advice["choice"], *advice["runners"]):
         broiled = setting["finish"] == "broiler"
@@ -328,14 +437,18 @@ def test_what_does_not_fit_is_told_on_the_plan_before_anything_is_hot(kitchen: K
         return [f"{w['level']}: {w['message']}" for w in found if w["id"].startswith("fit-")]
 
     assert any("of 6 ribs go in at once" in message for message in told())
-    assert not any("go in at once" in message for message in told(pieces=2, mass_kg=0.4, thickness_mm=30.0))
+    assert not any(
+        "go in at once" in message for message in told(pieces=2, mass_kg=0.4, thickness_mm=30.0)
+    )
     high = told(pieces=1, mass_kg=1.6, thickness_mm=70.0)
     assert high[0].startswith("stop: In the air fryer: a rib is 7.0 cm high")
     assert told(finish="broiler") == [], "nobody entered the broiler"
     crowded = told(finish="broiler", pieces=16, mass_kg=4.0, thickness_mm=50.0)
     assert any("go in at once" in message for message in crowded), "the pot takes them in batches"
     assert not told(finish="broiler", liquid_l=0.1), "its liquid has a rule of its own"
-    assert told(cut="cauliflower", pieces=1, mass_kg=0.5, thickness_mm=40.0, coats=1, bite="tug") == []
+    assert (
+        told(cut="cauliflower", pieces=1, mass_kg=0.5, thickness_mm=40.0, coats=1, bite="tug") == []
+    )
     two = open_kitchen(kitchen.database.with_name("two.sqlite3"))
     add(two, kind="air-fryer-two", name="two")
     inside = two.get("/kitchen")["machines"]["air_fryer"]["inside"]
@@ -353,4 +466,6 @@ def test_the_machines_own_words_stand_in_the_instructions(kitchen: Kitchen):
     assert "Press “Hi pressure”, 0:" in told["says"]
     kitchen.tell(live["id"], kind="done", step="load")
     kitchen.wait(900)
-    assert kitchen.tell(live["id"], kind="done", step="come_up")["detail"].startswith("It counts up")
+    assert kitchen.tell(live["id"], kind="done", step="come_up")["detail"].startswith(
+        "It counts up"
+    )

@@ -1,4 +1,6 @@
-"""A kitchen under any order of changes: it always answers, and what it hands to dishes is always usable."""
+"""A kitchen under any order of changes: it always answers, and what it hands to dishes is always
+usable.
+"""
 
 from __future__ import annotations
 
@@ -28,11 +30,15 @@ FINISHING = (
 PLAUSIBLE = st.fixed_dictionaries(
     {},
     optional={
-        "power_w": st.floats(300, 3000), "preheat_min": st.floats(0, 60), "element_w_m2": st.floats(1000, 9000),
-        "setting_c": st.floats(100, 320), "top_c": st.floats(150, 320), "rack_mm": st.floats(50, 350),
+        "power_w": st.floats(300, 3000),
+        "preheat_min": st.floats(0, 60),
+        "element_w_m2": st.floats(1000, 9000),
+        "setting_c": st.floats(100, 320),
+        "top_c": st.floats(150, 320),
+        "rack_mm": st.floats(50, 350),
         "in_use": st.booleans(),
     },
-)  # fmt: skip
+)
 
 
 class AnyKitchen(RuleBasedStateMachine):
@@ -63,7 +69,9 @@ class AnyKitchen(RuleBasedStateMachine):
 
     @rule(one=appliances, kind=st.sampled_from(FINISHING), fields=PLAUSIBLE)
     def change(self, one: int, kind: str, fields: dict[str, Any]) -> None:
-        status, _ = self.ask("PUT", f"/kitchen/appliances/{one}", {"kind": kind, "name": "changed", **fields})
+        status, _ = self.ask(
+            "PUT", f"/kitchen/appliances/{one}", {"kind": kind, "name": "changed", **fields}
+        )
         assert status in (200, 422) if one in self.kept else status == 404
 
     @rule(one=consumes(appliances))
@@ -73,9 +81,12 @@ class AnyKitchen(RuleBasedStateMachine):
         self.kept.discard(one)
 
     @rule(
-        target=signs, one=appliances, ground=st.sampled_from(("bread", "syrup", "scout", "food")),
-        sign=st.sampled_from(("bubbling", "amber at the edges", "amber", "dark", "burnt")), at_s=st.floats(1, 3000),
-    )  # fmt: skip
+        target=signs,
+        one=appliances,
+        ground=st.sampled_from(("bread", "syrup", "scout", "food")),
+        sign=st.sampled_from(("bubbling", "amber at the edges", "amber", "dark", "burnt")),
+        at_s=st.floats(1, 3000),
+    )
     def see(self, one: int, ground: str, sign: str, at_s: float) -> int:
         body = {"ground": ground, "sign": sign, "at_s": at_s}
         status, told = self.ask("POST", f"/kitchen/appliances/{one}/observations", body)
@@ -115,4 +126,6 @@ class AnyKitchen(RuleBasedStateMachine):
 
 
 TestAnyKitchen = AnyKitchen.TestCase
-TestAnyKitchen.settings = settings(max_examples=8, stateful_step_count=16, deadline=None, derandomize=True)
+TestAnyKitchen.settings = settings(
+    max_examples=8, stateful_step_count=16, deadline=None, derandomize=True
+)

@@ -103,7 +103,9 @@ def test_a_failed_gate_prices_the_way_back_and_stays(kitchen: Kitchen):
     assert "back under pressure for" in tough["detail"]
     cold = kitchen.tell(cook, kind="done", step="check", tender=True, temp_c=50)
     assert "50 °C is under 63 °C" in cold["says"]
-    assert kitchen.tell(cook, kind="done", step="check", tender=True, temp_c=80)["current"] == "lift"
+    assert (
+        kitchen.tell(cook, kind="done", step="check", tender=True, temp_c=80)["current"] == "lift"
+    )
 
 
 def test_a_tray_that_may_be_under_the_broiler_is_taken_to_be_there(kitchen: Kitchen):
@@ -122,21 +124,33 @@ def test_a_tray_that_may_be_under_the_broiler_is_taken_to_be_there(kitchen: Kitc
 
 def test_plans_are_kept_changed_and_dropped(kitchen: Kitchen):
     plan = kitchen.post("/plans", {"dish": SHORT_RIBS})
-    changed = kitchen.client.put(f"/api/v1/plans/{plan['id']}", json={"dish": {**SHORT_RIBS, "coats": 1}})
+    changed = kitchen.client.put(
+        f"/api/v1/plans/{plan['id']}", json={"dish": {**SHORT_RIBS, "coats": 1}}
+    )
     assert changed.get_json()["dish"]["coats"] == 1
-    assert open_kitchen(kitchen.database).get(f"/plans/{plan['id']}")["title"] == "Beef short ribs, plum and black tea"
+    assert (
+        open_kitchen(kitchen.database).get(f"/plans/{plan['id']}")["title"]
+        == "Beef short ribs, plum and black tea"
+    )
     assert kitchen.client.delete(f"/api/v1/plans/{plan['id']}").status_code == 204
     assert kitchen.client.get(f"/api/v1/plans/{plan['id']}").status_code == 404
 
 
 DRUMSTICKS = {
-    "cut": "turkey-drumsticks", "mass_kg": 1.8, "pieces": 4, "thickness_mm": 60.0, "tenderise": "bath", "bite": "tug",
+    "cut": "turkey-drumsticks",
+    "mass_kg": 1.8,
+    "pieces": 4,
+    "thickness_mm": 60.0,
+    "tenderise": "bath",
+    "bite": "tug",
     "finish": "air_fryer",
-}  # fmt: skip
+}
 
 
 def cook_to_check(kitchen: Kitchen, untold: tuple[str, ...] = (), hurry: float = 1.0) -> dict:
-    """A water bath up to its gate; `untold` steps pass without a tap, and the hold lasts `hurry` of its time."""
+    """A water bath up to its gate; `untold` steps pass without a tap, and the hold lasts `hurry` of
+    its time.
+    """
     live = kitchen.post("/cooks", {"dish": DRUMSTICKS})
     for step in [s for s in live["steps"] if not s["beside"]]:
         if step["who"] == "gate":
@@ -148,7 +162,9 @@ def cook_to_check(kitchen: Kitchen, untold: tuple[str, ...] = (), hurry: float =
 
 
 def test_a_proven_time_passes_the_gate_at_a_lower_reading_only_where_it_was_told(kitchen: Kitchen):
-    """65 °C of water never brings 74 °C inside: the gate says that it rests on time, and wants a reading all the same."""
+    """65 °C of water never brings 74 °C inside: the gate says that it rests on time, and wants a
+    reading all the same.
+    """
     live = cook_to_check(kitchen)
     assert live["current"] == "check"
     assert 54.4 <= live["gate_wants_c"] <= 64.5
@@ -160,19 +176,31 @@ def test_a_proven_time_passes_the_gate_at_a_lower_reading_only_where_it_was_told
     passed = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=64.5)
     assert passed["current"] == "lift"
 
-    for other in (cook_to_check(kitchen, untold=("load", "oven_up", "come_up")), cook_to_check(kitchen, hurry=0.5)):
+    for other in (
+        cook_to_check(kitchen, untold=("load", "oven_up", "come_up")),
+        cook_to_check(kitchen, hurry=0.5),
+    ):
         assert other["gate_wants_c"] == 74.0
         assert other["gate_rests_on"].startswith("Rests on temperature")
         failed = kitchen.tell(other["id"], kind="done", step="check", tender=True, temp_c=64.5)
         assert failed["gate_failed"]
-        assert kitchen.tell(other["id"], kind="done", step="check", tender=True, temp_c=74.0)["current"] == "lift"
+        assert (
+            kitchen.tell(other["id"], kind="done", step="check", tender=True, temp_c=74.0)[
+                "current"
+            ]
+            == "lift"
+        )
 
 
 def test_a_cook_begun_before_its_gate_could_rest_on_time_still_opens(kitchen: Kitchen):
-    """A forecast kept by an earlier release says nothing of what its gate rests on: the usual temperature counts."""
+    """A forecast kept by an earlier release says nothing of what its gate rests on: the usual
+    temperature counts.
+    """
     cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
     with sqlite3.connect(kitchen.database) as store:
-        kept = json.loads(store.execute("select forecast from cook where id = ?", (cook,)).fetchone()[0])
+        kept = json.loads(
+            store.execute("select forecast from cook where id = ?", (cook,)).fetchone()[0]
+        )
         for new in ("rests_on", "probe_c"):
             del kept["safety"][new]
         del kept["lost_share"]

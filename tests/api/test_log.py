@@ -11,7 +11,9 @@ def end(kitchen: Kitchen, cook: int, **change):
     return answer.get_json()
 
 
-def test_a_crowded_log_is_listed_newest_first_without_running_the_model(kitchen: Kitchen, monkeypatch):
+def test_a_crowded_log_is_listed_newest_first_without_running_the_model(
+    kitchen: Kitchen, monkeypatch
+):
     for n in range(12):
         live = kitchen.post("/cooks", {"dish": {**SHORT_RIBS, "coats": 1 + n % 2}})
         for step in ("season", "load", "come_up", "hold", "natural", "quick", "open"):
@@ -67,7 +69,9 @@ def test_a_cook_keeps_the_forecast_it_started_from(kitchen: Kitchen):
     """What was promised at the start is what the log compares with, whatever the plan becomes."""
     plan = kitchen.post("/plans", {"dish": SHORT_RIBS})
     cook = kitchen.post("/cooks", {"dish": SHORT_RIBS, "plan_id": plan["id"]})["id"]
-    kitchen.client.put(f"/api/v1/plans/{plan['id']}", json={"dish": {**SHORT_RIBS, "state": "frozen"}})
+    kitchen.client.put(
+        f"/api/v1/plans/{plan['id']}", json={"dish": {**SHORT_RIBS, "state": "frozen"}}
+    )
     kitchen.client.delete(f"/api/v1/plans/{plan['id']}")
     kept = open_kitchen(kitchen.database, START).get(f"/cooks/{cook}")
     assert kept["dish"]["state"] == "fridge"

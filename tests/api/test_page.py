@@ -27,7 +27,9 @@ def test_the_page_needs_no_other_host(kitchen: Kitchen):
     asset.close()
 
 
-@pytest.mark.parametrize("path", ["/../config.py", "/assets/../../app.py", "/.env", "/assets/none.js"])
+@pytest.mark.parametrize(
+    "path", ["/../config.py", "/assets/../../app.py", "/.env", "/assets/none.js"]
+)
 def test_nothing_outside_the_page_is_served(kitchen: Kitchen, path):
     answer = kitchen.client.get(path)
     assert answer.status_code == 404

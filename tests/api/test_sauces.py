@@ -7,7 +7,13 @@ import re
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen
 
-TOMATO = ["1 1/4 cups ketchup", "1/4 cup brown sugar", "2 tbsp cider vinegar", "2 cloves garlic", "salt to taste"]
+TOMATO = [
+    "1 1/4 cups ketchup",
+    "1/4 cup brown sugar",
+    "2 tbsp cider vinegar",
+    "2 cloves garlic",
+    "salt to taste",
+]
 
 
 def analyse(kitchen: Kitchen, status: int = 200, **fields):
@@ -17,7 +23,9 @@ def analyse(kitchen: Kitchen, status: int = 200, **fields):
 def test_a_recipe_comes_to_a_yield_a_composition_and_a_ladder_of_three_appliances(kitchen: Kitchen):
     found = analyse(kitchen, meat_kg=1.5)
     assert found["gap"] == ""
-    assert found["yield_g"] == pytest.approx(sum(line["mass_g"]["likely"] for line in found["lines"]), rel=1e-3)
+    assert found["yield_g"] == pytest.approx(
+        sum(line["mass_g"]["likely"] for line in found["lines"]), rel=1e-3
+    )
     assert found["yield_low_g"] < found["yield_g"] < found["yield_high_g"], "to taste has a range"
     assert sum(found["parts"].values()) == pytest.approx(1.0, abs=1e-3)
     assert [rung["appliance"] for rung in found["ladder"]] == ["broiler", "oven", "air_fryer"]
@@ -44,7 +52,9 @@ def test_salt_of_the_meat_counts_what_else_is_on_it(kitchen: Kitchen):
 
 
 def test_a_line_that_cannot_be_read_stays_marked_and_the_rest_counts(kitchen: Kitchen):
-    found = analyse(kitchen, lines=[*TOMATO, "2 frobs of zorgle", "2 tbsp hony", "😀", "-1 cup honey"])
+    found = analyse(
+        kitchen, lines=[*TOMATO, "2 frobs of zorgle", "2 tbsp hony", "😀", "-1 cup honey"]
+    )
     assert found["gap"] == "4 of 9 lines are not counted"
     bad = {line["text"]: line for line in found["lines"] if line["problem"]}
     assert set(bad) == {"2 frobs of zorgle", "2 tbsp hony", "😀", "-1 cup honey"}
@@ -64,12 +74,26 @@ def test_a_line_that_cannot_be_read_stays_marked_and_the_rest_counts(kitchen: Ki
         ({"kind": "soup"}, "kind", "rub"),
         ({"coat_mm": 9}, "coat_mm", "0.1 to 2 mm"),
         ({"simmer": {"minutes": -1}}, "simmer.minutes", "at least 0"),
-        ({"own": [{"key": "x", "name": "X", "fractions": {"water": 0.4}}]}, "own.0.fractions", "0.99"),
-        ({"own": [{"key": "x", "name": "X", "fractions": {"magic": 1.0}}]}, "own.0.fractions.magic", "water"),
-        ({"own": [{"key": "X!", "name": "X", "fractions": {"water": 1.0}}]}, "own.0.key", "pattern"),
+        (
+            {"own": [{"key": "x", "name": "X", "fractions": {"water": 0.4}}]},
+            "own.0.fractions",
+            "0.99",
+        ),
+        (
+            {"own": [{"key": "x", "name": "X", "fractions": {"magic": 1.0}}]},
+            "own.0.fractions.magic",
+            "water",
+        ),
+        (
+            {"own": [{"key": "X!", "name": "X", "fractions": {"water": 1.0}}]},
+            "own.0.key",
+            "pattern",
+        ),
     ],
-)  # fmt: skip
-def test_bad_recipes_are_refused_with_field_and_what_is_accepted(kitchen: Kitchen, fields, field, accepted):
+)
+def test_bad_recipes_are_refused_with_field_and_what_is_accepted(
+    kitchen: Kitchen, fields, field, accepted
+):
     errors = {e["field"]: e["accepted"] for e in analyse(kitchen, 422, **fields)["errors"]}
     assert field in errors, errors
     assert accepted in errors[field]
@@ -79,7 +103,11 @@ def test_three_hundred_lines_are_a_recipe(kitchen: Kitchen):
     found = analyse(kitchen, lines=["1 g honey", "1 g soy sauce", "1 g ketchup"] * 100)
     assert found["yield_g"] == pytest.approx(300)
     assert found["calm"]
-    varied = kitchen.post("/sauces/variants", {"name": "x", "lines": ["1 g honey"] * 300, "variant": "sugar-free"}, 200)
+    varied = kitchen.post(
+        "/sauces/variants",
+        {"name": "x", "lines": ["1 g honey"] * 300, "variant": "sugar-free"},
+        200,
+    )
     assert varied["analysis"]["ladder"]
 
 
@@ -97,14 +125,18 @@ def test_a_simmered_glaze_is_told_what_would_calm_it_too(kitchen: Kitchen):
 
 def test_simmering_thickens_and_what_is_left_goes_into_the_dish(kitchen: Kitchen):
     raw, done = analyse(kitchen), analyse(kitchen, simmer={"minutes": 8, "power_w": 900})
-    assert done["simmered"]["yield_g"] == pytest.approx(raw["yield_g"] - done["simmered"]["gone_g"], abs=0.2)
+    assert done["simmered"]["yield_g"] == pytest.approx(
+        raw["yield_g"] - done["simmered"]["gone_g"], abs=0.2
+    )
     assert done["sugars"] > raw["sugars"]
     assert sum(line["mass_g"] for line in done["sauce"]) == pytest.approx(done["yield_g"], rel=1e-3)
     early, late = (x["ladder"][1]["milestones"]["face"]["set"]["likely_s"] for x in (done, raw))
     assert early < late
 
 
-@pytest.mark.parametrize("variant", ["sugar-free", "less salt", "milder", "without soy", "without milk"])
+@pytest.mark.parametrize(
+    "variant", ["sugar-free", "less salt", "milder", "without soy", "without milk"]
+)
 def test_a_variant_says_what_it_changes_and_shows_it_in_the_strip(kitchen: Kitchen, variant):
     lines = [*TOMATO, "2 tbsp soy sauce", "1/2 tsp cayenne", "a knob of butter"]
     body = {"name": "red", "lines": lines, "variant": variant}
@@ -113,7 +145,10 @@ def test_a_variant_says_what_it_changes_and_shows_it_in_the_strip(kitchen: Kitch
     assert found["changes"]
     assert found["analysis"]["gap"] == "", "its own lines can be read back"
     if variant == "sugar-free":
-        slow, fast = (x["ladder"][0]["milestones"]["face"]["mahogany"]["likely_s"] for x in (found["analysis"], base))
+        slow, fast = (
+            x["ladder"][0]["milestones"]["face"]["mahogany"]["likely_s"]
+            for x in (found["analysis"], base)
+        )
         assert slow is None or slow > fast
     if variant.startswith("without"):
         assert variant[8:] not in [a["name"] for a in found["analysis"]["allergens"]]
@@ -124,10 +159,12 @@ def test_a_variant_says_what_it_changes_and_shows_it_in_the_strip(kitchen: Kitch
 @pytest.mark.parametrize(
     ("ask", "factor"),
     [
-        ({"by": "meat", "for_kg": 1.5, "meat_kg": 2.0}, 4 / 3), ({"by": "servings", "for_servings": 4, "servings": 6}, 1.5),
-        ({"by": "factor", "factor": 0.5}, 0.5), ({"by": "short", "line": 1, "have": "2 tbsp"}, 0.5),
+        ({"by": "meat", "for_kg": 1.5, "meat_kg": 2.0}, 4 / 3),
+        ({"by": "servings", "for_servings": 4, "servings": 6}, 1.5),
+        ({"by": "factor", "factor": 0.5}, 0.5),
+        ({"by": "short", "line": 1, "have": "2 tbsp"}, 0.5),
     ],
-)  # fmt: skip
+)
 def test_scaling_goes_by_what_is_asked(kitchen: Kitchen, ask, factor):
     found = kitchen.post("/scale", {"lines": TOMATO, **ask}, 200)
     assert found["factor"] == pytest.approx(factor, rel=1e-3)
@@ -141,7 +178,9 @@ def test_scaling_goes_by_what_is_asked(kitchen: Kitchen, ask, factor):
 def test_scaling_by_coats_covers_the_surface_and_a_missing_field_is_named(kitchen: Kitchen):
     ask = {"lines": TOMATO, "by": "coats", "surface_m2": 0.15, "coats": 2, "table_g": 100.0}
     one, two = (kitchen.post("/scale", {**ask, "coats": n}, 200)["total_g"] for n in (1, 2))
-    assert two - one == pytest.approx(one - kitchen.post("/scale", {**ask, "coats": 0}, 200)["total_g"], rel=1e-3)
+    assert two - one == pytest.approx(
+        one - kitchen.post("/scale", {**ask, "coats": 0}, 200)["total_g"], rel=1e-3
+    )
     wrong = kitchen.post("/scale", {"lines": TOMATO, "by": "meat"}, 422)
     assert {e["field"] for e in wrong["errors"]} == {"for_kg", "meat_kg"}
     for bad in ({"line": 40, "have": "1 g"}, {"line": 0, "have": "soon"}, {"line": 0}):
@@ -162,7 +201,9 @@ def test_the_ledger_stops_raw_contact_at_the_plate(kitchen: Kitchen):
     boiled = [*moves[:2], {"kind": "boil", "portion": "brush bowl"}, *moves[2:]]
     good = kitchen.post("/sauces/ledger", {"batch_g": 400, "moves": boiled}, 200)
     assert (good["stops"], good["served_g"]) == ([], pytest.approx(400))
-    bad = kitchen.post("/sauces/ledger", {"batch_g": 400, "moves": [{"kind": "serve", "portion": "jug"}]}, 422)
+    bad = kitchen.post(
+        "/sauces/ledger", {"batch_g": 400, "moves": [{"kind": "serve", "portion": "jug"}]}, 422
+    )
     assert bad["errors"][0]["field"] == "moves.0.portion"
 
 
@@ -194,15 +235,24 @@ def test_a_label_makes_an_ingredient_that_recipes_can_use(kitchen: Kitchen):
 
 
 def test_lists_go_in_as_text_and_csv_and_come_out_as_csv(kitchen: Kitchen):
-    text = kitchen.post("/sauces/lines", {"format": "text", "content": "\n".join([*TOMATO, "", "=cmd()"])}, 200)
+    text = kitchen.post(
+        "/sauces/lines", {"format": "text", "content": "\n".join([*TOMATO, "", "=cmd()"])}, 200
+    )
     assert text["lines"] == [*TOMATO, "=cmd()"]
     rows = list(csv.DictReader(io.StringIO(text["csv"])))
     assert [r["ingredient"] for r in rows[:2]] == ["tomato ketchup", "brown sugar"]
     assert rows[-1]["ingredient"] == "'=cmd()", "nothing that a spreadsheet would run"
     back = kitchen.post("/sauces/lines", {"format": "csv", "content": text["csv"]}, 200)
-    masses = [analyse(kitchen, lines=lines[:4])["yield_g"] for lines in (text["lines"], back["lines"])]
+    masses = [
+        analyse(kitchen, lines=lines[:4])["yield_g"] for lines in (text["lines"], back["lines"])
+    ]
     assert masses[0] == pytest.approx(masses[1], rel=1e-3)
-    assert kitchen.post("/sauces/lines", {"format": "csv", "content": 'a,"b'}, 422)["errors"][0]["field"] == "content"
+    assert (
+        kitchen.post("/sauces/lines", {"format": "csv", "content": 'a,"b'}, 422)["errors"][0][
+            "field"
+        ]
+        == "content"
+    )
     assert len(kitchen.get("/ingredients")["ingredients"]) >= 150
 
 
@@ -214,7 +264,8 @@ def test_a_kept_sauce_survives_a_round_trip_and_is_not_taken_from_a_plan(kitchen
     assert again["document"] == kept["document"]
     lines = analyse(kitchen)["sauce"]
     plan = kitchen.post(
-        "/plans", {"dish": {**SHORT_RIBS, "sauce": {"name": "Red", "lines": lines, "sauce_id": kept["id"]}}}
+        "/plans",
+        {"dish": {**SHORT_RIBS, "sauce": {"name": "Red", "lines": lines, "sauce_id": kept["id"]}}},
     )
     delete = kitchen.client.delete
     refused = delete(f"/api/v1/sauces/{kept['id']}")

@@ -15,7 +15,9 @@ from typing import Any
 import pytest
 from playwright.sync_api import expect
 
-expect.set_options(timeout=15_000)  # a server that has just started on a busy machine compiles nothing, but loads much
+expect.set_options(
+    timeout=15_000
+)  # a server that has just started on a busy machine compiles nothing, but loads much
 AXE_LEVELS = ("serious", "critical")
 
 
@@ -29,7 +31,13 @@ class Server:
 
     def start(self, *options: str) -> str:
         self.process = subprocess.Popen(
-            [str(Path(sys.executable).with_name("kettle")), "serve", "--port", str(self.port), *options],
+            [
+                str(Path(sys.executable).with_name("kettle")),
+                "serve",
+                "--port",
+                str(self.port),
+                *options,
+            ],
             env={**os.environ, "KETTLE_DATA": str(self.data)},
             stdout=subprocess.PIPE,
             stderr=subprocess.DEVNULL,
@@ -76,16 +84,24 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
 @pytest.fixture
 def axe() -> Any:
     """Runs axe on a page and returns its serious findings."""
-    source = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text(encoding="utf-8")
+    source = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text(
+        encoding="utf-8"
+    )
 
     def run(page: Any) -> list[str]:
         page.evaluate(source)
         found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
-        return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found["violations"] if v["impact"] in AXE_LEVELS]
+        return [
+            f"{v['id']}: {v['nodes'][0]['html'][:160]}"
+            for v in found["violations"]
+            if v["impact"] in AXE_LEVELS
+        ]
 
     return run
 
 
 @pytest.fixture(scope="session")
 def base_url() -> None:
-    """Each test serves its own kettle and goes to whole addresses (and pytest 9 warns of the plugin's own fixture)."""
+    """Each test serves its own kettle and goes to whole addresses (and pytest 9 warns of the
+    plugin's own fixture).
+    """

@@ -8,9 +8,16 @@ from playwright.sync_api import Page, expect
 pytestmark = pytest.mark.browser
 
 NINE_TAPS = (
-    ("cut", "beef-short-ribs"), ("state", "fridge"), ("mass", "1.6"), ("thickness", "45"), ("tenderise", "pressure"),
-    ("bite", "falls"), ("finish", "broiler"), ("sauce", "plum-tea"), ("serve", "none"),
-)  # fmt: skip
+    ("cut", "beef-short-ribs"),
+    ("state", "fridge"),
+    ("mass", "1.6"),
+    ("thickness", "45"),
+    ("tenderise", "pressure"),
+    ("bite", "falls"),
+    ("finish", "broiler"),
+    ("sauce", "plum-tea"),
+    ("serve", "none"),
+)
 
 
 def by(page: Page, name: str):
@@ -70,7 +77,8 @@ def test_plan_change_start_finish_and_see_it_in_the_log(page: Page, server, axe)
     by(page, "saw-nothing yet").click()
     expect(by(page, "undo")).to_be_enabled()
     page.wait_for_function(
-        "first => fetch('/api/v1/cooks/1/live').then(r => r.json()).then(l => l.sightings === 1)", arg=calls[0]["at_s"]
+        "first => fetch('/api/v1/cooks/1/live').then(r => r.json()).then(l => l.sightings === 1)",
+        arg=calls[0]["at_s"],
     )
     for words in ("Is it out", "Let it rest", "To the table"):
         by(page, "done").click()
@@ -118,7 +126,11 @@ def test_a_wrong_entry_is_told_beside_its_part_and_nothing_is_lost(page: Page, s
     plan_ribs(page, server.start())
     before = by(page, "serve-time").inner_text()
     by(page, "part-mass").click()
-    for entry, told in (("900", "0.05 to 12 kg"), ("-1", "0.05 to 12 kg"), ("lots", "0.05 to 12 kg")):
+    for entry, told in (
+        ("900", "0.05 to 12 kg"),
+        ("-1", "0.05 to 12 kg"),
+        ("lots", "0.05 to 12 kg"),
+    ):
         page.get_by_label("How much").fill(entry)
         expect(page.locator(".fault")).to_contain_text(told)
         expect(by(page, "part-mass")).to_contain_text(entry)
@@ -133,8 +145,12 @@ def test_a_wrong_entry_is_told_beside_its_part_and_nothing_is_lost(page: Page, s
     assert len(by(page, "serve-time").inner_text()) == len(before)
 
 
-def test_a_water_bath_is_set_to_the_degree_and_its_gate_says_what_it_rests_on(page: Page, server, axe):
-    """Another first heat from the sentence, by mouse and by keys; the time was not told, so the usual 74 °C counts."""
+def test_a_water_bath_is_set_to_the_degree_and_its_gate_says_what_it_rests_on(
+    page: Page, server, axe
+):
+    """Another first heat from the sentence, by mouse and by keys; the time was not told, so the
+    usual 74 °C counts.
+    """
     address = server.start()
     taps = [*NINE_TAPS]
     taps[0], taps[2], taps[3], taps[4] = (
@@ -247,7 +263,9 @@ def test_a_sauce_is_written_split_and_put_on_the_dish_by_mouse(page: Page, serve
     assert axe(page) == []
     by(page, "new-sauce").click()
     by(page, "sauce-name").fill("Harbour glaze")
-    for i, text in enumerate(("1 1/2 cups ketchup", "1/4 cup huney", "2 tbsp cider vinegar", "salt to taste")):
+    for i, text in enumerate(
+        ("1 1/2 cups ketchup", "1/4 cup huney", "2 tbsp cider vinegar", "salt to taste")
+    ):
         if i:
             by(page, "add-line").click()
         by(page, f"line-{i}").fill(text)
@@ -270,7 +288,9 @@ def test_a_sauce_is_written_split_and_put_on_the_dish_by_mouse(page: Page, serve
     by(page, "later-0").check()
     stop = page.get_by_role("alert")
     expect(stop).to_contain_text("“coats” touched raw food")
-    expect(page.get_by_role("img", name=re.compile("coats.*stopped before the plate"))).to_be_visible()
+    expect(
+        page.get_by_role("img", name=re.compile("coats.*stopped before the plate"))
+    ).to_be_visible()
     assert axe(page) == []
     by(page, "boil-it").click()
     expect(stop).to_have_count(0)
@@ -416,7 +436,11 @@ def test_a_sauce_goes_out_as_files_and_comes_back_from_them(page: Page, server, 
     assert "date syrup" in saved[1].read_text(encoding="utf-8")
     plain = tmp_path / "aunt.txt"
     plain.write_text("2 cups ketchup\n\n3 tbsp honey\n", encoding="utf-8")
-    for path, first in ((saved[0], "120 g date syrup"), (saved[1], "120 g date syrup"), (plain, "2 cups ketchup")):
+    for path, first in (
+        (saved[0], "120 g date syrup"),
+        (saved[1], "120 g date syrup"),
+        (plain, "2 cups ketchup"),
+    ):
         by(page, "new-sauce").click()
         expect(by(page, "line-0")).to_have_value("")
         by(page, "bring").set_input_files(path)
@@ -442,7 +466,8 @@ def test_pounds_inches_and_fahrenheit_are_shown_and_kept_as_they_are_typed(page:
     expect(fit.get_by_role("textbox", name="Thickness")).to_have_value("1.77")
     fit.get_by_role("textbox", name="How much").fill("2")
     page.wait_for_function(
-        "fetch('/api/v1/kitchen').then(r => r.json()).then(k => Math.abs(k.figures.air_fryer_c - 190.5556) < 0.001)"
+        "fetch('/api/v1/kitchen').then(r => r.json()).then(k => Math.abs(k.figures.air_fryer_c -"
+        " 190.5556) < 0.001)"
     )
     page.reload()
     page.get_by_role("button", name=re.compile("two-basket fryer")).click()

@@ -36,9 +36,13 @@ def test_advice_is_wider_than_what_is_and_differs_among_its_runners_up(ribs):
 def test_taking_the_advice_makes_the_window_that_was_promised(ribs):
     choice = advise(RIBS, ribs).choice
     kitchen = Kitchen(**choice.change["kitchen"])
-    taken = replace(RIBS, finish=choice.finish, coats=choice.coats, coat_mm=choice.coat_mm, kitchen=kitchen)
+    taken = replace(
+        RIBS, finish=choice.finish, coats=choice.coats, coat_mm=choice.coat_mm, kitchen=kitchen
+    )
     moments = choice.change["coats_min"]
-    taken = replace(taken, coats_min=moments and tuple(moments), flips_min=tuple(choice.change["flips_min"]))
+    taken = replace(
+        taken, coats_min=moments and tuple(moments), flips_min=tuple(choice.change["flips_min"])
+    )
     window = forecast(taken).milestones.window
     assert not window.empty
     assert window.opens_s == pytest.approx(choice.opens_s, rel=0.15)
@@ -121,7 +125,9 @@ def test_a_thin_sweet_glaze_close_under_a_strong_broiler_is_a_matter_of_seconds(
 
 
 def test_a_thick_tomato_sauce_in_a_hot_oven_browns_slowly_with_a_window_of_minutes():
-    tomato = mix("tomato", [("tomato-passata", 0.2), ("brown-sugar", 0.03), ("cider-vinegar", 0.02)])
+    tomato = mix(
+        "tomato", [("tomato-passata", 0.2), ("brown-sugar", 0.03), ("cider-vinegar", 0.02)]
+    )
     film = coating_of(replace(RIBS, sauce=tomato, coats=1, coat_mm=1.0), cut(RIBS.cut))
     run = run_finish(draw_members(), Heat(12, 230, 230, 0, 0.2), film, [(0, 0)], 80.0, 70.0, 3600)
     read = read_milestones(run, np.ones(128), "amber")
@@ -131,10 +137,17 @@ def test_a_thick_tomato_sauce_in_a_hot_oven_browns_slowly_with_a_window_of_minut
 
 
 def test_a_thick_tomato_sauce_in_gentle_heat_takes_its_time_and_forgives():
-    tomato = mix("tomato", [("tomato-passata", 0.2), ("brown-sugar", 0.03), ("cider-vinegar", 0.02)])
+    tomato = mix(
+        "tomato", [("tomato-passata", 0.2), ("brown-sugar", 0.03), ("cider-vinegar", 0.02)]
+    )
     slow = replace(
-        RIBS, sauce=tomato, coats=1, coat_mm=1.0, finish="air_fryer", kitchen=Kitchen(air_fryer_c=170.0)
-    )  # fmt: skip
+        RIBS,
+        sauce=tomato,
+        coats=1,
+        coat_mm=1.0,
+        finish="air_fryer",
+        kitchen=Kitchen(air_fryer_c=170.0),
+    )
     read = forecast(slow).milestones
     assert read.bands["face"]["amber"].likely_s > 300
     assert not read.window.empty
@@ -147,5 +160,6 @@ def test_a_sugar_free_glaze_in_an_air_fryer_browns_late_and_without_caramel():
     sweet = forecast(replace(RIBS, coats=1, finish="air_fryer"))
     assert not light.coating.caramelises
     assert (
-        light.milestones.bands["face"]["mahogany"].likely_s > 1.3 * sweet.milestones.bands["face"]["mahogany"].likely_s
+        light.milestones.bands["face"]["mahogany"].likely_s
+        > 1.3 * sweet.milestones.bands["face"]["mahogany"].likely_s
     )

@@ -17,7 +17,7 @@ from bluekettle.core.ingredients import (
     parse_amount,
     read_line,
     read_lines,
-)  # fmt: skip
+)
 from bluekettle.core.sauce import mix
 from bluekettle.core.tables import rows
 
@@ -27,16 +27,27 @@ CUP_L, TBSP_L, TSP_L = 0.2365882365, 0.01478676478125, 0.00492892159375  # US cu
 @pytest.mark.parametrize(
     ("text", "kind", "low", "high"),
     [
-        ("1 3/4 cups", "volume", 1.75 * CUP_L, 1.75 * CUP_L), ("½ tsp", "volume", TSP_L / 2, TSP_L / 2),
-        ("2-3 tbsp", "volume", 2 * TBSP_L, 3 * TBSP_L), ("1½ – 2 cups", "volume", 1.5 * CUP_L, 2 * CUP_L),
-        ("200 g", "mass", 0.2, 0.2), ("1,5 dl", "volume", 0.15, 0.15), ("0.5 l", "volume", 0.5, 0.5),
-        ("1,000 g", "mass", 1.0, 1.0), ("0,125 l", "volume", 0.125, 0.125), ("1,250 kg", "mass", 1.25, 1.25), ("12,500 mg", "mass", 0.0125, 0.0125),
-        ("1 lb 4 oz", "mass", 0.5669904625, 0.5669904625), ("12 fl oz", "volume", 0.35488235475, 0.35488235475),
-        ("half a cup", "volume", CUP_L / 2, CUP_L / 2), ("one and a half cups", "volume", 1.5 * CUP_L, 1.5 * CUP_L),
-        ("a knob", "mass", 0.010, 0.025), ("two pinches", "volume", 0.0004, 0.0012), ("3", "count", 3, 3),
+        ("1 3/4 cups", "volume", 1.75 * CUP_L, 1.75 * CUP_L),
+        ("½ tsp", "volume", TSP_L / 2, TSP_L / 2),
+        ("2-3 tbsp", "volume", 2 * TBSP_L, 3 * TBSP_L),
+        ("1½ – 2 cups", "volume", 1.5 * CUP_L, 2 * CUP_L),
+        ("200 g", "mass", 0.2, 0.2),
+        ("1,5 dl", "volume", 0.15, 0.15),
+        ("0.5 l", "volume", 0.5, 0.5),
+        ("1,000 g", "mass", 1.0, 1.0),
+        ("0,125 l", "volume", 0.125, 0.125),
+        ("1,250 kg", "mass", 1.25, 1.25),
+        ("12,500 mg", "mass", 0.0125, 0.0125),
+        ("1 lb 4 oz", "mass", 0.5669904625, 0.5669904625),
+        ("12 fl oz", "volume", 0.35488235475, 0.35488235475),
+        ("half a cup", "volume", CUP_L / 2, CUP_L / 2),
+        ("one and a half cups", "volume", 1.5 * CUP_L, 1.5 * CUP_L),
+        ("a knob", "mass", 0.010, 0.025),
+        ("two pinches", "volume", 0.0004, 0.0012),
+        ("3", "count", 3, 3),
         ("to taste", "taste", 0.001, 0.01),
     ],
-)  # fmt: skip
+)
 def test_an_amount_is_read_as_it_is_written(text, kind, low, high):
     found = parse_amount(text)
     assert found.kind == kind
@@ -45,7 +56,8 @@ def test_an_amount_is_read_as_it_is_written(text, kind, low, high):
 
 
 @pytest.mark.parametrize(
-    "text", ["", "soon", "1/0 cup", "-2 cups", "500 kg", "3-2 tbsp", "x" * 300, "2 cups of what", "😀"]
+    "text",
+    ["", "soon", "1/0 cup", "-2 cups", "500 kg", "3-2 tbsp", "x" * 300, "2 cups of what", "😀"],
 )
 def test_what_is_no_amount_is_refused_with_what_is_accepted(text):
     with pytest.raises(OutOfRange) as caught:
@@ -54,7 +66,9 @@ def test_what_is_no_amount_is_refused_with_what_is_accepted(text):
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.floats(0.01, 4000.0), st.sampled_from(["g", "ml", "tbsp", "cups", "oz", "lb", "kg", "tsp"]))
+@given(
+    st.floats(0.01, 4000.0), st.sampled_from(["g", "ml", "tbsp", "cups", "oz", "lb", "kg", "tsp"])
+)
 def test_an_amount_survives_the_round_trip_through_its_own_unit(number, unit):
     one = parse_amount(f"1 {unit}").likely
     try:
@@ -68,15 +82,28 @@ def test_an_amount_survives_the_round_trip_through_its_own_unit(number, unit):
 @pytest.mark.parametrize(
     ("line", "key", "grams"),
     [
-        ("1 3/4 cups ketchup", "ketchup", 1.75 * CUP_L * 1140), ("3 cloves of garlic, crushed", "garlic", 15), ("5 cloves", "cloves", 0.5),
-        ("ketchup 200 g", "ketchup", 200), ("juice of half a lemon", "lemon-juice", 22.5), ("2 large onions", "onion", 220),
-        ("1 stick cinnamon", "cinnamon", 3), ("1 stick of butter", "butter", 113.4), ("2 tsp freshly ground black pepper", "black-pepper", 2 * TSP_L * 500),
-        ("2 x 400 g tins tomatoes", "tinned-tomato", 800), ("1 14-oz can of chopped tomatoes", "tinned-tomato", 396.9),
-        ("2 (400 g) jars of anchovies", "anchovy", 800), ("2 tomatoes", "tomato", 240), ("half a dozen eggs", "egg", 300), ("a few eggs", "egg", 150),
-        ("2 tbsp honey (from the jar) or sugar", "honey", 2 * TBSP_L * 1420), ("100 g smooth dark plum jam", "plum-jam", 100),
-        ("a knob of butter", "butter", 15), ("2 bay leaves", "bay-leaf", 0.4), ("1 tbsp smooth mustard (sharp)", "dijon-type-mustard", TBSP_L * 1070),
+        ("1 3/4 cups ketchup", "ketchup", 1.75 * CUP_L * 1140),
+        ("3 cloves of garlic, crushed", "garlic", 15),
+        ("5 cloves", "cloves", 0.5),
+        ("ketchup 200 g", "ketchup", 200),
+        ("juice of half a lemon", "lemon-juice", 22.5),
+        ("2 large onions", "onion", 220),
+        ("1 stick cinnamon", "cinnamon", 3),
+        ("1 stick of butter", "butter", 113.4),
+        ("2 tsp freshly ground black pepper", "black-pepper", 2 * TSP_L * 500),
+        ("2 x 400 g tins tomatoes", "tinned-tomato", 800),
+        ("1 14-oz can of chopped tomatoes", "tinned-tomato", 396.9),
+        ("2 (400 g) jars of anchovies", "anchovy", 800),
+        ("2 tomatoes", "tomato", 240),
+        ("half a dozen eggs", "egg", 300),
+        ("a few eggs", "egg", 150),
+        ("2 tbsp honey (from the jar) or sugar", "honey", 2 * TBSP_L * 1420),
+        ("100 g smooth dark plum jam", "plum-jam", 100),
+        ("a knob of butter", "butter", 15),
+        ("2 bay leaves", "bay-leaf", 0.4),
+        ("1 tbsp smooth mustard (sharp)", "dijon-type-mustard", TBSP_L * 1070),
     ],
-)  # fmt: skip
+)
 def test_a_line_is_read_with_its_ingredient_and_mass(line, key, grams):
     read = read_line(line)
     assert read.problem == ""
@@ -87,12 +114,20 @@ def test_a_line_is_read_with_its_ingredient_and_mass(line, key, grams):
 @pytest.mark.parametrize(
     ("line", "word", "near"),
     [
-        ("2 tbsp hony", "hony", "honey"), ("2 tbsp honey\n3 tbsp soy sauce", "on its own", None),
-        ("2 tbsp honey and soy sauce", "is known", None), ("2 frobs of zorgle", "zorgle", None), ("honey", "no amount", "100 g honey"),
-        ("3 ketchup", "pieces", None), ("200 g", "no ingredient", None), ("-2 cups honey", "0 or more", None), ("x" * 10_000, "10000 characters", None),
-        ("😀 2 cups", "😀", None), ("1e9 g honey", "is known", "honey"), ("999999999999 g honey", "50 kg", None),
+        ("2 tbsp hony", "hony", "honey"),
+        ("2 tbsp honey\n3 tbsp soy sauce", "on its own", None),
+        ("2 tbsp honey and soy sauce", "is known", None),
+        ("2 frobs of zorgle", "zorgle", None),
+        ("honey", "no amount", "100 g honey"),
+        ("3 ketchup", "pieces", None),
+        ("200 g", "no ingredient", None),
+        ("-2 cups honey", "0 or more", None),
+        ("x" * 10_000, "10000 characters", None),
+        ("😀 2 cups", "😀", None),
+        ("1e9 g honey", "is known", "honey"),
+        ("999999999999 g honey", "50 kg", None),
     ],
-)  # fmt: skip
+)
 def test_a_line_that_cannot_be_read_stays_with_its_reason(line, word, near):
     read = read_line(line)
     assert not read.usable
@@ -145,7 +180,10 @@ def test_every_swap_takes_away_what_it_is_for():
 
 def test_a_spoon_of_dense_coarse_salt_holds_1_7_times_the_flaky_one():
     """The customary figure for two coarse salts (design 5.3)."""
-    flaky, dense = (read_line(f"1 tbsp {name}").mass_kg.likely for name in ("coarse salt flakes", "coarse dense salt"))
+    flaky, dense = (
+        read_line(f"1 tbsp {name}").mass_kg.likely
+        for name in ("coarse salt flakes", "coarse dense salt")
+    )
     assert dense / flaky == pytest.approx(1.7, rel=0.03)
 
 
@@ -172,7 +210,14 @@ def test_a_ketchup_type_sauce_comes_near_its_label_and_a_label_gives_its_own_fig
 
 
 @pytest.mark.parametrize(
-    "label", [Label(0.0, 1, 1), Label(30, 31, 0), Label(30, 20, 0, 8, 8), Label(30, 1, 1e6), Label(float("nan"), 1, 1)]
+    "label",
+    [
+        Label(0.0, 1, 1),
+        Label(30, 31, 0),
+        Label(30, 20, 0, 8, 8),
+        Label(30, 1, 1e6),
+        Label(float("nan"), 1, 1),
+    ],
 )
 def test_a_label_that_does_not_add_up_is_refused(label):
     with pytest.raises(OutOfRange):

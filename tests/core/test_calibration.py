@@ -15,18 +15,38 @@ from bluekettle.core.calibration import (
     scout_times,
 )
 from bluekettle.core.errors import OutOfRange
-from bluekettle.core.glaze import DAMP_BREAD, Coating, Heat, draw_members, rubbed_film, run_finish, weighted_quantile
+from bluekettle.core.glaze import (
+    DAMP_BREAD,
+    Coating,
+    Heat,
+    draw_members,
+    rubbed_film,
+    run_finish,
+    weighted_quantile,
+)
 
 GLAZE = Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6)
 BROILER = Heat(12, 220, 220, 2650, 0.35)
 FACE, EDGE = 0, 1
 AMBER, MAHOGANY, BURNT = 2, 3, 5
-FIERCE = np.array([0.3, -0.2, 0.15, 0.2])  # a truth that is hotter, thinner and browner than typical
+FIERCE = np.array(
+    [0.3, -0.2, 0.15, 0.2]
+)  # a truth that is hotter, thinner and browner than typical
 
 
 def evening(truth, **more):
     """Milestones of one known evening, (sites, 7)."""
-    run = run_finish(draw_members(1, 16), BROILER, GLAZE, [(0, 0)], 80.0, 70.0, 3600, log_factors=np.tile(truth, (16, 1)), **more)  # fmt: skip
+    run = run_finish(
+        draw_members(1, 16),
+        BROILER,
+        GLAZE,
+        [(0, 0)],
+        80.0,
+        70.0,
+        3600,
+        log_factors=np.tile(truth, (16, 1)),
+        **more,
+    )
     return run.times_s[0]
 
 
@@ -40,11 +60,15 @@ def band(belief, site, mark):
 def test_one_sighting_narrows_and_moves_towards_the_truth():
     before = first_belief(BROILER.spread)
     truth = evening(FIERCE)
-    after = learn_from(before, BROILER, GLAZE, [Observation("amber at the edges", float(truth[EDGE, AMBER]))])
+    after = learn_from(
+        before, BROILER, GLAZE, [Observation("amber at the edges", float(truth[EDGE, AMBER]))]
+    )
     for site, mark in ((FACE, MAHOGANY), (EDGE, BURNT)):
         wide, narrow = band(before, site, mark), band(after, site, mark)
         assert narrow[2] / narrow[0] < 0.6 * wide[2] / wide[0]
-        assert abs(np.log(narrow[1] / truth[site, mark])) < 0.4 * abs(np.log(wide[1] / truth[site, mark]))
+        assert abs(np.log(narrow[1] / truth[site, mark])) < 0.4 * abs(
+            np.log(wide[1] / truth[site, mark])
+        )
     assert after.factor("heat") > 1.1
     assert all(after.sd(name) <= before.sd(name) + 1e-9 for name in NAMES)
 
@@ -55,7 +79,9 @@ def test_six_evenings_leave_the_next_one_far_narrower_than_the_first():
     for _ in range(6):
         tonight = evening(FIERCE + rng.normal(size=4) * np.array([0.05, 0.12, 0.08, 0.06]))
         seen = float(tonight[EDGE, AMBER] * np.exp(0.15 * rng.normal()))
-        belief = learn_from(belief, BROILER, GLAZE, [Observation("amber at the edges", seen)], another_evening=True)
+        belief = learn_from(
+            belief, BROILER, GLAZE, [Observation("amber at the edges", seen)], another_evening=True
+        )
     wide, narrow = band(first_belief(BROILER.spread), FACE, MAHOGANY), band(belief, FACE, MAHOGANY)
     assert narrow[2] / narrow[0] < 0.6 * wide[2] / wide[0]
     assert narrow[0] < evening(FIERCE)[FACE, MAHOGANY] < narrow[2]
@@ -64,15 +90,27 @@ def test_six_evenings_leave_the_next_one_far_narrower_than_the_first():
 
 
 def test_a_scout_on_damp_bread_teaches_the_dish():
-    """Bread has its own substrate; its colour times move the dish's the right way and narrow them."""
+    """Bread has its own substrate; its colour times move the dish's the right way and narrow
+    them.
+    """
     before = first_belief(BROILER.spread)
     bread = evening(FIERCE, ground=DAMP_BREAD)
     scout = run_finish(
-        draw_members(1, 16), BROILER, GLAZE, [(0, 0)], 21.0, 21.0, 600, log_factors=np.tile(FIERCE, (16, 1)),
+        draw_members(1, 16),
+        BROILER,
+        GLAZE,
+        [(0, 0)],
+        21.0,
+        21.0,
+        600,
+        log_factors=np.tile(FIERCE, (16, 1)),
         ground=DAMP_BREAD,
-    ).times_s[0]  # fmt: skip
+    ).times_s[0]
     after = learn_from(
-        before, BROILER, GLAZE, [Observation("amber at the edges", float(scout[EDGE, AMBER]), scout=True)]
+        before,
+        BROILER,
+        GLAZE,
+        [Observation("amber at the edges", float(scout[EDGE, AMBER]), scout=True)],
     )
     wide, narrow = band(before, FACE, MAHOGANY), band(after, FACE, MAHOGANY)
     truth = evening(FIERCE)[FACE, MAHOGANY]
@@ -86,7 +124,9 @@ def test_a_scout_on_damp_bread_teaches_the_dish():
 def test_an_odd_sighting_counts_for_less_and_none_teaches_what_cannot_be():
     before = first_belief(BROILER.spread)
     factors = draw_factors(before)
-    gentle, wild = (learn(before, factors, np.full(256, shift) - factors[:, 0]) for shift in (0.3, 3.0))
+    gentle, wild = (
+        learn(before, factors, np.full(256, shift) - factors[:, 0]) for shift in (0.3, 3.0)
+    )
     assert abs(wild.mean[0]) < 4 * abs(gentle.mean[0])
     with pytest.raises(OutOfRange, match="show the sign"):
         learn(before, factors, np.full(256, np.inf))
@@ -109,7 +149,9 @@ MEDIAN = draw_members().median_only()
 
 
 def median_run(coating=GLAZE, **more):
-    return run_finish(MEDIAN, Heat(50, 200, 200, 0, 0.15), coating, [(0, 0)], 80.0, 70.0, 1800, **more)
+    return run_finish(
+        MEDIAN, Heat(50, 200, 200, 0, 0.15), coating, [(0, 0)], 80.0, 70.0, 1800, **more
+    )
 
 
 def test_a_flip_browns_the_back_and_holds_the_face():

@@ -26,7 +26,9 @@ def usual(key, **more):
 
 
 def come_up(dish):
-    """P10, P50, P90 of the come-up [s], with the hold fixed so that only the come-up is compared."""
+    """P10, P50, P90 of the come-up [s], with the hold fixed so that only the come-up is
+    compared.
+    """
     run = run_tenderise(dish, cut(dish.cut), FEW, 600.0)
     return np.quantile(run.come_up_s, (0.1, 0.5, 0.9))
 
@@ -77,7 +79,9 @@ def test_time_goes_by_thickness_and_softer_bites_take_longer(key, more):
 
 def test_a_little_more_mass_is_a_little_more_time_without_cliffs():
     """2.9 lb and 3.0 lb get nearly the same answer."""
-    totals = [forecast(replace(RIBS, mass_kg=m), draws=FEW).total.likely_s for m in (1.315, 1.338, 1.361)]
+    totals = [
+        forecast(replace(RIBS, mass_kg=m), draws=FEW).total.likely_s for m in (1.315, 1.338, 1.361)
+    ]
     assert np.all(np.abs(np.diff(totals)) < 130)
 
 
@@ -107,7 +111,10 @@ def test_a_sighting_narrows_the_finish_and_the_whole():
 
     assert span(seen) < 0.8 * span(before)
     pale = forecast(replace(RIBS, sightings=(Sighting("nothing yet", 200.0),)))
-    assert pale.milestones.bands["face"]["amber"].likely_s > before.milestones.bands["face"]["amber"].likely_s
+    assert (
+        pale.milestones.bands["face"]["amber"].likely_s
+        > before.milestones.bands["face"]["amber"].likely_s
+    )
 
 
 def test_a_return_leg_is_far_shorter_than_the_first():
@@ -134,7 +141,9 @@ def test_watch_outs_name_what_is_wrong_and_their_repair_mends_it():
     assert "liquid-least" not in [w.id for w in mended]
     full = replace(RIBS, mass_kg=4.5, pieces=14)
     repair = next(w for w in watch_outs(forecast(full, draws=FEW)) if w.id == "pot-full").repair
-    assert "pot-full" not in [w.id for w in watch_outs(forecast(replace(full, **repair), draws=FEW))]
+    assert "pot-full" not in [
+        w.id for w in watch_outs(forecast(replace(full, **repair), draws=FEW))
+    ]
 
 
 def test_a_sugar_free_glaze_is_told_to_have_no_caramel():

@@ -12,20 +12,53 @@ PRESSURE = 101_325.0
 
 
 @given(
-    start=st.floats(20, 180), h=st.floats(5, 60), air=st.floats(120, 260), element=st.floats(0, 6000),
-    u=st.floats(30, 400), below=st.floats(40, 100), activity=st.floats(0.02, 1.0), gain=st.floats(0.4, 2.5),
-)  # fmt: skip
-def test_heat_in_is_heat_out_and_heat_stored_within_one_per_cent(start, h, air, element, u, below, activity, gain):
-    """gain [h dT + eps sigma dT^4 + element] = U (T - T_food) + L m + C dT/dt at the end of every step."""
+    start=st.floats(20, 180),
+    h=st.floats(5, 60),
+    air=st.floats(120, 260),
+    element=st.floats(0, 6000),
+    u=st.floats(30, 400),
+    below=st.floats(40, 100),
+    activity=st.floats(0.02, 1.0),
+    gain=st.floats(0.4, 2.5),
+)
+def test_heat_in_is_heat_out_and_heat_stored_within_one_per_cent(
+    start, h, air, element, u, below, activity, gain
+):
+    """gain [h dT + eps sigma dT^4 + element] = U (T - T_food) + L m + C dT/dt at the end of every
+    step.
+    """
     assume(activity * psat_grid_pa(start) < 0.95 * PRESSURE)
     capacity, dt = 1500.0, 2.0
     temp, rate, _ = film_temp_c(
-        start, start, capacity, dt, gain, h, air, (air + 273.15) ** 4, element, u, below, activity, h / AIR_J_M3_K,
-        PRESSURE, 1.0, 0.93, 1.0, 0.0,
-    )  # fmt: skip
-    into = gain * (h * (air - temp) + 0.93 * SIGMA * ((air + 273.15) ** 4 - (temp + 273.15) ** 4) + element)
-    out = u * (temp - below) + latent_heat_j_kg(min(temp, 200.0)) * rate + capacity * (temp - start) / dt
-    # A hundredth of all heat that moves; near boiling the last step of Newton's method is worth a few watts.
+        start,
+        start,
+        capacity,
+        dt,
+        gain,
+        h,
+        air,
+        (air + 273.15) ** 4,
+        element,
+        u,
+        below,
+        activity,
+        h / AIR_J_M3_K,
+        PRESSURE,
+        1.0,
+        0.93,
+        1.0,
+        0.0,
+    )
+    into = gain * (
+        h * (air - temp) + 0.93 * SIGMA * ((air + 273.15) ** 4 - (temp + 273.15) ** 4) + element
+    )
+    out = (
+        u * (temp - below)
+        + latent_heat_j_kg(min(temp, 200.0)) * rate
+        + capacity * (temp - start) / dt
+    )
+    # A hundredth of all heat that moves; near boiling the last step of Newton's method is worth a
+    # few watts.
     moved = abs(into) + abs(u * (temp - below)) + latent_heat_j_kg(min(temp, 200.0)) * rate
     assert abs(into - out) < 0.01 * moved + 60.0
     assert rate >= 0.0
@@ -36,9 +69,25 @@ def test_heat_in_is_heat_out_and_heat_stored_within_one_per_cent(start, h, air, 
 def test_a_film_dries_by_the_analogy_of_heat_and_mass(activity):
     """m = h_m p / (R_v T) ln((p - p_air) / (p - a_w p_sat)), written out."""
     temp, rate, _ = film_temp_c(
-        70.0, 70.0, 1e9, 2.0, 1.0, 20.0, 200.0, 473.15**4, 0.0, 100.0, 70.0, activity, 20.0 / AIR_J_M3_K, PRESSURE, 1.0,
-        0.93, 1.0, 0.0,
-    )  # fmt: skip
+        70.0,
+        70.0,
+        1e9,
+        2.0,
+        1.0,
+        20.0,
+        200.0,
+        473.15**4,
+        0.0,
+        100.0,
+        70.0,
+        activity,
+        20.0 / AIR_J_M3_K,
+        PRESSURE,
+        1.0,
+        0.93,
+        1.0,
+        0.0,
+    )
     partial = activity * psat_grid_pa(temp)
     expected = 20.0 / AIR_J_M3_K * PRESSURE / (461.526 * (temp + 273.15))
     expected *= np.log((PRESSURE - AIR_VAPOUR_PA) / (PRESSURE - partial))
@@ -47,7 +96,23 @@ def test_a_film_dries_by_the_analogy_of_heat_and_mass(activity):
 
 def test_water_that_is_not_there_cannot_leave():
     _, rate, _ = film_temp_c(
-        90.0, 90.0, 1500.0, 2.0, 1.0, 50.0, 200.0, 473.15**4, 5000.0, 10.0, 90.0, 1.0, 50.0 / AIR_J_M3_K, PRESSURE, 1e-6,
-        0.93, 1.0, 0.0,
-    )  # fmt: skip
+        90.0,
+        90.0,
+        1500.0,
+        2.0,
+        1.0,
+        50.0,
+        200.0,
+        473.15**4,
+        5000.0,
+        10.0,
+        90.0,
+        1.0,
+        50.0 / AIR_J_M3_K,
+        PRESSURE,
+        1e-6,
+        0.93,
+        1.0,
+        0.0,
+    )
     assert rate == pytest.approx(1e-6)

@@ -1,4 +1,6 @@
-"""Second heats of a dish: each appliance by its dial, coats at the cook's own minutes, and turns."""
+"""Second heats of a dish: each appliance by its dial, coats at the cook's own minutes, and
+turns.
+"""
 
 from dataclasses import replace
 
@@ -9,7 +11,15 @@ from bluekettle.core.errors import OutOfRange
 from bluekettle.core.glaze import Heat, draw_members, run_finish
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import mix, sample_sauce
-from bluekettle.core.stages import FINISHES, Dish, Kitchen, film_of, finish_kind, forecast, plan_calls
+from bluekettle.core.stages import (
+    FINISHES,
+    Dish,
+    Kitchen,
+    film_of,
+    finish_kind,
+    forecast,
+    plan_calls,
+)
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=1)
 MEDIAN = draw_members().median_only()
@@ -28,7 +38,10 @@ def stage(found, key):
 def test_turning_the_dial_towards_fierce_brings_every_colour_sooner(finish):
     kind = finish_kind(finish)
     dials = np.linspace(kind.gentle, kind.fierce, 4)
-    runs = [forecast(replace(RIBS, finish=finish, kitchen=Kitchen(**{kind.dial: float(d)}))) for d in dials]
+    runs = [
+        forecast(replace(RIBS, finish=finish, kitchen=Kitchen(**{kind.dial: float(d)})))
+        for d in dials
+    ]
     for site, mark in (("face", "amber"), ("edge", "amber"), ("face", "mahogany")):
         times = [likely(run, site, mark) or np.inf for run in runs]
         assert times == sorted(times, reverse=True), (site, mark, times)
@@ -37,12 +50,16 @@ def test_turning_the_dial_towards_fierce_brings_every_colour_sooner(finish):
 
 
 def test_a_thick_tomato_sauce_in_a_hot_oven_keeps_the_times_kitchens_know():
-    """230 °C still oven on hot moist ribs: face amber in 6 to 9 min, mahogany in 10 to 16 (design figures)."""
+    """230 °C still oven on hot moist ribs: face amber in 6 to 9 min, mahogany in 10 to 16 (design
+    figures).
+    """
     found = forecast(replace(RIBS, sauce=TOMATO, finish="oven"))
     assert 6 * 60 <= likely(found, "face", "amber") <= 9 * 60
     assert 10 * 60 <= likely(found, "face", "mahogany") <= 16 * 60
     assert not found.milestones.window.empty
-    assert likely(forecast(replace(RIBS, sauce=TOMATO, finish="oven", coat_mm=1.2)), "face", "set") > likely(found, "face", "set")  # fmt: skip
+    assert likely(
+        forecast(replace(RIBS, sauce=TOMATO, finish="oven", coat_mm=1.2)), "face", "set"
+    ) > likely(found, "face", "set")
 
 
 def test_a_later_first_coat_sets_and_colours_later_and_lies_on_bare_food_until_then():
@@ -52,7 +69,9 @@ def test_a_later_first_coat_sets_and_colours_later_and_lies_on_bare_food_until_t
         marks.append([likely(found, "face", name) for name in ("set", "amber", "mahogany")])
         assert marks[-1][0] > 60.0 * minute
         before = found.finish.sample_s < 60.0 * minute
-        assert found.strip_index[0][before].max(initial=0.0) < 0.4, "bare food is not amber in minutes"
+        assert found.strip_index[0][before].max(initial=0.0) < 0.4, (
+            "bare food is not amber in minutes"
+        )
     assert np.all(np.diff(np.array(marks), axis=0) > 0)
 
 
@@ -61,7 +80,9 @@ def test_a_coat_under_the_heat_is_called_for_and_not_brushed_before():
     keys = [s.key for s in found.stages]
     assert "brush" not in keys
     assert "brush" in [s.key for s in forecast(RIBS).stages]
-    calls = plan_calls(found.milestones, found.finish.sample_s, found.finish.coats_s, found.finish.flips_s)
+    calls = plan_calls(
+        found.milestones, found.finish.sample_s, found.finish.coats_s, found.finish.flips_s
+    )
     said = {c.says: c.at_s for c in calls}
     assert (said["Coat 1 now"], said["Turn it now"], said["Coat 2 now"]) == (180.0, 300.0, 420.0)
     assert calls[-1].level == "out"
@@ -88,12 +109,16 @@ def test_a_crisping_lid_waits_for_its_pot_and_an_oven_keeps_the_braise_heat():
     fryer = forecast(replace(RIBS, finish="air_fryer"))
     assert stage(fryer, "preheat").start.likely_s > stage(fryer, "check").start.likely_s
     cold = stage(forecast(replace(RIBS, finish="oven")), "preheat").band.likely_s
-    warm = stage(forecast(replace(RIBS, finish="oven", tenderise="braise", bite="tug")), "preheat").band.likely_s
+    warm = stage(
+        forecast(replace(RIBS, finish="oven", tenderise="braise", bite="tug")), "preheat"
+    ).band.likely_s
     assert warm == pytest.approx(cold * (230 - 150) / (230 - 21), rel=0.02)
 
 
 def test_a_contact_grill_browns_both_sides_in_a_minute_or_two_and_burns_a_glaze_soon():
-    """190 °C on hot food: bare faces mahogany in 1 to 3 min; a sweet glaze is amber in about 1 and burnt within 4."""
+    """190 °C on hot food: bare faces mahogany in 1 to 3 min; a sweet glaze is amber in about 1 and
+    burnt within 4.
+    """
     bare = forecast(replace(RIBS, finish="contact", sauce=None, coats=0, want="mahogany"))
     assert 60 <= likely(bare, "face", "mahogany") <= 180
     glazed = forecast(replace(RIBS, finish="contact"))
@@ -115,11 +140,16 @@ def test_steam_that_cannot_leave_keeps_a_film_wet_for_longer():
 
 
 def test_a_grill_is_stopped_indoors_and_each_appliance_has_its_own_caution():
-    ids = {f: {w.id: w.level for w in watch_outs(forecast(replace(RIBS, finish=f)))} for f in FINISHES}
+    ids = {
+        f: {w.id: w.level for w in watch_outs(forecast(replace(RIBS, finish=f)))} for f in FINISHES
+    }
     assert ids["grill"]["grill-outdoors"] == "stop"
     assert ids["charcoal"]["grill-outdoors"] == "stop"
     assert all("grill-outdoors" not in ids[f] for f in FINISHES if f not in ("grill", "charcoal"))
-    own = [set(ids[f]) & {"broiler", "vents", "hot-tray", "lid-swap", "grill-outdoors", "plates"} for f in FINISHES]
+    own = [
+        set(ids[f]) & {"broiler", "vents", "hot-tray", "lid-swap", "grill-outdoors", "plates"}
+        for f in FINISHES
+    ]
     assert all(len(found) == 1 for found in own)
     assert len(set.union(*own)) == len(FINISHES) - 1, "both grills share theirs"
     assert [f for f in FINISHES if "coals" in ids[f]] == ["charcoal"]

@@ -1,4 +1,6 @@
-"""First heats of a dish: every one by its dial, the time that is proven in a bath, and what dry heat does outside."""
+"""First heats of a dish: every one by its dial, the time that is proven in a bath, and what dry
+heat does outside.
+"""
 
 from dataclasses import replace
 
@@ -34,9 +36,16 @@ from bluekettle.core.tenderness import cook_value_min
 from bluekettle.core.units import minutes
 
 FEW = draw_members(1, 32)
-DRUMSTICKS = Dish("turkey-drumsticks", 1.8, 4, 60.0, tenderise="bath", bite="tug", finish="air_fryer")
+DRUMSTICKS = Dish(
+    "turkey-drumsticks", 1.8, 4, 60.0, tenderise="bath", bite="tug", finish="air_fryer"
+)
 RIBS = Dish("pork-ribs", 1.4, 4, 26.0, bite="tug")
-STEPS = [StepPlan("load", "hands", "", 60, 80, 100), StepPlan("come_up", "machine", "", 40, 60, 120), StepPlan("hold", "machine", "", 3600, 3600, 3600), StepPlan("open", "hands", "", 20, 30, 40)]  # fmt: skip
+STEPS = [
+    StepPlan("load", "hands", "", 60, 80, 100),
+    StepPlan("come_up", "machine", "", 40, 60, 120),
+    StepPlan("hold", "machine", "", 3600, 3600, 3600),
+    StepPlan("open", "hands", "", 20, 30, 40),
+]
 
 
 def by(heat, dish=RIBS, **kitchen):
@@ -49,71 +58,123 @@ def ids(found):
 
 @pytest.mark.parametrize("heat", TENDERISE)
 def test_an_empty_kitchen_plans_every_first_heat_with_every_finish(heat):
-    """Every kind of appliance that browns or makes tender is a heat of a dish, from typical figures alone."""
+    """Every kind of appliance that browns or makes tender is a heat of a dish, from typical figures
+    alone.
+    """
     kind = first_heat(heat)
     for finish in FINISHES:
         found = forecast(replace(by(heat), finish=finish), draws=FEW)
         assumed = set(found.assumed)
         assert set(kind.figures) <= assumed <= set(TYPICAL)
         keys = [s.key for s in found.stages]
-        assert keys.index("load") < keys.index("hold") < keys.index("open") < keys.index("check") < keys.index("finish")
-        assert found.total.likely_s > found.headline_s, "hidden waits make it longer than its timers"
+        assert (
+            keys.index("load")
+            < keys.index("hold")
+            < keys.index("open")
+            < keys.index("check")
+            < keys.index("finish")
+        )
+        assert found.total.likely_s > found.headline_s, (
+            "hidden waits make it longer than its timers"
+        )
         assert found.tenderness.enough > 0.7
         assert found.safety.core_low_c >= found.safety.wanted_c
         assert (found.fill is None) == (not kind.takes_liquid)
 
 
 def test_every_kind_of_appliance_that_heats_a_dish_is_a_heat_of_one():
-    used = {row["appliance"] for table in ("first_heats", "finishes") for row in rows(table).values()}
-    # Of one job: a fan oven and a stove-top pot are ovens and pots, two baskets are a fryer; a burner heats the pan.
+    used = {
+        row["appliance"] for table in ("first_heats", "finishes") for row in rows(table).values()
+    }
+    # Of one job: a fan oven and a stove-top pot are ovens and pots, two baskets are a fryer; a
+    # burner heats the pan.
     same = {"fan-oven", "stove-pot", "air-fryer-two", "burner"}
     assert set(rows("appliances")) - used - same == set()
 
 
 @pytest.mark.parametrize(
     ("heat", "dial", "mild", "fierce"),
-    [("bath", "bath_c", 62, 75), ("low_oven", "low_oven_c", 110, 150), ("smoke", "smoke_c", 95, 130), ("air_fry", "fry_c", 150, 190),
-     ("foil", "oven_c", 140, 170), ("simmer", "burner_w", 900, 2500), ("slow", "slow_power_w", 160, 320)],
-)  # fmt: skip
-def test_a_hotter_dial_a_thinner_piece_and_an_easier_bite_are_sooner_tender(heat, dial, mild, fierce):
+    [
+        ("bath", "bath_c", 62, 75),
+        ("low_oven", "low_oven_c", 110, 150),
+        ("smoke", "smoke_c", 95, 130),
+        ("air_fry", "fry_c", 150, 190),
+        ("foil", "oven_c", 140, 170),
+        ("simmer", "burner_w", 900, 2500),
+        ("slow", "slow_power_w", 160, 320),
+    ],
+)
+def test_a_hotter_dial_a_thinner_piece_and_an_easier_bite_are_sooner_tender(
+    heat, dial, mild, fierce
+):
     def total(dish):
         run = run_tenderise(dish, cut(dish.cut), FEW, find_hold_s(dish, cut(dish.cut), FEW))
         return float(np.median(run.come_up_s + run.hold_s))
 
     cool = by(heat, **{dial: float(mild)})
     assert total(by(heat, **{dial: float(fierce)})) < total(cool)
-    assert total(replace(cool, thickness_mm=20.0)) < total(cool) <= total(replace(cool, bite="falls"))
+    assert (
+        total(replace(cool, thickness_mm=20.0)) < total(cool) <= total(replace(cool, bite="falls"))
+    )
     frozen = replace(cool, state="frozen")
     thawed, from_frozen = (run_tenderise(d, cut(d.cut), FEW, 4 * 3600.0) for d in (cool, frozen))
     assert np.all(from_frozen.late_s > thawed.late_s)
 
 
 def test_known_kitchen_times_of_each_first_heat():
-    """Octopus simmers 45 to 75 min; ribs smoke 3 to 6 h and take a foil hour to the tug; lamb breast roasts 2.5 to 4.5 h low; short ribs stay in a 70 °C bath for many hours."""
+    """Octopus simmers 45 to 75 min; ribs smoke 3 to 6 h and take a foil hour to the tug; lamb
+    breast roasts 2.5 to 4.5 h low; short ribs stay in a 70 °C bath for many hours.
+    """
     octopus = forecast(Dish("octopus", 1.4, 8, 35.0, tenderise="simmer", bite="falls"), draws=FEW)
     assert 45 <= minutes(octopus.timer_s) <= 75
     assert 180 <= minutes(forecast(replace(by("smoke"), bite="falls"), draws=FEW).timer_s) <= 360
     assert 45 <= minutes(forecast(by("foil"), draws=FEW).timer_s) <= 90
-    lamb = forecast(Dish("lamb-breast", 1.5, 4, 35.0, tenderise="low_oven", bite="falls", finish="oven"), draws=FEW)
+    lamb = forecast(
+        Dish("lamb-breast", 1.5, 4, 35.0, tenderise="low_oven", bite="falls", finish="oven"),
+        draws=FEW,
+    )
     assert 150 <= minutes(lamb.timer_s) <= 270
     ribs = Dish("beef-short-ribs", 1.6, 6, 45.0, tenderise="bath", kitchen=Kitchen(bath_c=70.0))
     assert 6 <= forecast(ribs, draws=FEW).timer_s / 3600 <= 24
 
 
-@pytest.mark.parametrize(("heat", "around", "minutes_in"), [("low_oven", "still-oven", 180), ("smoke", "smoker", 300), ("air_fry", "air-fryer", 40), ("foil", "foil", 60)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("heat", "around", "minutes_in"),
+    [
+        ("low_oven", "still-oven", 180),
+        ("smoke", "smoker", 300),
+        ("air_fry", "air-fryer", 40),
+        ("foil", "foil", 60),
+    ],
+)
 def test_the_fast_run_of_all_members_agrees_with_the_plain_run_of_one(heat, around, minutes_in):
-    """The median member in long steps against `heat_in` in steps of 2 s: cook value, crust and water within 3 %."""
+    """The median member in long steps against `heat_in` in steps of 2 s: cook value, crust and
+    water within 3 %.
+    """
     dish = by(heat)
     run = run_tenderise(dish, cut(dish.cut), FEW.median_only(), 60.0 * minutes_in)
     air_c = dish.kitchen.or_typical(first_heat(heat).dial)
-    plain = heat_in(surroundings(around, air_c), cut(dish.cut).food, "slab", float(run.half_m[0]), 4.0, 60.0 * minutes_in, dt_s=2.0, cells=16)  # fmt: skip
-    assert run.cook_centre[0] == pytest.approx(cook_value_min(plain.time_s, plain.centre_c), rel=0.03)
+    plain = heat_in(
+        surroundings(around, air_c),
+        cut(dish.cut).food,
+        "slab",
+        float(run.half_m[0]),
+        4.0,
+        60.0 * minutes_in,
+        dt_s=2.0,
+        cells=16,
+    )
+    assert run.cook_centre[0] == pytest.approx(
+        cook_value_min(plain.time_s, plain.centre_c), rel=0.03
+    )
     assert run.crust_m[0] == pytest.approx(plain.crust_m[-1], rel=0.03)
     assert run.lost_kg_m2[0] == pytest.approx(plain.water_lost_kg_m2[-1], rel=0.03)
 
 
 def test_a_proven_time_in_the_bath_passes_where_the_temperature_does_not_and_says_so():
-    """65 °C never reaches the usual 74: the gate rests on time, counted a degree colder, and the probe confirms it."""
+    """65 °C never reaches the usual 74: the gate rests on time, counted a degree colder, and the
+    probe confirms it.
+    """
     found = forecast(DRUMSTICKS, draws=FEW)
     safety = found.safety
     assert safety.core_low_c < 74.0
@@ -123,26 +184,33 @@ def test_a_proven_time_in_the_bath_passes_where_the_temperature_does_not_and_say
     assert "core-cold" not in told
     assert f"{safety.probe_c:g} °C" in told["proven-time"].message
     assert "rests on time" in told["proven-time"].why
-    # The same history, read a degree lower and integrated apart from the model's own sums, is proof as well.
+    # The same history, read a degree lower and integrated apart from the model's own sums, is proof
+    # as well.
     run = run_tenderise(DRUMSTICKS, cut(DRUMSTICKS.cut), FEW, found.timer_s)
     kill = kill_for("poultry")
     assert log_reduction(kill, run.trace[:, 0], run.trace[:, 2] - 1.0) >= kill.wanted_log
     hot = forecast(replace(DRUMSTICKS, kitchen=Kitchen(bath_c=80.0)), draws=FEW).safety
     assert (hot.rests_on, hot.probe_c) == ("temperature", 74.0)
-    assert forecast(replace(DRUMSTICKS, tenderise="foil"), draws=FEW).safety.rests_on == "temperature"
+    assert (
+        forecast(replace(DRUMSTICKS, tenderise="foil"), draws=FEW).safety.rests_on == "temperature"
+    )
 
 
 def test_a_timer_too_short_for_its_bath_is_par_cooked_and_no_proof():
     short = forecast(replace(DRUMSTICKS, timer_min=20.0), draws=FEW)
     assert short.safety.rests_on == "temperature"
     assert {"par-cooked", "core-cold"} <= set(ids(short))
-    assert "par-cooked" not in ids(forecast(replace(DRUMSTICKS, **ids(short)["par-cooked"].repair), draws=FEW))
+    assert "par-cooked" not in ids(
+        forecast(replace(DRUMSTICKS, **ids(short)["par-cooked"].repair), draws=FEW)
+    )
 
 
 def test_a_mild_bath_is_told_to_leave_vegetables_firm():
     head = Dish("cauliflower", 0.9, 1, 70.0, tenderise="bath")
     repair = ids(forecast(head, draws=FEW))["bath-vegetable"].repair
-    assert "bath-vegetable" not in ids(forecast(replace(head, kitchen=Kitchen(**repair["kitchen"])), draws=FEW))
+    assert "bath-vegetable" not in ids(
+        forecast(replace(head, kitchen=Kitchen(**repair["kitchen"])), draws=FEW)
+    )
 
 
 def test_what_gets_tender_and_never_safe_says_which_of_the_two_it_is():
@@ -154,17 +222,35 @@ def test_what_gets_tender_and_never_safe_says_which_of_the_two_it_is():
 
 @pytest.mark.parametrize("bath_c", [50.0, 54.0])
 def test_a_cool_bath_proves_nothing_and_is_stopped(bath_c):
-    found = forecast(replace(DRUMSTICKS, timer_min=600.0, kitchen=Kitchen(bath_c=bath_c)), draws=FEW)
+    found = forecast(
+        replace(DRUMSTICKS, timer_min=600.0, kitchen=Kitchen(bath_c=bath_c)), draws=FEW
+    )
     told = ids(found)
     assert found.safety.rests_on == "temperature"
     assert found.safety.log_low == 0.0
     assert told["bath-cool"].level == told["core-cold"].level == "stop"
-    assert "bath-cool" not in ids(forecast(replace(DRUMSTICKS, kitchen=Kitchen(**told["bath-cool"].repair["kitchen"])), draws=FEW))  # fmt: skip
+    assert "bath-cool" not in ids(
+        forecast(
+            replace(DRUMSTICKS, kitchen=Kitchen(**told["bath-cool"].repair["kitchen"])), draws=FEW
+        )
+    )
 
 
 def test_a_thick_frozen_piece_in_a_mild_bath_is_too_slow():
-    """Not past 54.4 °C within six hours, or over four hours between 5 and 54.4: both are stopped."""
-    thick = Dish("pork-shoulder", 6.0, 1, 140.0, state="frozen", tenderise="bath", bite="tug", timer_min=1200.0, kitchen=Kitchen(bath_c=57.0, bath_volume_l=40.0))  # fmt: skip
+    """Not past 54.4 °C within six hours, or over four hours between 5 and 54.4: both are
+    stopped.
+    """
+    thick = Dish(
+        "pork-shoulder",
+        6.0,
+        1,
+        140.0,
+        state="frozen",
+        tenderise="bath",
+        bite="tug",
+        timer_min=1200.0,
+        kitchen=Kitchen(bath_c=57.0, bath_volume_l=40.0),
+    )
     told = ids(forecast(thick, draws=FEW))
     assert told["bath-slow"].level == told["danger-zone"].level == "stop"
     assert "bath-full" in ids(forecast(replace(thick, kitchen=Kitchen()), draws=FEW))
@@ -177,7 +263,9 @@ def test_frozen_meat_is_stopped_in_low_dry_heat_and_slow_cookers_alone(heat):
     assert ("smoker-outdoors" in told) == (heat == "smoke")
     if "frozen-low" in told:
         assert told["frozen-low"].level == "stop"
-        assert "frozen-low" not in ids(forecast(replace(by(heat), **told["frozen-low"].repair), draws=FEW))
+        assert "frozen-low" not in ids(
+            forecast(replace(by(heat), **told["frozen-low"].repair), draws=FEW)
+        )
 
 
 def test_open_heat_dries_and_browns_and_foil_keeps_both_in():
@@ -191,13 +279,18 @@ def test_open_heat_dries_and_browns_and_foil_keeps_both_in():
     # Brought into the finish, a dried and browned surface colours and crisps sooner, at every site.
     dish = replace(RIBS, finish="air_fryer")
     heat, film = heat_of(dish), coating_of(dish, cut(dish.cut))
-    wet, dry = (run_finish(FEW, heat, film, [(0, 0)], 80.0, 70.0, 1800, dried=d).times_s for d in (None, low.dried))
+    wet, dry = (
+        run_finish(FEW, heat, film, [(0, 0)], 80.0, 70.0, 1800, dried=d).times_s
+        for d in (None, low.dried)
+    )
     assert np.all(dry[:, :, 2:] <= wet[:, :, 2:])
     assert np.median(dry[:, 0, 3]) < 0.7 * np.median(wet[:, 0, 3])
     # Under a coat of sauce the colour is the sauce's own.
     glazed = replace(dish, sauce=sample_sauce("plum-tea"), coats=1)
     film = coating_of(glazed, cut(dish.cut))
-    index = run_finish(FEW, heat, film, [(0, 0)], 80.0, 70.0, 600, dried=low.dried).traces[:, :, 0, 0]
+    index = run_finish(FEW, heat, film, [(0, 0)], 80.0, 70.0, 600, dried=low.dried).traces[
+        :, :, 0, 0
+    ]
     assert np.all(index < 0.1)
 
 
@@ -229,7 +322,9 @@ def test_each_first_heat_is_looked_at_in_its_own_vessel():
     assert set(fits_of(replace(RIBS, tenderise="simmer", kitchen=kitchen))) == {"pan"}
     in_dish = replace(kitchen, insides={**kitchen.insides, "dish": small})
     assert set(fits_of(replace(RIBS, tenderise="braise", kitchen=in_dish))) == {"dish"}
-    assert set(fits_of(replace(RIBS, tenderise="low_oven", finish="oven", kitchen=kitchen))) == {"oven"}
+    assert set(fits_of(replace(RIBS, tenderise="low_oven", finish="oven", kitchen=kitchen))) == {
+        "oven"
+    }
     assert fits_of(replace(RIBS, tenderise="bath", kitchen=kitchen)) == {}
 
 
@@ -239,14 +334,20 @@ def test_a_return_leg_goes_straight_on(heat):
     assert come_up_s == 300.0
     assert hold_s > 0
     if first_heat(heat).around:
-        assert return_leg_s(by(heat), cut(RIBS.cut), 98.0)[1] < return_leg_s(by(heat), cut(RIBS.cut), 85.0)[1]
+        assert (
+            return_leg_s(by(heat), cut(RIBS.cut), 98.0)[1]
+            < return_leg_s(by(heat), cut(RIBS.cut), 85.0)[1]
+        )
 
 
 @pytest.mark.parametrize(
     ("told", "held"),
     [
         ({"load": 100, "come_up": 160, "hold": 3760}, 3600),
-        ({"load": 100, "hold": 3760}, 3540),  # the longest wait is taken off where nobody told its end
+        (
+            {"load": 100, "hold": 3760},
+            3540,
+        ),  # the longest wait is taken off where nobody told its end
         ({"load": 100, "come_up": 160, "open": 3800}, 3600),
         ({"come_up": 160, "hold": 400}, 240),
         ({"load": 100}, 0),

@@ -1,4 +1,6 @@
-"""The film's monotonicity, order, reproducibility and balance, over random sauces, coats and heats."""
+"""The film's monotonicity, order, reproducibility and balance, over random sauces, coats and
+heats.
+"""
 
 from dataclasses import astuple, replace
 
@@ -35,7 +37,9 @@ def coatings(draw):
     kinds = kinds / kinds.sum() * sugar
     rest = 1 - water - sugar
     mass = draw(st.floats(0.3, 1.2))
-    return Coating(water, *kinds, 0.7 * rest, 0.1 * rest, 0.1 * rest, 0.05 * rest, 0.05 * rest, mass)
+    return Coating(
+        water, *kinds, 0.7 * rest, 0.1 * rest, 0.1 * rest, 0.05 * rest, 0.05 * rest, mass
+    )
 
 
 heats = st.sampled_from(
@@ -67,7 +71,9 @@ def test_milestones_come_in_their_order_at_both_sites(coating, heat):
 
 @given(coatings(), heats, st.floats(1.1, 1.5))
 def test_more_heat_is_earlier(coating, heat, gain):
-    hotter = replace(heat, air_c=heat.air_c + 15, wall_c=heat.wall_c + 15, element_w_m2=heat.element_w_m2 * gain)
+    hotter = replace(
+        heat, air_c=heat.air_c + 15, wall_c=heat.wall_c + 15, element_w_m2=heat.element_w_m2 * gain
+    )
     assert no_later(median_times(hotter, coating)[:, :6], median_times(heat, coating)[:, :6])
 
 
@@ -75,21 +81,34 @@ def test_more_heat_is_earlier(coating, heat, gain):
 def test_more_water_at_the_same_solids_is_later(coating, heat):
     extra = 0.15
     total = 1 + extra
-    parts = {n: getattr(coating, n) / total for n in ("sucrose", "glucose", "fructose", "other", "protein", "fat", "salt", "acid")}  # fmt: skip
-    wetter = replace(coating, water=(coating.water + extra) / total, coat_kg_m2=coating.coat_kg_m2 * total, **parts)
+    parts = {
+        n: getattr(coating, n) / total
+        for n in ("sucrose", "glucose", "fructose", "other", "protein", "fat", "salt", "acid")
+    }
+    wetter = replace(
+        coating,
+        water=(coating.water + extra) / total,
+        coat_kg_m2=coating.coat_kg_m2 * total,
+        **parts,
+    )
     assert no_later(median_times(heat, coating)[:, :6], median_times(heat, wetter)[:, :6])
 
 
 @given(coatings(), heats)
 def test_fructose_browns_before_sucrose_and_more_sugar_before_less(coating, heat):
     sugar = coating.sucrose + coating.glucose + coating.fructose
-    fruity = median_times(heat, replace(coating, sucrose=0.0, glucose=0.0, fructose=sugar, acid=0.0))
+    fruity = median_times(
+        heat, replace(coating, sucrose=0.0, glucose=0.0, fructose=sugar, acid=0.0)
+    )
     plain = median_times(heat, replace(coating, sucrose=sugar, glucose=0.0, fructose=0.0, acid=0.0))
     assert no_later(fruity[:, AMBER:6], plain[:, AMBER:6])
     less = replace(
-        coating, sucrose=0.5 * coating.sucrose, glucose=0.5 * coating.glucose, fructose=0.5 * coating.fructose,
+        coating,
+        sucrose=0.5 * coating.sucrose,
+        glucose=0.5 * coating.glucose,
+        fructose=0.5 * coating.fructose,
         other=coating.other + 0.5 * sugar,
-    )  # fmt: skip
+    )
     assert no_later(median_times(heat, coating)[:, AMBER:6], median_times(heat, less)[:, AMBER:6])
 
 
@@ -107,7 +126,9 @@ def test_without_sugar_there_is_no_caramel_and_browning_is_slower():
     assert not sugar_free.caramelises
     assert sugar_free.sugar_power() == 0.0
     assert sweet.caramelises
-    assert median_times(heat, sugar_free)[0, MAHOGANY] > 1.5 * median_times(heat, sweet)[0, MAHOGANY]
+    assert (
+        median_times(heat, sugar_free)[0, MAHOGANY] > 1.5 * median_times(heat, sweet)[0, MAHOGANY]
+    )
 
 
 def test_a_halved_step_moves_milestones_by_less_than_one_and_a_half_per_cent():
@@ -120,14 +141,20 @@ def test_a_halved_step_moves_milestones_by_less_than_one_and_a_half_per_cent():
 
 def test_same_seed_same_bits_other_seed_other_members():
     coating, heat = bare_film(), Heat(12, 220, 220, 2650, 0.35)
-    runs = [run_finish(draw_members(seed), heat, coating, [(0, 0)], 80.0, 70.0, 600).times_s for seed in (3, 3, 4)]
+    runs = [
+        run_finish(draw_members(seed), heat, coating, [(0, 0)], 80.0, 70.0, 600).times_s
+        for seed in (3, 3, 4)
+    ]
     assert runs[0].tobytes() == runs[1].tobytes()
     assert runs[0].tobytes() != runs[2].tobytes()
 
 
 def test_a_fresh_coat_takes_the_colour_back_and_softens_the_crust():
     """A late wet coat re-wets the crust; that is the reason for "sauce last"."""
-    coating, heat = Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6), Heat(12, 230, 230, 0, 0.2)
+    coating, heat = (
+        Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6),
+        Heat(12, 230, 230, 0, 0.2),
+    )
     run = run_finish(MEDIAN, heat, coating, [(0, 0), (600, 660)], 80.0, 70.0, 1800)
     face = run.traces[0, 0]
     before, after = (int(np.searchsorted(run.sample_s, t)) for t in (650, 680))
@@ -138,7 +165,10 @@ def test_a_fresh_coat_takes_the_colour_back_and_softens_the_crust():
 
 
 def test_seeing_a_sign_narrows_every_later_milestone():
-    coating, heat = Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6), Heat(12, 220, 220, 2650, 0.35)
+    coating, heat = (
+        Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6),
+        Heat(12, 220, 220, 2650, 0.35),
+    )
     run = run_finish(draw_members(), heat, coating, [(0, 0)], 80.0, 70.0, 1800)
     amber = run.times_s[:, 1, AMBER]
     equal = np.full(amber.size, 1 / amber.size)
@@ -180,15 +210,27 @@ def test_a_coating_out_of_range_is_refused_by_name(field, bad):
 def test_a_heat_out_of_range_is_refused_and_all_faults_come_at_once():
     with pytest.raises(OutOfRange) as caught:
         run_finish(MEDIAN, Heat(0, 900, 220, -1, 0.2), bare_film(), [], 80.0, 70.0, 5)
-    assert {f.field for f in caught.value.faults} == {"h_w_m2_k", "air_c", "element_w_m2", "coats", "time_s"}
+    assert {f.field for f in caught.value.faults} == {
+        "h_w_m2_k",
+        "air_c",
+        "element_w_m2",
+        "coats",
+        "time_s",
+    }
 
 
 @given(
-    st.lists(st.tuples(st.floats(0, 4000), st.floats(0, 5)), min_size=2, max_size=40).filter(lambda m: sum(w for _, w in m) > 0.1),
+    st.lists(st.tuples(st.floats(0, 4000), st.floats(0, 5)), min_size=2, max_size=40).filter(
+        lambda m: sum(w for _, w in m) > 0.1
+    ),
     st.integers(0, 8),
-)  # fmt: skip
-def test_quantiles_are_in_order_within_the_members_and_indifferent_to_scale_and_order(members, never):
-    """Members that never get there stand at infinity, and no quantile lies between a time and never."""
+)
+def test_quantiles_are_in_order_within_the_members_and_indifferent_to_scale_and_order(
+    members, never
+):
+    """Members that never get there stand at infinity, and no quantile lies between a time and
+    never.
+    """
     times = np.array([t for t, _ in members] + [np.inf] * never)
     weights = np.array([w for _, w in members] + [0.5] * never)
     quantiles = (0.05, 0.1, 0.5, 0.9, 0.95)
@@ -216,6 +258,9 @@ def test_all_bands_read_at_once_are_the_bands_of_each(members, seed):
     weights = draw.random(members) + 1e-6
     for found, column in zip(bands_of(times, weights), times.T, strict=True):
         alone = band(column, weights)
-        assert (found.low_s is None, found.high_s is None) == (alone.low_s is None, alone.high_s is None)
+        assert (found.low_s is None, found.high_s is None) == (
+            alone.low_s is None,
+            alone.high_s is None,
+        )
         for one, other in zip(astuple(found), astuple(alone), strict=True):
             assert one == other or one == pytest.approx(other, rel=1e-9)

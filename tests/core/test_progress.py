@@ -34,7 +34,12 @@ def state(progress, key):
 
 def to_check(at_s=3000.0):
     """All told up to the open pot."""
-    return [done(1, "season", 100.0), done(2, "come_up", 700.0), done(3, "hold", 2500.0), done(4, "open", at_s)]
+    return [
+        done(1, "season", 100.0),
+        done(2, "come_up", 700.0),
+        done(3, "hold", 2500.0),
+        done(4, "open", at_s),
+    ]
 
 
 def test_a_hand_step_stays_current_for_hours():
@@ -88,7 +93,9 @@ def test_fire_assumes_the_worst_once_the_gate_is_passed():
     assert worst.current == "brush"
     assert worst.fire_assumed
     assert worst.fire_since_s == pytest.approx(3150.0)
-    certain = follow(PLANS, [*told, done(6, "brush", 3200.0), done(7, "under", 3230.0)], 3400.0, GATED)
+    certain = follow(
+        PLANS, [*told, done(6, "brush", 3200.0), done(7, "under", 3230.0)], 3400.0, GATED
+    )
     assert not certain.fire_assumed
     assert certain.fire_since_s == 3230.0
     assert follow(PLANS, to_check(), 90_000.0, GATED).fire_since_s is None
@@ -128,12 +135,16 @@ def test_serving_is_a_range_that_holds_the_likely_moment():
     assert progress.serve_low_s <= progress.serve_at_s <= progress.serve_high_s
 
 
-@pytest.mark.parametrize(("fahrenheit", "celsius"), [(145, 63.0), (165, 74.0), (160, 71.0), (140, 60.0)])
+@pytest.mark.parametrize(
+    ("fahrenheit", "celsius"), [(145, 63.0), (165, 74.0), (160, 71.0), (140, 60.0)]
+)
 def test_the_usual_figure_of_either_scale_passes_and_a_degree_less_does_not(fahrenheit, celsius):
     """Guidance is round on both scales: 145 °F is 62.8 °C and stands for 63."""
 
     def verdict(reading_f):
-        return gate_verdict(Event(1, "done", 0.0, "check", temp_c=(reading_f - 32) / 1.8, tender=True), celsius)
+        return gate_verdict(
+            Event(1, "done", 0.0, "check", temp_c=(reading_f - 32) / 1.8, tender=True), celsius
+        )
 
     assert verdict(fahrenheit) == ""
     assert "is under" in verdict(fahrenheit - 1)

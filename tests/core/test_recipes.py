@@ -1,4 +1,6 @@
-"""Sauces: mass through mixing, simmering, scaling and splitting; salt; swaps; the contact ledger; ladders and fit."""
+"""Sauces: mass through mixing, simmering, scaling and splitting; salt; swaps; the contact ledger;
+ladders and fit.
+"""
 
 from dataclasses import replace
 
@@ -28,10 +30,21 @@ from bluekettle.core.sauce import (
     sources_of,
     thickness_of,
     vary,
-)  # fmt: skip
-from bluekettle.core.stages import Dish, Inside, Kitchen, Learnt, cut_keys, fit_cut, forecast, ladder
+)
+from bluekettle.core.stages import (
+    Dish,
+    Inside,
+    Kitchen,
+    Learnt,
+    cut_keys,
+    fit_cut,
+    forecast,
+    ladder,
+)
 
-LINES = st.lists(st.tuples(st.sampled_from(ingredient_keys()), st.floats(0.001, 2.0)), min_size=1, max_size=20)
+LINES = st.lists(
+    st.tuples(st.sampled_from(ingredient_keys()), st.floats(0.001, 2.0)), min_size=1, max_size=20
+)
 TOMATO = [
     (ingredient(k), m)
     for k, m in (
@@ -62,12 +75,17 @@ def test_simmering_loses_water_alone_and_two_legs_are_one(lines, minutes, power)
         halves = simmer(simmer(made, 0.5 * minutes, power).sauce, 0.5 * minutes, power)
         assert halves.sauce.mass_kg == pytest.approx(once.sauce.mass_kg, rel=1e-6)
         if once.gone_kg > 1e-6:
-            assert simmer_minutes(made, once.sauce.volume_l, power) == pytest.approx(minutes, rel=1e-3)
+            assert simmer_minutes(made, once.sauce.volume_l, power) == pytest.approx(
+                minutes, rel=1e-3
+            )
 
 
 @settings(max_examples=60, deadline=None)
 @given(
-    LINES, st.sampled_from(["rub", "marinade", "braise", "glaze", "table"]), st.floats(0.1, 10.0), st.floats(0.5, 6.0)
+    LINES,
+    st.sampled_from(["rub", "marinade", "braise", "glaze", "table"]),
+    st.floats(0.1, 10.0),
+    st.floats(0.5, 6.0),
 )
 def test_scaling_is_smooth_and_monotone_and_splitting_keeps_the_mass(lines, kind, factor, liquid):
     own = [(ingredient(key), mass) for key, mass in lines]
@@ -77,17 +95,25 @@ def test_scaling_is_smooth_and_monotone_and_splitting_keeps_the_mass(lines, kind
         assert 1.0 - 1e-9 <= b.to_kg / a.to_kg <= 1.0101, "no cliff, and never less for more"
     same = scale(kind, own, 1.0)
     assert [x.to_kg for x in same.lines] == pytest.approx([mass for _, mass in own])
-    portions = shares_of(min(50.0, whole.mass_kg), [("cook-in", 2.0), ("coat 1", 0.5), ("table", 1.25)])
+    portions = shares_of(
+        min(50.0, whole.mass_kg), [("cook-in", 2.0), ("coat 1", 0.5), ("table", 1.25)]
+    )
     assert sum(mass for _, mass in portions) == pytest.approx(min(50.0, whole.mass_kg), rel=1e-9)
 
 
 def test_each_ingredient_follows_its_own_law():
-    braise = [(ingredient("beef-stock"), 0.5), (ingredient("cloves"), 0.002), (ingredient("tomato-paste"), 0.1)]
+    braise = [
+        (ingredient("beef-stock"), 0.5),
+        (ingredient("cloves"), 0.002),
+        (ingredient("tomato-paste"), 0.1),
+    ]
     twice = {x.ingredient.key: x for x in scale("braise", braise, 2.0, liquid_l=0.6).lines}
     assert twice["tomato-paste"].to_kg == pytest.approx(0.2)
     assert 0.0035 < twice["cloves"].to_kg < 0.004
     assert twice["beef-stock"].to_kg == pytest.approx(0.6 * 1.01), "the pot decides, not the meat"
-    assert factor_for_meat(1.5, 2.9 * 0.4536) == pytest.approx(factor_for_meat(1.5, 3.0 * 0.4536), rel=0.04)
+    assert factor_for_meat(1.5, 2.9 * 0.4536) == pytest.approx(
+        factor_for_meat(1.5, 3.0 * 0.4536), rel=0.04
+    )
     assert factor_for_coats(0.3, 0.2, 2, 0.6, 0.1) == pytest.approx(1.1 * 0.34 / 0.3)
     assert factor_for_short(0.2, 0.15) == pytest.approx(0.75)
     assert meat_for(4, "hearty", 0.2, 0.2) == pytest.approx(4 * 0.27 / 0.64)
@@ -115,7 +141,9 @@ def test_a_sauce_tells_its_thickness_allergens_and_where_it_browns_from():
     assert sources_of("salt", TOMATO)[0].key in ("ketchup", "soy-sauce")
 
 
-@pytest.mark.parametrize("name", ["sugar-free", "less salt", "milder", "without soy", "without wheat"])
+@pytest.mark.parametrize(
+    "name", ["sugar-free", "less salt", "milder", "without soy", "without wheat"]
+)
 def test_a_variant_changes_what_it_names_and_says_what(name):
     made = vary(name, TOMATO)
     assert made.changes
@@ -135,11 +163,14 @@ def test_a_variant_changes_what_it_names_and_says_what(name):
 NAMES = ("bowl", "a", "b", "c")
 MOVES = st.lists(
     st.builds(
-        Move, st.sampled_from(["split", "touch", "boil", "pour", "cook", "serve"]), st.sampled_from(NAMES),
-        st.sampled_from(NAMES), st.one_of(st.none(), st.floats(0.0, 0.4)),
+        Move,
+        st.sampled_from(["split", "touch", "boil", "pour", "cook", "serve"]),
+        st.sampled_from(NAMES),
+        st.sampled_from(NAMES),
+        st.one_of(st.none(), st.floats(0.0, 0.4)),
     ),
     max_size=14,
-)  # fmt: skip
+)
 
 
 def feasible(moves):
@@ -159,7 +190,9 @@ def feasible(moves):
 def test_no_path_leads_a_raw_contact_portion_to_the_plate_without_a_boil(moves):
     taken = feasible(moves)
     ledger = keep_ledger(1.0, taken)
-    assert sum(p.mass_kg for p in ledger.portions) + ledger.served_kg == pytest.approx(1.0, rel=1e-9)
+    assert sum(p.mass_kg for p in ledger.portions) + ledger.served_kg == pytest.approx(
+        1.0, rel=1e-9
+    )
     # An account of its own: which portions hold something raw that has not boiled since.
     tainted, stopped = set(), {s.place for s in ledger.stops}
     for place, move in enumerate(taken):
@@ -167,7 +200,9 @@ def test_no_path_leads_a_raw_contact_portion_to_the_plate_without_a_boil(moves):
             tainted.add(move.portion)
         elif move.kind in ("boil", "cook"):
             tainted.discard(move.portion)
-        elif (move.kind == "split" and move.portion in tainted) or (move.kind == "pour" and move.portion in tainted):
+        elif (move.kind == "split" and move.portion in tainted) or (
+            move.kind == "pour" and move.portion in tainted
+        ):
             tainted.add(move.to)
         elif move.kind == "serve":
             assert (place in stopped) == (move.portion in tainted)
@@ -175,7 +210,11 @@ def test_no_path_leads_a_raw_contact_portion_to_the_plate_without_a_boil(moves):
 
 
 def test_a_stop_says_how_long_the_boil_takes_and_the_boil_makes_it_right():
-    steps = [Move("split", "bowl", "marinade", 0.4), Move("touch", "marinade"), Move("serve", "marinade")]
+    steps = [
+        Move("split", "bowl", "marinade", 0.4),
+        Move("touch", "marinade"),
+        Move("serve", "marinade"),
+    ]
     stop = keep_ledger(0.6, steps).stops[0]
     assert stop.portion == "marinade"
     assert stop.boil_min == pytest.approx(boil_minutes(0.4))
@@ -183,7 +222,9 @@ def test_a_stop_says_how_long_the_boil_takes_and_the_boil_makes_it_right():
     mended = keep_ledger(0.6, [*steps[:2], Move("boil", "marinade"), steps[2]])
     assert mended.stops == ()
     assert mended.served_kg == pytest.approx(0.4)
-    again = keep_ledger(0.6, [*steps[:2], Move("boil", "marinade"), Move("touch", "marinade"), steps[2]])
+    again = keep_ledger(
+        0.6, [*steps[:2], Move("boil", "marinade"), Move("touch", "marinade"), steps[2]]
+    )
     assert len(again.stops) == 1, "a boil before the last contact does not count"
     with pytest.raises(OutOfRange, match=r"moves\.0\.mass_kg"):
         keep_ledger(0.6, [Move("split", "bowl", "x", 0.7)])
@@ -191,17 +232,40 @@ def test_a_stop_says_how_long_the_boil_takes_and_the_boil_makes_it_right():
 
 def test_a_ladder_goes_up_sooner_with_more_fructose_and_never_without_sugar():
     honey = mix("h", [(ingredient("honey"), 0.2), (ingredient("soy-sauce"), 0.1)])
-    sweet = mix("s", [(ingredient("white-sugar"), 0.17), (ingredient("water"), 0.03), (ingredient("soy-sauce"), 0.1)])
+    sweet = mix(
+        "s",
+        [
+            (ingredient("white-sugar"), 0.17),
+            (ingredient("water"), 0.03),
+            (ingredient("soy-sauce"), 0.1),
+        ],
+    )
     for fast, slow in zip(ladder(honey), ladder(sweet), strict=True):
         assert fast.finish == slow.finish
-        assert fast.milestones.bands["edge"]["amber"].likely_s < slow.milestones.bands["edge"]["amber"].likely_s
-    assert not any(r.run.caramelises for r in ladder(mix("p", vary("sugar-free", [(ingredient("white-sugar"), 0.1), (ingredient("wine-vinegar"), 0.1)]).lines)))  # fmt: skip
+        assert (
+            fast.milestones.bands["edge"]["amber"].likely_s
+            < slow.milestones.bands["edge"]["amber"].likely_s
+        )
+    assert not any(
+        r.run.caramelises
+        for r in ladder(
+            mix(
+                "p",
+                vary(
+                    "sugar-free",
+                    [(ingredient("white-sugar"), 0.1), (ingredient("wine-vinegar"), 0.1)],
+                ).lines,
+            )
+        )
+    )
     with pytest.raises(OutOfRange, match="water"):
         ladder(mix("w", [("stock", 1.0)]))
 
 
 def test_simmering_a_sugar_free_sauce_makes_no_caramel_of_it_and_a_drop_of_honey_in_oil_is_none():
-    bare = mix("p", [("tomato-passata", 0.405), ("polyol-sweetener", 0.084), ("cider-vinegar", 0.03)])
+    bare = mix(
+        "p", [("tomato-passata", 0.405), ("polyol-sweetener", 0.084), ("cider-vinegar", 0.03)]
+    )
     thick = reduce_to(bare, 0.5)
     assert thick.sugars > 0.03 > bare.sugars
     assert (bare.caramelises, thick.caramelises) == (False, False)
@@ -216,18 +280,28 @@ def test_what_calibration_learnt_moves_the_forecast_and_narrows_it():
     plain = forecast(ribs).milestones.bands["face"]["amber"]
     cov = np.diag([0.05, 0.1, 0.1, 0.1]) ** 2
     fierce = Learnt((0.4, 0.0, 0.0, 0.0), tuple(cov.ravel()), 3)
-    known = forecast(replace(ribs, kitchen=Kitchen(learnt={"broiler": fierce}))).milestones.bands["face"]["amber"]
+    known = forecast(replace(ribs, kitchen=Kitchen(learnt={"broiler": fierce}))).milestones.bands[
+        "face"
+    ]["amber"]
     assert known.likely_s < plain.likely_s
     assert known.high_s / known.low_s < 0.75 * plain.high_s / plain.low_s
-    other = forecast(replace(ribs, kitchen=Kitchen(learnt={"oven": fierce}))).milestones.bands["face"]["amber"]
+    other = forecast(replace(ribs, kitchen=Kitchen(learnt={"oven": fierce}))).milestones.bands[
+        "face"
+    ]["amber"]
     assert other == plain
 
 
 @settings(max_examples=80, deadline=None)
 @given(
-    st.sampled_from(cut_keys()), st.floats(0.3, 4.0), st.integers(1, 12), st.sampled_from(["round", "box"]), st.floats(0.12, 0.5), st.floats(0.12, 0.5),
-    st.floats(0.06, 0.3), st.booleans(),
-)  # fmt: skip
+    st.sampled_from(cut_keys()),
+    st.floats(0.3, 4.0),
+    st.integers(1, 12),
+    st.sampled_from(["round", "box"]),
+    st.floats(0.12, 0.5),
+    st.floats(0.12, 0.5),
+    st.floats(0.06, 0.3),
+    st.booleans(),
+)
 def test_pieces_lie_inside_without_overlap_and_a_larger_vessel_never_holds_less(
     key, mass, pieces, shape, width, depth, height, touching
 ):
@@ -244,12 +318,21 @@ def test_pieces_lie_inside_without_overlap_and_a_larger_vessel_never_holds_less(
             clear_y = abs(a.y_m - b.y_m) - (a.depth_m + b.depth_m) / 2
             assert max(clear_x, clear_y) >= -1e-9
     larger = fit_cut(
-        key, mass, pieces, 30.0, replace(inside, width_m=width * 1.2, depth_m=depth * 1.2), touching=touching
+        key,
+        mass,
+        pieces,
+        30.0,
+        replace(inside, width_m=width * 1.2, depth_m=depth * 1.2),
+        touching=touching,
     )
     assert larger.per_layer >= fit.per_layer
     assert (fit.batches == 0) == any(v.level == "stop" for v in fit.verdicts)
     if fit.batches:
-        assert (fit.batches - 1) * fit.per_layer * fit.layers < pieces <= fit.batches * fit.per_layer * fit.layers
+        assert (
+            (fit.batches - 1) * fit.per_layer * fit.layers
+            < pieces
+            <= fit.batches * fit.per_layer * fit.layers
+        )
 
 
 def test_a_pot_is_judged_by_its_line_its_least_liquid_and_its_height():
@@ -261,7 +344,9 @@ def test_a_pot_is_judged_by_its_line_its_least_liquid_and_its_height():
     assert any("line is at 67%" in v.message for v in full.verdicts)
     assert any(
         "line is at 50%" in v.message
-        for v in fit_cut("cauliflower", 3.0, 6, 60.0, pot, touching=True, stacked=True, swells=True).verdicts
+        for v in fit_cut(
+            "cauliflower", 3.0, 6, 60.0, pot, touching=True, stacked=True, swells=True
+        ).verdicts
     )
     dry = fit_cut("beef-short-ribs", 1.6, 6, 45.0, pot, touching=True, stacked=True, liquid_l=0.1)
     assert any("Add 0.15 L" in v.repair for v in dry.verdicts)

@@ -1,4 +1,6 @@
-"""Every public function of the core refuses numbers outside its range, and no NaN ever comes out of it."""
+"""Every public function of the core refuses numbers outside its range, and no NaN ever comes out of
+it.
+"""
 
 import importlib
 import inspect
@@ -26,10 +28,23 @@ from bluekettle.core.errors import CoreError, OutOfRange
 from bluekettle.core.glaze import Heat, draw_members
 
 ROOMS = (
-    "units", "tables", "thermo", "ingredients", "sauce", "heat", "pressure", "glaze", "tenderness", "lethality",
-    "stages", "safety", "calibration", "advice",
-)  # fmt: skip
-# Compiled kernels: called a million times a forecast, with what the public function around them has checked.
+    "units",
+    "tables",
+    "thermo",
+    "ingredients",
+    "sauce",
+    "heat",
+    "pressure",
+    "glaze",
+    "tenderness",
+    "lethality",
+    "stages",
+    "safety",
+    "calibration",
+    "advice",
+)
+# Compiled kernels: called a million times a forecast, with what the public function around them has
+# checked.
 KERNELS = {"latent_heat_j_kg", "step_piece", "cell_geometry", "cook_rate", "log_rate"}
 
 FOOD = stages.cut("beef-short-ribs").food
@@ -50,40 +65,94 @@ CALLS = {
     thermo.boiling_point_c: {"altitude_m": 0.0},
     thermo.saturation_pressure_pa: {"temp_c": 100.0},
     thermo.saturation_temp_c: {"pressure_pa": 1e5},
-    ingredients.from_label: {"key": "x", "name": "x", "label": ingredients.Label(30.0, 5.0, 100.0), "density_kg_l": 1.1},
+    ingredients.from_label: {
+        "key": "x",
+        "name": "x",
+        "label": ingredients.Label(30.0, 5.0, 100.0),
+        "density_kg_l": 1.1,
+    },
     ingredients.say_amount: {"mass_kg": 0.1},
     ingredients.say_spoons: {"mass_kg": 0.1, "density_kg_l": 1.0},
     sauce.boil_minutes: {"mass_kg": 0.3, "power_w": 1500.0, "start_c": 8.0},
-    sauce.factor_for_coats: {"mass_kg": 0.3, "surface_m2": 0.2, "coats": 2, "coat_kg_m2": 0.6, "table_kg": 0.1},
+    sauce.factor_for_coats: {
+        "mass_kg": 0.3,
+        "surface_m2": 0.2,
+        "coats": 2,
+        "coat_kg_m2": 0.6,
+        "table_kg": 0.1,
+    },
     sauce.factor_for_meat: {"for_kg": 1.5, "meat_kg": 2.0},
     sauce.factor_for_short: {"mass_kg": 0.2, "have_kg": 0.1},
     sauce.keep_ledger: {"batch_kg": 0.5, "moves": []},
     sauce.meat_for: {"servings": 4.0, "appetite": "hearty", "shrink": 0.2, "bone": 0.1},
     sauce.salt_of: {"sources": [("rub", 0.01)], "meat_kg": 1.0},
-    sauce.scale: {"kind": "rub", "lines": [(ingredients.ingredient("paprika"), 0.02)], "factor": 2.0, "liquid_l": 0.3},
+    sauce.scale: {
+        "kind": "rub",
+        "lines": [(ingredients.ingredient("paprika"), 0.02)],
+        "factor": 2.0,
+        "liquid_l": 0.3,
+    },
     sauce.shares_of: {"total_kg": 1.0, "wanted": [("table", 1.0)]},
-    sauce.simmer: {"sauce": sauce.sample_sauce("plum-tea"), "minutes": 5.0, "power_w": 1500.0, "start_c": 20.0},
-    sauce.simmer_minutes: {"sauce": sauce.sample_sauce("plum-tea"), "volume_l": 0.2, "power_w": 1500.0},
+    sauce.simmer: {
+        "sauce": sauce.sample_sauce("plum-tea"),
+        "minutes": 5.0,
+        "power_w": 1500.0,
+        "start_c": 20.0,
+    },
+    sauce.simmer_minutes: {
+        "sauce": sauce.sample_sauce("plum-tea"),
+        "volume_l": 0.2,
+        "power_w": 1500.0,
+    },
     stages.film_of: {"sauce": sauce.sample_sauce("plum-tea"), "coat_kg_m2": 0.6},
-    advice.calmers: {"lines": [(ingredients.ingredient("honey"), 0.1)], "coat_mm": 0.5, "water": 0.15},
+    advice.calmers: {
+        "lines": [(ingredients.ingredient("honey"), 0.1)],
+        "coat_mm": 0.5,
+        "water": 0.15,
+    },
     stages.fit_cut: {
-        "cut_key": "pork-ribs", "mass_kg": 1.4, "pieces": 4, "thickness_mm": 26.0, "inside": stages.Inside("box", 0.3, 0.3, 0.1),
-        "trivet_m": 0.01, "liquid_l": 0.2,
+        "cut_key": "pork-ribs",
+        "mass_kg": 1.4,
+        "pieces": 4,
+        "thickness_mm": 26.0,
+        "inside": stages.Inside("box", 0.3, 0.3, 0.1),
+        "trivet_m": 0.01,
+        "liquid_l": 0.2,
     },
     stages.ladder: {"sauce": sauce.sample_sauce("plum-tea"), "coat_mm": 0.5},
     sauce.reduce_to: {"sauce": sauce.sample_sauce("plum-tea"), "water": 0.3},
     heat.biot_number: {"h_w_m2_k": 20.0, "half_m": 0.02, "k_w_m_k": 0.4},
     heat.conduct: {
-        "food": FOOD, "shape": "slab", "half_m": 0.02, "start_c": 4.0, "h_w_m2_k": 20.0, "env_c": 90.0, "time_s": 60.0,
-        "dt_s": 5.0, "cells": 10,
+        "food": FOOD,
+        "shape": "slab",
+        "half_m": 0.02,
+        "start_c": 4.0,
+        "h_w_m2_k": 20.0,
+        "env_c": 90.0,
+        "time_s": 60.0,
+        "dt_s": 5.0,
+        "cells": 10,
     },
     heat.element_at: {"flux_w_m2": 2500.0, "distance_m": 0.15},
     heat.heat_in: {
-        "around": heat.surroundings("smoker"), "food": FOOD, "shape": "slab", "half_m": 0.02, "start_c": 4.0,
-        "time_s": 60.0, "altitude_m": 0.0, "dt_s": 5.0, "cells": 10,
+        "around": heat.surroundings("smoker"),
+        "food": FOOD,
+        "shape": "slab",
+        "half_m": 0.02,
+        "start_c": 4.0,
+        "time_s": 60.0,
+        "altitude_m": 0.0,
+        "dt_s": 5.0,
+        "cells": 10,
     },
     heat.surroundings: {"key": "smoker", "air_c": 107.0},
-    pressure.fill_of: {"volume_l": 6.0, "liquid_l": 0.3, "food_l": 1.5, "juice_l": 0.2, "swells": False},
+    pressure.fill_of: {
+        "volume_l": 6.0,
+        "liquid_l": 0.3,
+        "food_l": 1.5,
+        "juice_l": 0.2,
+        "swells": False,
+    },
     pressure.gauge_saturation_c: {"gauge_kpa": 80.0, "altitude_m": 0.0},
     pressure.quick_release_s: {"volume_l": 6.0, "seconds_per_l": 15.0},
     glaze.boiling_temp_c: {"solids": 0.8, "pressure_pa": 101_325.0, "mono_share": 0.1},
@@ -97,28 +166,63 @@ CALLS = {
     glaze.weighted_quantiles: {"values": TIMES, "weights": np.ones(2), "quantiles": (0.5,)},
     glaze.reweigh: {"sightings": [(np.array([60.0, 90.0]), 70.0)], "members": 2, "log_sd": 0.15},
     glaze.run_finish: {
-        "draws": draw_members(1, 16), "heat": BROILER, "coating": COATING, "coats_s": [(0.0, 0.0)], "deep_c": 80.0,
-        "surface_c": 70.0, "time_s": 120.0, "altitude_m": 0.0, "dt_s": 2.0, "every_s": 10.0,
+        "draws": draw_members(1, 16),
+        "heat": BROILER,
+        "coating": COATING,
+        "coats_s": [(0.0, 0.0)],
+        "deep_c": 80.0,
+        "surface_c": 70.0,
+        "time_s": 120.0,
+        "altitude_m": 0.0,
+        "dt_s": 2.0,
+        "every_s": 10.0,
     },
     tenderness.cook_value_min: {"time_s": TIMES, "temp_c": np.array([90.0, 95.0])},
-    lethality.log_reduction: {"kill": lethality.kill_for("beef"), "time_s": TIMES, "temp_c": np.array([60.0, 65.0])},
+    lethality.log_reduction: {
+        "kill": lethality.kill_for("beef"),
+        "time_s": TIMES,
+        "temp_c": np.array([60.0, 65.0]),
+    },
     stages.forecast: {"dish": DISH, "available_s": 20_000.0},
-    stages.follow: {"plans": [stages.StepPlan("rest", "hands", "Rest", 10, 20, 30)], "events": [], "now_s": 5.0, "safe_c": 63.0},
+    stages.follow: {
+        "plans": [stages.StepPlan("rest", "hands", "Rest", 10, 20, 30)],
+        "events": [],
+        "now_s": 5.0,
+        "safe_c": 63.0,
+    },
     stages.return_leg_s: {"dish": DISH, "cut": stages.cut(DISH.cut), "core_c": 90.0},
-    stages.risk_at: {"milestones": FORECAST.milestones, "sample_s": FORECAST.finish.sample_s, "time_s": 60.0},
+    stages.risk_at: {
+        "milestones": FORECAST.milestones,
+        "sample_s": FORECAST.finish.sample_s,
+        "time_s": 60.0,
+    },
     calibration.first_belief: {"heat_sd": 0.35},
     calibration.draw_factors: {"belief": BELIEF, "seed": 1, "members": 16},
-    calibration.learn: {"belief": BELIEF, "log_factors": np.zeros((8, 4)), "log_ratio": np.zeros(8), "log_sd": 0.15},
+    calibration.learn: {
+        "belief": BELIEF,
+        "log_factors": np.zeros((8, 4)),
+        "log_ratio": np.zeros(8),
+        "log_sd": 0.15,
+    },
     calibration.learn_from: {
-        "belief": BELIEF, "heat": BROILER, "coating": COATING, "time_s": 300.0,
+        "belief": BELIEF,
+        "heat": BROILER,
+        "coating": COATING,
+        "time_s": 300.0,
         "observations": [calibration.Observation("bubbling", 60.0)],
     },
     calibration.predict: {
-        "belief": BELIEF, "heat": BROILER, "coating": COATING, "time_s": 300.0, "deep_c": 80.0, "surface_c": 70.0, "seed": 1,
+        "belief": BELIEF,
+        "heat": BROILER,
+        "coating": COATING,
+        "time_s": 300.0,
+        "deep_c": 80.0,
+        "surface_c": 70.0,
+        "seed": 1,
     },
     advice.explore: {"dish": DISH, "forecast": FORECAST, "time_s": 300.0},
     advice.rescue: {"dish": DISH, "forecast": FORECAST, "at_s": 60.0},
-}  # fmt: skip
+}
 
 
 def is_number(given):
@@ -138,7 +242,9 @@ def test_a_number_out_of_range_is_refused_by_name_and_value(function, name, bad)
     assert caught.value.faults[0].accepted
 
 
-@pytest.mark.parametrize("function", [f for f in CALLS if any(isinstance(g, np.ndarray) for g in CALLS[f].values())])
+@pytest.mark.parametrize(
+    "function", [f for f in CALLS if any(isinstance(g, np.ndarray) for g in CALLS[f].values())]
+)
 def test_an_array_with_a_nan_in_it_is_refused(function):
     for name, given in CALLS[function].items():
         if isinstance(given, np.ndarray) and name != "sample_s":
@@ -155,7 +261,12 @@ def test_every_public_function_that_takes_a_number_is_tried_here():
         module = importlib.import_module(f"bluekettle.core.{room}")
         for name in module.__all__:
             thing = getattr(module, name)
-            if inspect.isclass(thing) or not callable(thing) or name in tried or name in ("Row", "Known"):
+            if (
+                inspect.isclass(thing)
+                or not callable(thing)
+                or name in tried
+                or name in ("Row", "Known")
+            ):
                 continue
             hints = [str(p.annotation) for p in inspect.signature(thing).parameters.values()]
             if any(hint in ("float", "int", "float | None") for hint in hints):
@@ -165,9 +276,16 @@ def test_every_public_function_that_takes_a_number_is_tried_here():
 
 @pytest.mark.parametrize(
     ("field", "bad"),
-    [("mass_kg", math.nan), ("thickness_mm", -1.0), ("coats_min", (2.0, 1.0)), ("coats_min", (2.0,)), ("flips_min", (math.nan,)),
-     ("flips_min", (1.0, 2.0, 3.0, 4.0, 5.0)), ("finish", "campfire")],
-)  # fmt: skip
+    [
+        ("mass_kg", math.nan),
+        ("thickness_mm", -1.0),
+        ("coats_min", (2.0, 1.0)),
+        ("coats_min", (2.0,)),
+        ("flips_min", (math.nan,)),
+        ("flips_min", (1.0, 2.0, 3.0, 4.0, 5.0)),
+        ("finish", "campfire"),
+    ],
+)
 def test_a_dish_with_a_fault_names_its_field(field, bad):
     with pytest.raises(CoreError) as caught:
         stages.forecast(replace(DISH, coats=2, **{field: bad}))

@@ -7,7 +7,15 @@ from hypothesis import strategies as st
 
 from bluekettle.core import units
 from bluekettle.core.errors import MissingData, OutOfRange
-from bluekettle.core.glaze import Coating, Heat, draw_members, index_to_hex, index_to_lab, read_milestones, run_finish
+from bluekettle.core.glaze import (
+    Coating,
+    Heat,
+    draw_members,
+    index_to_hex,
+    index_to_lab,
+    read_milestones,
+    run_finish,
+)
 from bluekettle.core.glaze.colour import lab_to_hex
 from bluekettle.core.ingredients import ingredient, ingredient_keys
 from bluekettle.core.pressure import fill_of, quick_release_s
@@ -33,8 +41,8 @@ def test_missing_rows_name_what_is_known():
 
 
 def test_lean_meat_has_its_known_properties():
-    """ASHRAE Refrigeration, thermal properties of foods: lean beef about 3.5 kJ/kgK and 0.4 to 0.5 W/mK, frozen near
-    1.4 to 1.7 W/mK; about 80 % of its water is ice at -10 °C."""
+    """ASHRAE Refrigeration, thermal properties of foods: lean beef about 3.5 kJ/kgK and 0.4 to 0.5
+    W/mK, frozen near 1.4 to 1.7 W/mK; about 80 % of its water is ice at -10 °C."""
     meat = food_properties({"water": 0.73, "protein": 0.21, "fat": 0.05, "ash": 0.01})
     assert 3300 < meat.specific_heat_j_kg_k(5, 60) < 3700
     assert 0.4 < np.interp(20, meat.temp_c, meat.k_w_m_k) < 0.53
@@ -43,7 +51,13 @@ def test_lean_meat_has_its_known_properties():
     assert 0.75 < ice_fraction(1.0, np.array([-10.0]))[0] < 0.95
 
 
-@given(st.lists(st.tuples(st.sampled_from(ingredient_keys()), st.floats(0.001, 2.0)), min_size=1, max_size=12))
+@given(
+    st.lists(
+        st.tuples(st.sampled_from(ingredient_keys()), st.floats(0.001, 2.0)),
+        min_size=1,
+        max_size=12,
+    )
+)
 def test_mixing_conserves_every_part_and_reducing_loses_only_water(lines):
     made = mix("any", [*lines, ("honey", 0.2 * sum(mass for _, mass in lines))])
     lines = [*lines, ("honey", 0.2 * sum(mass for _, mass in lines))]
@@ -54,7 +68,9 @@ def test_mixing_conserves_every_part_and_reducing_loses_only_water(lines):
         thick = reduce_to(made, 0.8 * made.water)
         assert thick.mass_kg < made.mass_kg
         assert thick.sugars * thick.mass_kg == pytest.approx(made.sugars * made.mass_kg, rel=1e-9)
-        assert thick.mass_kg - thick.water * thick.mass_kg == pytest.approx(made.mass_kg * (1 - made.water), rel=1e-9)
+        assert thick.mass_kg - thick.water * thick.mass_kg == pytest.approx(
+            made.mass_kg * (1 - made.water), rel=1e-9
+        )
 
 
 def test_every_ingredient_adds_up_and_there_are_about_forty():
@@ -73,7 +89,11 @@ def test_water_is_no_sauce_and_every_bad_line_is_named():
         Dish("pork-ribs", 1.4, 4, 26.0, sauce=mix("tap", [("water", 1.0)]), coats=1).check()
     with pytest.raises(OutOfRange) as caught:
         mix("odd", [("heron", 1.0), ("honey", -1.0), ("honey", float("nan"))])
-    assert [f.field for f in caught.value.faults] == ["lines.0.ingredient", "lines.1.mass_g", "lines.2.mass_g"]
+    assert [f.field for f in caught.value.faults] == [
+        "lines.0.ingredient",
+        "lines.1.mass_g",
+        "lines.2.mass_g",
+    ]
 
 
 def test_cook_value_counts_minutes_at_100_and_tenfold_at_133():
@@ -127,7 +147,11 @@ def test_a_pot_is_judged_by_its_line_and_its_juices():
 
 def test_calls_start_with_looks_get_closer_and_end_with_out_now():
     coating = Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6)
-    for heat in (Heat(12, 220, 220, 2650, 0.35), Heat(50, 200, 200, 0, 0.15), Heat(12, 300, 300, 9000, 0.35)):
+    for heat in (
+        Heat(12, 220, 220, 2650, 0.35),
+        Heat(50, 200, 200, 0, 0.15),
+        Heat(12, 300, 300, 9000, 0.35),
+    ):
         run = run_finish(draw_members(), heat, coating, [(0, 0), (120, 180)], 80.0, 70.0, 1800)
         read = read_milestones(run, np.ones(128), "amber")
         calls = plan_calls(read, run.sample_s, run.coats_s)

@@ -22,7 +22,9 @@ def run(dish, hold_s=1800.0, draws=FEW):
 
 
 def test_the_heat_of_the_come_up_leaves_the_food_a_plausible_share():
-    """Power times time, less pot, liquid, vented steam and the room, warms the food by 15 to 60 K on average."""
+    """Power times time, less pot, liquid, vented steam and the room, warms the food by 15 to 60 K
+    on average.
+    """
     found = run(RIBS, 0.0, MEDIAN)
     food = cut(RIBS.cut).food
     come_up = found.come_up_s[0]
@@ -30,7 +32,8 @@ def test_the_heat_of_the_come_up_leaves_the_food_a_plausible_share():
     pot = (RIBS.liquid * 4190.0 + 1900.0) * (found.target_c - value("kitchen_c"))
     pot += RIBS.liquid * 4190.0 * (value("kitchen_c") - value("tap_c"))
     steam = value("vent_steam_kg") * 2.259e6
-    # With a hold of nothing and a release that follows, the food's heat is what is left: it must be plausible.
+    # With a hold of nothing and a release that follows, the food's heat is what is left: it must be
+    # plausible.
     left = given - pot - steam - value("pot_loss_w_k") * 60.0 * come_up
     warmed = left / (RIBS.mass_kg * food.specific_heat_j_kg_k(4, 60))
     assert 15.0 < warmed < 60.0
@@ -81,7 +84,15 @@ def test_at_rest_the_middle_still_rises_while_the_surface_falls():
     found = run(RIBS, 60.0)
     food = cut(RIBS.cut).food
     rested, peak = carry_over(
-        found.profile_c, found.half_m, np.full(32, 240.0), 0, food.enthalpy_j_m3, food.k_w_m_k, 9.0, 21.0, 20.0
+        found.profile_c,
+        found.half_m,
+        np.full(32, 240.0),
+        0,
+        food.enthalpy_j_m3,
+        food.k_w_m_k,
+        9.0,
+        21.0,
+        20.0,
     )
     assert np.all(rested[:, 0] > found.profile_c[:, 0])
     assert np.all(rested[:, -1] < found.profile_c[:, -1])
@@ -96,5 +107,7 @@ def test_a_braise_stays_under_boiling_and_takes_far_longer():
     assert np.nanmax(braise.trace[:, 1]) < braise.boil_c
     assert np.all(braise.come_up_s > run(RIBS).come_up_s)
     assert np.all(braise.natural_s == 0)
-    warmer = run(replace(RIBS, tenderise="braise", release=None, kitchen=Kitchen(oven_c=180.0)), 3600.0)
+    warmer = run(
+        replace(RIBS, tenderise="braise", release=None, kitchen=Kitchen(oven_c=180.0)), 3600.0
+    )
     assert np.all(warmer.come_up_s < braise.come_up_s)

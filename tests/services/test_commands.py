@@ -35,12 +35,19 @@ def test_forecast_prints_the_json_of_the_api_or_a_table(run, dish_file):
     answer = json.loads(done.stdout)
     assert answer["total"]["likely_s"] > answer["headline_s"]
     table = run("forecast", dish_file, "--table").stdout
-    for words in ("Pot comes up to pressure", "honest", "face: set", "look from", "local food-safety"):
+    for words in (
+        "Pot comes up to pressure",
+        "honest",
+        "face: set",
+        "look from",
+        "local food-safety",
+    ):
         assert words in table
 
 
 @pytest.mark.parametrize(
-    ("change", "words"), [({"mass_kg": 900}, "mass_kg"), ({"cut": "heron"}, "cut"), ({"coats": "many"}, "coats")]
+    ("change", "words"),
+    [({"mass_kg": 900}, "mass_kg"), ({"cut": "heron"}, "cut"), ({"coats": "many"}, "coats")],
 )
 def test_a_bad_document_is_told_by_field_and_fails(run, dish_file, change, words):
     dish_file.write_text(json.dumps({**SHORT_RIBS, **change}), encoding="utf-8")

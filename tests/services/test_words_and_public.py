@@ -31,7 +31,9 @@ def document(**change) -> DishDocument:
 )
 def test_every_step_of_every_way_has_a_sentence_and_a_button(tenderise, finish, pieces):
     mass_kg = 0.3 * pieces
-    asked = document(tenderise=tenderise, finish=finish, pieces=pieces, mass_kg=mass_kg, serve_at=None)
+    asked = document(
+        tenderise=tenderise, finish=finish, pieces=pieces, mass_kg=mass_kg, serve_at=None
+    )
     answer = forecast_dish(asked, START)
     for stage in answer.stages:
         sentence, button, _ = say(stage.key, asked, answer)
@@ -50,7 +52,12 @@ def test_amounts_in_sentences_are_those_of_the_forecast():
     assert f"{answer.liquid_l:g} L" in say("load", asked, answer)[0]
     assert f"{answer.sauce_g / 2:.0f} g" in say("brush", asked, answer)[0]
     assert minutes_text(answer.timer_s) in say("load", asked, answer)[0]
-    assert [minutes_text(s) for s in (60, 3540, 5400, 7260)] == ["1 min", "59 min", "1 h 30", "2 h 01"]
+    assert [minutes_text(s) for s in (60, 3540, 5400, 7260)] == [
+        "1 min",
+        "59 min",
+        "1 h 30",
+        "2 h 01",
+    ]
 
 
 def test_titles_name_cut_and_sauce():
@@ -63,7 +70,9 @@ def test_titles_name_cut_and_sauce():
 def test_a_public_forecast_holds_together():
     """Clock times, bands, curves and calls agree with each other."""
     answer = forecast_dish(document(serve_at="2030-05-04T21:00:00+00:00"), START)
-    assert (answer.serve_at - answer.start_at).total_seconds() == pytest.approx(answer.total.likely_s, abs=0.1)
+    assert (answer.serve_at - answer.start_at).total_seconds() == pytest.approx(
+        answer.total.likely_s, abs=0.1
+    )
     assert answer.serve_low_at < answer.serve_at < answer.serve_high_at
     assert answer.least_sure in [s.key for s in answer.stages]
     for stage in answer.stages:
@@ -78,16 +87,27 @@ def test_a_public_forecast_holds_together():
     assert [c.word for c in glaze.legend] == ["raw", "amber", "mahogany", "bitter", "burnt"]
     assert len(answer.traces["time_s"]) == len(answer.traces["centre_c"]) > 50
     assert {a.name for a in answer.assumed} == {
-        "altitude_m", "pot_power_w", "pot_volume_l", "pot_gauge_kpa", "broiler_w_m2", "rack_m", "broiler_preheat_min",
-    }  # fmt: skip
+        "altitude_m",
+        "pot_power_w",
+        "pot_volume_l",
+        "pot_gauge_kpa",
+        "broiler_w_m2",
+        "rack_m",
+        "broiler_preheat_min",
+    }
     stated = forecast_dish(document(kitchen={"altitude_m": 300, "pot_power_w": 1200}), START)
-    assert {a.name for a in stated.assumed} == {a.name for a in answer.assumed} - {"altitude_m", "pot_power_w"}
+    assert {a.name for a in stated.assumed} == {a.name for a in answer.assumed} - {
+        "altitude_m",
+        "pot_power_w",
+    }
 
 
 def test_by_sight_tells_a_range_or_says_to_look():
     usual = forecast_dish(document(coats=1), START).glaze
     assert by_sight(usual).startswith("Once the edges turn amber you have ")
-    hopeless = forecast_dish(document(coats=1, want="mahogany", kitchen={"broiler_w_m2": 9000}), START)
+    hopeless = forecast_dish(
+        document(coats=1, want="mahogany", kitchen={"broiler_w_m2": 9000}), START
+    )
     assert hopeless.glaze.possible < 0.3
     assert any(w.id == "no-window" for w in hopeless.watch_outs)
     assert by_sight(hopeless.glaze.model_copy(update={"gaps": []})).startswith("Look often")

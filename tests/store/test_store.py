@@ -41,7 +41,9 @@ def test_moments_come_back_as_the_same_instant_in_utc(engine):
 
 def test_an_event_without_its_cook_is_refused(engine):
     with Session(engine) as session:
-        session.add(CookEvent(cook_id=77, seq=1, kind="done", happened_at=START, recorded_at=START, data={}))
+        session.add(
+            CookEvent(cook_id=77, seq=1, kind="done", happened_at=START, recorded_at=START, data={})
+        )
         with pytest.raises(IntegrityError):
             session.commit()
 
@@ -52,7 +54,9 @@ def test_many_taps_in_one_instant_are_all_kept_in_one_order(engine):
     cook = cooks.start_cook(engine, CookCreate(dish=document), START)
 
     def tap(n):
-        return cooks.tell(engine, cook.id, EventCreate(kind="extend", step="season", seconds=n), START)
+        return cooks.tell(
+            engine, cook.id, EventCreate(kind="extend", step="season", seconds=n), START
+        )
 
     with ThreadPoolExecutor(8) as pool:
         list(pool.map(tap, range(1, 25)))
@@ -79,7 +83,8 @@ def test_a_store_of_the_first_version_is_brought_up_to_date_with_nothing_lost(tm
         config.attributes["connection"] = connection
         command.upgrade(config, "0001")
         connection.exec_driver_sql(
-            "INSERT INTO plan (title, dish, updated_at) VALUES ('supper', '{}', '2030-05-04 16:00:00')"
+            "INSERT INTO plan (title, dish, updated_at) VALUES ('supper', '{}', '2030-05-04"
+            " 16:00:00')"
         )
     migrate(old)
     with Session(old) as session:
@@ -92,8 +97,13 @@ def test_a_store_of_the_first_version_is_brought_up_to_date_with_nothing_lost(tm
         fresh = make_engine(tmp_path / "new.sqlite3")
         migrate(fresh)
         with fresh.connect() as other:
-            tables = "SELECT name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY name"
-            assert connection.exec_driver_sql(tables).fetchall() == other.exec_driver_sql(tables).fetchall()
+            tables = (
+                "SELECT name, sql FROM sqlite_master WHERE name NOT LIKE 'sqlite_%' ORDER BY name"
+            )
+            assert (
+                connection.exec_driver_sql(tables).fetchall()
+                == other.exec_driver_sql(tables).fetchall()
+            )
         fresh.dispose()
     old.dispose()
 

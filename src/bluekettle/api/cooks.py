@@ -17,7 +17,9 @@ from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.problem import Problem
 from bluekettle.services import cooks as service
 
-blueprint = APIBlueprint("cooks", __name__, url_prefix=PREFIX + "/cooks", abp_tags=[Tag(name="cooks")])
+blueprint = APIBlueprint(
+    "cooks", __name__, url_prefix=PREFIX + "/cooks", abp_tags=[Tag(name="cooks")]
+)
 
 
 @blueprint.get("", responses={200: CooksPublic})

@@ -59,13 +59,22 @@ def accepted_by(error: Any) -> str:
 
 
 PLAIN = {
-    "string_type": "text", "string_unicode": "text", "list_type": "a list", "finite_number": "a finite number",
-    "float_type": "a number", "int_type": "a whole number", "bool_type": "true or false",
-}  # fmt: skip
+    "string_type": "text",
+    "string_unicode": "text",
+    "list_type": "a list",
+    "finite_number": "a finite number",
+    "float_type": "a number",
+    "int_type": "a whole number",
+    "bool_type": "true or false",
+}
 BOUNDS = {
-    "ge": "at least", "gt": "more than", "le": "at most", "lt": "less than", "min_length": "a length of at least",
+    "ge": "at least",
+    "gt": "more than",
+    "le": "at most",
+    "lt": "less than",
+    "min_length": "a length of at least",
     "max_length": "a length of at most",
-}  # fmt: skip
+}
 
 
 def from_validation(error: ValidationError) -> Response:
@@ -73,7 +82,11 @@ def from_validation(error: ValidationError) -> Response:
     faults: dict[str, FaultPublic] = {}
     for item in error.errors(include_url=False):
         # The tags of a union (str, SauceDocument) are pydantic's own, not the document's.
-        path = [str(part) for part in item["loc"] if part not in ("str", "SauceDocument", "constrained-str")]
+        path = [
+            str(part)
+            for part in item["loc"]
+            if part not in ("str", "SauceDocument", "constrained-str")
+        ]
         field = ".".join(path) or "body"
         given = "" if item["type"] == "missing" else shown(item.get("input"))
         if field not in faults:
@@ -82,17 +95,34 @@ def from_validation(error: ValidationError) -> Response:
     for field in [f for f in faults if any(other.startswith(f + ".") for other in faults)]:
         del faults[field]
     detail = "; ".join(f"{f.field}: accepted is {f.accepted}" for f in faults.values())
-    return answer(Problem(title="This cannot be used", status=422, detail=detail, errors=list(faults.values())))
+    return answer(
+        Problem(
+            title="This cannot be used", status=422, detail=detail, errors=list(faults.values())
+        )
+    )
 
 
 def from_core(error: CoreError) -> Response:
-    """Errors of the core: out of range 422, infeasible 422; broken data is our own fault, still a document."""
+    """Errors of the core: out of range 422, infeasible 422; broken data is our own fault, still a
+    document.
+    """
     if isinstance(error, OutOfRange):
-        faults = [FaultPublic(field=f.field, given=shown(f.given), accepted=f.accepted) for f in error.faults]
-        return answer(Problem(title="This cannot be used", status=422, detail=str(error)[:2000], errors=faults))
+        faults = [
+            FaultPublic(field=f.field, given=shown(f.given), accepted=f.accepted)
+            for f in error.faults
+        ]
+        return answer(
+            Problem(
+                title="This cannot be used", status=422, detail=str(error)[:2000], errors=faults
+            )
+        )
     if isinstance(error, MissingData):
-        fault = FaultPublic(field=error.table, given=shown(error.key), accepted=", ".join(error.known))
-        return answer(Problem(title="Not known", status=422, detail=str(error)[:2000], errors=[fault]))
+        fault = FaultPublic(
+            field=error.table, given=shown(error.key), accepted=", ".join(error.known)
+        )
+        return answer(
+            Problem(title="Not known", status=422, detail=str(error)[:2000], errors=[fault])
+        )
     title = "This cannot be reached" if isinstance(error, Infeasible) else "The model has no answer"
     return answer(Problem(title=title, status=422, detail=str(error)[:2000]))
 
@@ -100,7 +130,9 @@ def from_core(error: CoreError) -> Response:
 def from_http(error: HTTPException) -> Any:
     """404, 405 and their like, with their own headers kept (Allow)."""
     response = error.get_response()
-    problem = Problem(title=error.name, status=error.code or 500, detail=str(error.description or error.name))
+    problem = Problem(
+        title=error.name, status=error.code or 500, detail=str(error.description or error.name)
+    )
     response.set_data(problem.model_dump_json())  # type: ignore[attr-defined]
     response.content_type = MEDIA  # type: ignore[attr-defined]
     return response
@@ -119,5 +151,9 @@ def register_errors(app: Flask) -> None:
     app.register_error_handler(CoreError, from_core)
     app.register_error_handler(HTTPException, from_http)
     app.register_error_handler(RecursionError, lambda _: answer(NESTED))
-    app.register_error_handler(NotFound, lambda e: answer(Problem(title="Not found", status=404, detail=str(e))))
-    app.register_error_handler(Conflict, lambda e: answer(Problem(title="Not now", status=409, detail=str(e))))
+    app.register_error_handler(
+        NotFound, lambda e: answer(Problem(title="Not found", status=404, detail=str(e)))
+    )
+    app.register_error_handler(
+        Conflict, lambda e: answer(Problem(title="Not now", status=409, detail=str(e)))
+    )

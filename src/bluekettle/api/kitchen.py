@@ -55,7 +55,9 @@ def drop_appliance(path: IdPath) -> Response:
     return Response(status=204)
 
 
-@blueprint.post("/kitchen/appliances/<int:id>/observations", responses={201: CalibratedPublic, **CONFLICT})
+@blueprint.post(
+    "/kitchen/appliances/<int:id>/observations", responses={201: CalibratedPublic, **CONFLICT}
+)
 def observe(path: IdPath, body: ObservationCreate) -> tuple[CalibratedPublic, int]:
     """Tell a sign seen under its heat; the belief before and after."""
     return service.observe(engine(), path.id, body, now()), 201

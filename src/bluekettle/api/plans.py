@@ -8,7 +8,9 @@ from bluekettle.api.base import FOUND, PREFIX, PROBLEMS, IdPath, engine, now
 from bluekettle.schemas.cook import PlanCreate, PlanPublic, PlansPublic
 from bluekettle.services import plans as service
 
-blueprint = APIBlueprint("plans", __name__, url_prefix=PREFIX + "/plans", abp_tags=[Tag(name="plans")])
+blueprint = APIBlueprint(
+    "plans", __name__, url_prefix=PREFIX + "/plans", abp_tags=[Tag(name="plans")]
+)
 
 
 @blueprint.get("", responses={200: PlansPublic})

@@ -38,7 +38,9 @@ class DropQuery(BaseModel):
 
 @blueprint.post("/sauces/analyse", responses={200: AnalysisPublic, **PROBLEMS})
 def analyse(body: AnalyseCreate) -> AnalysisPublic:
-    """What a recipe comes to: yield, composition, allergens, colour ladder. Unreadable lines stay, marked."""
+    """What a recipe comes to: yield, composition, allergens, colour ladder. Unreadable lines stay,
+    marked.
+    """
     return recipes.analyse(body)
 
 

@@ -1,1 +1,3 @@
-"""The job's rules and computation: pure functions and frozen results, no interface code (see README.md)."""
+"""The job's rules and computation: pure functions and frozen results, no interface code (see
+README.md).
+"""

@@ -47,7 +47,9 @@ class NotConverged(CoreError):
 
 
 class NotSafe(NotConverged):
-    """Tender it becomes, and yet neither its temperature [°C] nor a proven time makes it safe by this method."""
+    """Tender it becomes, and yet neither its temperature [°C] nor a proven time makes it safe by
+    this method.
+    """
 
 
 class Infeasible(CoreError):

@@ -15,7 +15,17 @@ from pathlib import Path
 
 from bluekettle.core.errors import CoreError, MissingData
 
-__all__ = ["Constant", "Row", "check_data", "constant", "constants", "row", "rows", "sources", "value"]
+__all__ = [
+    "Constant",
+    "Row",
+    "check_data",
+    "constant",
+    "constants",
+    "row",
+    "rows",
+    "sources",
+    "value",
+]
 
 DATA = Path(__file__).parent / "data"
 KINDS = ("measured", "reviewed", "compiled", "derived", "estimated")
@@ -77,11 +87,17 @@ def constants() -> dict[str, Constant]:
     """All lone constants by name."""
     return {
         key: Constant(
-            key, float(line["value"]), line["unit"], float(line["low"]), float(line["high"]),
-            line["source"], line["kind"], line["note"],
+            key,
+            float(line["value"]),
+            line["unit"],
+            float(line["low"]),
+            float(line["high"]),
+            line["source"],
+            line["kind"],
+            line["note"],
         )
         for key, line in rows("constants").items()
-    }  # fmt: skip
+    }
 
 
 def constant(name: str) -> Constant:
@@ -98,7 +114,9 @@ def value(name: str) -> float:
 
 
 def check_data() -> list[str]:
-    """What is wrong with the data: unknown sources or kinds, values out of their bounds. Empty when all is well."""
+    """What is wrong with the data: unknown sources or kinds, values out of their bounds. Empty when
+    all is well.
+    """
     found: list[str] = []
     for table in (*TABLES, "constants"):
         for key, line in rows(table).items():
@@ -110,7 +128,9 @@ def check_data() -> list[str]:
                 found.append(f"{table}/{key}: wrong number of columns")
     for item in constants().values():
         if not (math.isfinite(item.value) and item.low <= item.value <= item.high):
-            found.append(f"constants/{item.name}: {item.value} lies outside {item.low} to {item.high}")
+            found.append(
+                f"constants/{item.name}: {item.value} lies outside {item.low} to {item.high}"
+            )
     return found
 
 

@@ -1,4 +1,6 @@
-"""A boathouse supper: its kitchen, sauces, a plan and four past cooks, made by telling the services what happened."""
+"""A boathouse supper: its kitchen, sauces, a plan and four past cooks, made by telling the services
+what happened.
+"""
 
 from __future__ import annotations
 
@@ -14,67 +16,211 @@ from bluekettle.schemas.sauce import SauceCreate
 from bluekettle.services import cooks, kitchen, plans, sauces
 
 SHORT_RIBS: dict[str, Any] = {
-    "cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0, "bite": "falls",
-    "sauce": "plum-tea", "coats": 2,
-}  # fmt: skip
+    "cut": "beef-short-ribs",
+    "mass_kg": 1.6,
+    "pieces": 6,
+    "thickness_mm": 45.0,
+    "bite": "falls",
+    "sauce": "plum-tea",
+    "coats": 2,
+}
 DRUMSTICKS: dict[str, Any] = {
-    "cut": "turkey-drumsticks", "mass_kg": 1.8, "pieces": 4, "thickness_mm": 60.0, "tenderise": "bath", "bite": "tug",
-    "finish": "air_fryer", "sauce": "date-mustard", "coats": 1,
-}  # fmt: skip
+    "cut": "turkey-drumsticks",
+    "mass_kg": 1.8,
+    "pieces": 4,
+    "thickness_mm": 60.0,
+    "tenderise": "bath",
+    "bite": "tug",
+    "finish": "air_fryer",
+    "sauce": "date-mustard",
+    "coats": 1,
+}
 LAMB: dict[str, Any] = {
-    "cut": "lamb-breast", "mass_kg": 1.5, "pieces": 4, "thickness_mm": 35.0, "tenderise": "low_oven", "bite": "falls",
-    "finish": "oven", "coats": 1,
-    "sauce": {"name": "pomegranate", "lines": [
-        {"ingredient": "pomegranate-molasses", "mass_g": 90.0}, {"ingredient": "honey", "mass_g": 25.0},
-        {"ingredient": "lemon-juice", "mass_g": 10.0}]},
-}  # fmt: skip
+    "cut": "lamb-breast",
+    "mass_kg": 1.5,
+    "pieces": 4,
+    "thickness_mm": 35.0,
+    "tenderise": "low_oven",
+    "bite": "falls",
+    "finish": "oven",
+    "coats": 1,
+    "sauce": {
+        "name": "pomegranate",
+        "lines": [
+            {"ingredient": "pomegranate-molasses", "mass_g": 90.0},
+            {"ingredient": "honey", "mass_g": 25.0},
+            {"ingredient": "lemon-juice", "mass_g": 10.0},
+        ],
+    },
+}
 OCTOPUS: dict[str, Any] = {
-    "cut": "octopus", "mass_kg": 1.4, "pieces": 8, "thickness_mm": 35.0, "tenderise": "simmer", "bite": "falls",
-    "finish": "grill", "coats": 1,
-    "sauce": {"name": "quince and smoked paprika", "lines": [
-        {"ingredient": "quince-paste", "mass_g": 90.0}, {"ingredient": "sherry-vinegar", "mass_g": 45.0},
-        {"ingredient": "olive-oil", "mass_g": 14.0}, {"ingredient": "smoked-paprika", "mass_g": 5.0}]},
-}  # fmt: skip
+    "cut": "octopus",
+    "mass_kg": 1.4,
+    "pieces": 8,
+    "thickness_mm": 35.0,
+    "tenderise": "simmer",
+    "bite": "falls",
+    "finish": "grill",
+    "coats": 1,
+    "sauce": {
+        "name": "quince and smoked paprika",
+        "lines": [
+            {"ingredient": "quince-paste", "mass_g": 90.0},
+            {"ingredient": "sherry-vinegar", "mass_g": 45.0},
+            {"ingredient": "olive-oil", "mass_g": 14.0},
+            {"ingredient": "smoked-paprika", "mass_g": 5.0},
+        ],
+    },
+}
 
-# Past cooks: days ago, dish, pace of the cook against the plan, signs (word, seconds under the heat), step never
-# confirmed, outcome.
-PAST: tuple[tuple[int, dict[str, Any], float, tuple[tuple[str, float], ...], str, dict[str, str]], ...] = (
-    (23, LAMB, 1.1, (), "season",
-     {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Bark like crackling. Start an hour earlier."}),
-    (17, OCTOPUS, 1.02, (("bubbling", 60.0), ("amber at the edges", 105.0)), "",
-     {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Blot it longer next time."}),
-    (12, SHORT_RIBS, 1.05, (("bubbling", 150.0), ("amber at the edges", 235.0)), "",
-     {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Second coat went on a little late. Good."}),
-    (4, DRUMSTICKS, 0.97, (("amber at the edges", 160.0),), "lift",
-     {"tenderness": "tug", "crust": "crackling", "colour": "amber", "note": "Skin crackled. Four is enough for six."}),
-)  # fmt: skip
+# Past cooks: days ago, dish, pace of the cook against the plan, signs (word, seconds under the
+# heat), step never confirmed, outcome.
+PAST: tuple[
+    tuple[int, dict[str, Any], float, tuple[tuple[str, float], ...], str, dict[str, str]], ...
+] = (
+    (
+        23,
+        LAMB,
+        1.1,
+        (),
+        "season",
+        {
+            "tenderness": "falls",
+            "crust": "sticky",
+            "colour": "amber",
+            "note": "Bark like crackling. Start an hour earlier.",
+        },
+    ),
+    (
+        17,
+        OCTOPUS,
+        1.02,
+        (("bubbling", 60.0), ("amber at the edges", 105.0)),
+        "",
+        {
+            "tenderness": "falls",
+            "crust": "sticky",
+            "colour": "amber",
+            "note": "Blot it longer next time.",
+        },
+    ),
+    (
+        12,
+        SHORT_RIBS,
+        1.05,
+        (("bubbling", 150.0), ("amber at the edges", 235.0)),
+        "",
+        {
+            "tenderness": "falls",
+            "crust": "sticky",
+            "colour": "amber",
+            "note": "Second coat went on a little late. Good.",
+        },
+    ),
+    (
+        4,
+        DRUMSTICKS,
+        0.97,
+        (("amber at the edges", 160.0),),
+        "lift",
+        {
+            "tenderness": "tug",
+            "crust": "crackling",
+            "colour": "amber",
+            "note": "Skin crackled. Four is enough for six.",
+        },
+    ),
+)
 
 
 APPLIANCES: tuple[dict[str, Any], ...] = (
-    {"kind": "hot-oven", "name": "boathouse oven", "width_mm": 440.0, "depth_mm": 370.0, "height_mm": 330.0},
-    {"kind": "oven-broiler", "name": "its broiler", "racks_mm": [70.0, 140.0, 210.0, 280.0], "rack_mm": 140.0,
-     "buttons": {"broiler": "Upper heat, full"}},
-    {"kind": "electric-pot", "name": "the tall pot", "power_w": 1100.0, "volume_l": 6.0, "buttons": {"pressure": "Hi pressure"},
-     "display": "hours", "counts_up": True},
+    {
+        "kind": "hot-oven",
+        "name": "boathouse oven",
+        "width_mm": 440.0,
+        "depth_mm": 370.0,
+        "height_mm": 330.0,
+    },
+    {
+        "kind": "oven-broiler",
+        "name": "its broiler",
+        "racks_mm": [70.0, 140.0, 210.0, 280.0],
+        "rack_mm": 140.0,
+        "buttons": {"broiler": "Upper heat, full"},
+    },
+    {
+        "kind": "electric-pot",
+        "name": "the tall pot",
+        "power_w": 1100.0,
+        "volume_l": 6.0,
+        "buttons": {"pressure": "Hi pressure"},
+        "display": "hours",
+        "counts_up": True,
+    },
     {"kind": "air-fryer-two", "name": "two-basket fryer", "buttons": {"air_fryer": "Crisp"}},
     {"kind": "water-bath", "name": "water bath"},
     {"kind": "gas-grill", "name": "grill on the jetty"},
     {"kind": "burner", "name": "front burner", "power_w": 1800.0},
-)  # fmt: skip
+)
 # Minutes and signs of two evenings under the broiler, and one scout.
-SIGNS = ((16, "scout", "bubbling", 62.0), (12, "food", "amber at the edges", 118.0), (12, "food", "amber", 205.0))
+SIGNS = (
+    (16, "scout", "bubbling", 62.0),
+    (12, "food", "amber at the edges", 118.0),
+    (12, "food", "amber", 205.0),
+)
 SAUCES: tuple[dict[str, Any], ...] = (
-    {"name": "Plum and black tea", "kind": "glaze", "for_kg": 1.6, "simmer": {"minutes": 6.0, "power_w": 900.0},
-     "lines": ["180 g plum jam", "1/3 cup strong tea", "2 tbsp soy sauce", "1 tbsp cider vinegar", "a thumb of ginger",
-               "1/2 tsp black pepper"]},
-    {"name": "Date and mustard", "kind": "glaze", "for_kg": 1.8,
-     "lines": ["120 g date syrup", "60 g wholegrain mustard", "2 tbsp cider vinegar", "a knob of butter", "2 tbsp water"]},
-    {"name": "Jetty rub", "kind": "rub", "for_kg": 1.5,
-     "lines": ["2 tbsp coarse salt flakes", "1 tbsp brown sugar", "2 tsp smoked paprika", "1 tsp garlic powder", "a pinch of cloves"]},
-    {"name": "Smoked paprika and quince", "kind": "glaze", "for_kg": 1.4,
-     "lines": ["150 g quince paste", "3 tbsp sherry vinegar", "1 tbsp olive oil", "2 tsp smoked paprika", "2 cloves garlic",
-               "salt to taste"]},
-)  # fmt: skip
+    {
+        "name": "Plum and black tea",
+        "kind": "glaze",
+        "for_kg": 1.6,
+        "simmer": {"minutes": 6.0, "power_w": 900.0},
+        "lines": [
+            "180 g plum jam",
+            "1/3 cup strong tea",
+            "2 tbsp soy sauce",
+            "1 tbsp cider vinegar",
+            "a thumb of ginger",
+            "1/2 tsp black pepper",
+        ],
+    },
+    {
+        "name": "Date and mustard",
+        "kind": "glaze",
+        "for_kg": 1.8,
+        "lines": [
+            "120 g date syrup",
+            "60 g wholegrain mustard",
+            "2 tbsp cider vinegar",
+            "a knob of butter",
+            "2 tbsp water",
+        ],
+    },
+    {
+        "name": "Jetty rub",
+        "kind": "rub",
+        "for_kg": 1.5,
+        "lines": [
+            "2 tbsp coarse salt flakes",
+            "1 tbsp brown sugar",
+            "2 tsp smoked paprika",
+            "1 tsp garlic powder",
+            "a pinch of cloves",
+        ],
+    },
+    {
+        "name": "Smoked paprika and quince",
+        "kind": "glaze",
+        "for_kg": 1.4,
+        "lines": [
+            "150 g quince paste",
+            "3 tbsp sherry vinegar",
+            "1 tbsp olive oil",
+            "2 tsp smoked paprika",
+            "2 cloves garlic",
+            "salt to taste",
+        ],
+    },
+)
 
 
 def fill(engine: Engine, now: datetime) -> None:
@@ -94,20 +240,29 @@ def fill(engine: Engine, now: datetime) -> None:
     bodies: dict[str, int] = {}
     for appliance in APPLIANCES:
         body = bodies.get("hot-oven") if appliance["kind"] == "oven-broiler" else None
-        kept = kitchen.keep_appliance(engine, ApplianceCreate.model_validate({**appliance, "body_id": body}))
+        kept = kitchen.keep_appliance(
+            engine, ApplianceCreate.model_validate({**appliance, "body_id": body})
+        )
         bodies[kept.kind] = kept.id
     first = sauces.list_sauces(engine).sauces
     plum = next(s.id for s in first if s.document.name.startswith("Plum"))
     for days, ground, sign, at_s in SIGNS:
-        seen = ObservationCreate.model_validate({"ground": ground, "sign": sign, "at_s": at_s, "sauce_id": plum})
+        seen = ObservationCreate.model_validate(
+            {"ground": ground, "sign": sign, "at_s": at_s, "sauce_id": plum}
+        )
         kitchen.observe(engine, bodies["oven-broiler"], seen, now - timedelta(days=days))
     plans.keep_plan(engine, DishDocument.model_validate(SHORT_RIBS), now)
 
 
 def cook_once(
-    engine: Engine, document: DishDocument, start: datetime, pace: float, signs: tuple[tuple[str, float], ...],
-    skipped: str, outcome: dict[str, str],
-) -> None:  # fmt: skip
+    engine: Engine,
+    document: DishDocument,
+    start: datetime,
+    pace: float,
+    signs: tuple[tuple[str, float], ...],
+    skipped: str,
+    outcome: dict[str, str],
+) -> None:
     """Cook a dish through all its steps, telling each when it ends."""
     live = latest = cooks.start_cook(engine, CookCreate(dish=document), start)
     moment = start
@@ -122,6 +277,8 @@ def cook_once(
         told = EventCreate(kind="done", step=step.key)
         if step.who == "gate":
             # A good reading: a degree and a half over what the check rests on.
-            told = EventCreate(kind="done", step=step.key, tender=True, temp_c=(latest.gate_wants_c or 63.0) + 1.5)
+            told = EventCreate(
+                kind="done", step=step.key, tender=True, temp_c=(latest.gate_wants_c or 63.0) + 1.5
+            )
         latest = cooks.tell(engine, live.id, told, moment)
     cooks.end_cook(engine, live.id, OutcomeCreate.model_validate(outcome), moment)

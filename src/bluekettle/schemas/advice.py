@@ -23,7 +23,9 @@ class ExplorerPublic(PublicModel):
     face: list[list[int]] = Field(description="index into regions, a row per heat")
     edge: list[list[int]]
     present: float = Field(description="the dish's own heat on this axis")
-    pull_s: float | None = Field(description="likely moment of the wanted colour at the present heat")
+    pull_s: float | None = Field(
+        description="likely moment of the wanted colour at the present heat"
+    )
 
 
 class SettingPublic(PublicModel):
@@ -108,7 +110,9 @@ class FactorPublic(PublicModel):
 
 
 class CalibrationPublic(PublicModel):
-    """What the signs taught: factors before and after, and what is expected of the face before and after."""
+    """What the signs taught: factors before and after, and what is expected of the face before and
+    after.
+    """
 
     before: list[FactorPublic]
     after: list[FactorPublic]

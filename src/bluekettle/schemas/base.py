@@ -21,7 +21,9 @@ class CreateModel(BaseModel):
     def readable(cls, given: Any) -> Any:
         """Text that can be shown: no control characters but line ends and tabs."""
         for text in given if isinstance(given, list) else [given]:
-            if isinstance(text, str) and any(c not in "\n\r\t" and unicodedata.category(c) == "Cc" for c in text):
+            if isinstance(text, str) and any(
+                c not in "\n\r\t" and unicodedata.category(c) == "Cc" for c in text
+            ):
                 raise ValueError("text without control characters")
         return given
 

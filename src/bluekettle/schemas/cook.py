@@ -47,8 +47,12 @@ class EventCreate(CreateModel):
     step: str = Field("", max_length=40, description="key of the step, for done and extend")
     ago_s: float = Field(0.0, ge=0, le=21_600, description="how long ago it happened [s]")
     seconds: float = Field(0.0, ge=-3600, le=3600, description="for extend: how much longer [s]")
-    sign: Literal["", "nothing yet", "bubbling", "amber at the edges", "dark"] = Field("", description="for saw")
-    temp_c: float | None = Field(None, ge=-30, le=130, description="for a gate: the thermometer's reading [°C]")
+    sign: Literal["", "nothing yet", "bubbling", "amber at the edges", "dark"] = Field(
+        "", description="for saw"
+    )
+    temp_c: float | None = Field(
+        None, ge=-30, le=130, description="for a gate: the thermometer's reading [°C]"
+    )
     tender: bool | None = Field(None, description="for a gate: whether it is tender")
 
 
@@ -97,7 +101,9 @@ class LivePublic(PublicModel):
     last_event: int
     current: str | None
     says: str = Field(description="the one thing to do now")
-    button: str = Field(description="what the wide button says, empty where there is nothing to tap")
+    button: str = Field(
+        description="what the wide button says, empty where there is nothing to tap"
+    )
     detail: str
     steps: list[StepPublic]
     serve_at: datetime
@@ -118,7 +124,9 @@ class LivePublic(PublicModel):
 
 
 class StripPublic(PublicModel):
-    """A past finish as a strip: colours at even steps up to the horizon, and when it was taken out."""
+    """A past finish as a strip: colours at even steps up to the horizon, and when it was taken
+    out.
+    """
 
     face: list[str]
     edge: list[str]

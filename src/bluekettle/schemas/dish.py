@@ -22,9 +22,16 @@ class SauceLine(CreateModel):
 class IngredientDocument(CreateModel):
     """An ingredient of the cook's own: mass fractions, density and allergens."""
 
-    key: str = Field(min_length=1, max_length=60, pattern=r"^[a-z0-9-]+$", description="small letters, digits, hyphens")
+    key: str = Field(
+        min_length=1,
+        max_length=60,
+        pattern=r"^[a-z0-9-]+$",
+        description="small letters, digits, hyphens",
+    )
     name: str = Field(min_length=1, max_length=80, description="what it is called")
-    fractions: dict[str, Share] = Field(max_length=9, description="mass fraction of each part; together 1 [-]")
+    fractions: dict[str, Share] = Field(
+        max_length=9, description="mass fraction of each part; together 1 [-]"
+    )
     density_kg_l: float = Field(1.0, ge=0.05, le=2.0, strict=True, description="density [kg/L]")
     group: str = Field("sauce", max_length=20, description="sweet, sour, sauce, spice, ...")
     allergens: list[Annotated[str, Field(max_length=20)]] = Field(
@@ -37,12 +44,18 @@ class SauceDocument(CreateModel):
 
     name: str = Field(min_length=1, max_length=80, description="what it is called")
     lines: list[SauceLine] = Field(min_length=1, max_length=300, description="what is in it")
-    own: list[IngredientDocument] = Field(default_factory=list, max_length=50, description="ingredients of one's own")
-    sauce_id: int | None = Field(None, ge=1, le=2**53, description="kept sauce that this is a copy of")
+    own: list[IngredientDocument] = Field(
+        default_factory=list, max_length=50, description="ingredients of one's own"
+    )
+    sauce_id: int | None = Field(
+        None, ge=1, le=2**53, description="kept sauce that this is a copy of"
+    )
 
 
 class LearntDocument(CreateModel):
-    """What calibration says of one finish: logarithms of heat, coat, interface and browning factors."""
+    """What calibration says of one finish: logarithms of heat, coat, interface and browning
+    factors.
+    """
 
     mean: list[float] = Field(min_length=4, max_length=4, description="means [-]")
     cov: list[float] = Field(min_length=16, max_length=16, description="covariances by rows [-]")
@@ -53,12 +66,22 @@ class InsideDocument(CreateModel):
     """The inside of a vessel."""
 
     shape: Literal["round", "box"] = Field(description="seen from above")
-    width_mm: float = Field(ge=50, le=1000, strict=True, description="inner width, or diameter [mm]")
-    depth_mm: float = Field(200.0, ge=50, le=1000, strict=True, description="inner depth, of a box [mm]")
+    width_mm: float = Field(
+        ge=50, le=1000, strict=True, description="inner width, or diameter [mm]"
+    )
+    depth_mm: float = Field(
+        200.0, ge=50, le=1000, strict=True, description="inner depth, of a box [mm]"
+    )
     height_mm: float = Field(ge=20, le=600, strict=True, description="inner height [mm]")
-    volume_l: float | None = Field(None, ge=0.5, le=50, strict=True, description="volume, where it is stated [L]")
-    least_liquid_l: float = Field(0.0, ge=0, le=20, strict=True, description="least liquid; 0 for basket or tray [L]")
-    zones: int = Field(1, ge=1, le=4, strict=True, description="how many there are of it: two baskets")
+    volume_l: float | None = Field(
+        None, ge=0.5, le=50, strict=True, description="volume, where it is stated [L]"
+    )
+    least_liquid_l: float = Field(
+        0.0, ge=0, le=20, strict=True, description="least liquid; 0 for basket or tray [L]"
+    )
+    zones: int = Field(
+        1, ge=1, le=4, strict=True, description="how many there are of it: two baskets"
+    )
 
 
 class MachineDocument(CreateModel):
@@ -68,34 +91,48 @@ class MachineDocument(CreateModel):
     button: str = Field("", max_length=40, description="its button or preset for the job")
     display: Literal["minutes", "hours"] = Field("minutes", description="what its clock shows")
     counts_up: bool = Field(False, strict=True, description="whether it counts up after the end")
-    inside: InsideDocument | None = Field(None, description="its inside; null: not known, then nothing is said of fit")
-    top_c: float | None = Field(None, ge=40, le=500, strict=True, description="highest its dial goes [°C]")
+    inside: InsideDocument | None = Field(
+        None, description="its inside; null: not known, then nothing is said of fit"
+    )
+    top_c: float | None = Field(
+        None, ge=40, le=500, strict=True, description="highest its dial goes [°C]"
+    )
     racks_m: list[Annotated[float, Field(ge=0.03, le=0.45, strict=True)]] = Field(
         default_factory=list, max_length=10, description="a broiler's racks [m below the element]"
     )
 
 
 class KitchenDocument(CreateModel):
-    """What is known of the kitchen; what is left out is taken as typical and reported as assumed."""
+    """What is known of the kitchen; what is left out is taken as typical and reported as
+    assumed.
+    """
 
     altitude_m: float | None = limited("altitude_m", "height above sea level", None)
     pot_power_w: float | None = limited("pot_power_w", "heating power of the pressure pot", None)
     pot_volume_l: float | None = limited("pot_volume_l", "volume of the pressure pot", None)
     pot_gauge_kpa: float | None = limited("pot_gauge_kpa", "gauge pressure of its setting", None)
     oven_c: float | None = limited("oven_c", "oven temperature for the braise", None)
-    broiler_w_m2: float | None = limited("broiler_w_m2", "flux of the broiler's element that food takes up", None)
-    rack_m: float | None = limited("rack_m", "distance of the food from the broiler's element", None)
+    broiler_w_m2: float | None = limited(
+        "broiler_w_m2", "flux of the broiler's element that food takes up", None
+    )
+    rack_m: float | None = limited(
+        "rack_m", "distance of the food from the broiler's element", None
+    )
     air_fryer_c: float | None = limited("air_fryer_c", "air fryer setting", None)
     hot_oven_c: float | None = limited("hot_oven_c", "oven temperature for the finish", None)
     hot_oven_h_w_m2_k: float | None = limited(
-        "hot_oven_h_w_m2_k", "exchange of that oven's air: 10 to 14 still, 20 to 25 with its fan", None
+        "hot_oven_h_w_m2_k",
+        "exchange of that oven's air: 10 to 14 still, 20 to 25 with its fan",
+        None,
     )
     lid_c: float | None = limited("lid_c", "crisping lid setting", None)
     grill_c: float | None = limited("grill_c", "air under the grill's lid", None)
     charcoal_c: float | None = limited("charcoal_c", "air over the coals, lid on", None)
     contact_c: float | None = limited("contact_c", "plates of the contact grill", None)
     low_oven_c: float | None = limited("low_oven_c", "oven setting for roasting low and open", None)
-    fry_c: float | None = limited("fry_c", "air fryer setting where it cooks the food through", None)
+    fry_c: float | None = limited(
+        "fry_c", "air fryer setting where it cooks the food through", None
+    )
     smoke_c: float | None = limited("smoke_c", "air in the smoker", None)
     bath_c: float | None = limited("bath_c", "water bath setting", None)
     bath_power_w: float | None = limited("bath_power_w", "heating power of the water bath", None)
@@ -104,18 +141,36 @@ class KitchenDocument(CreateModel):
     pan_volume_l: float | None = limited("pan_volume_l", "volume of the pot for simmering", None)
     slow_power_w: float | None = limited("slow_power_w", "heating power of the slow cooker", None)
     slow_volume_l: float | None = limited("slow_volume_l", "volume of the slow cooker", None)
-    oven_preheat_min: float | None = limited("oven_preheat_min", "heating up of the oven for the braise", None)
-    broiler_preheat_min: float | None = limited("broiler_preheat_min", "heating up of the broiler", None)
-    air_fryer_preheat_min: float | None = limited("air_fryer_preheat_min", "heating up of the air fryer", None)
-    hot_oven_preheat_min: float | None = limited("hot_oven_preheat_min", "heating up of the oven for the finish", None)
-    lid_preheat_min: float | None = limited("lid_preheat_min", "heating up of the crisping lid", None)
+    oven_preheat_min: float | None = limited(
+        "oven_preheat_min", "heating up of the oven for the braise", None
+    )
+    broiler_preheat_min: float | None = limited(
+        "broiler_preheat_min", "heating up of the broiler", None
+    )
+    air_fryer_preheat_min: float | None = limited(
+        "air_fryer_preheat_min", "heating up of the air fryer", None
+    )
+    hot_oven_preheat_min: float | None = limited(
+        "hot_oven_preheat_min", "heating up of the oven for the finish", None
+    )
+    lid_preheat_min: float | None = limited(
+        "lid_preheat_min", "heating up of the crisping lid", None
+    )
     grill_preheat_min: float | None = limited("grill_preheat_min", "heating up of the grill", None)
-    charcoal_preheat_min: float | None = limited("charcoal_preheat_min", "until the coals are ash-grey", None)
-    contact_preheat_min: float | None = limited("contact_preheat_min", "heating up of the contact grill", None)
+    charcoal_preheat_min: float | None = limited(
+        "charcoal_preheat_min", "until the coals are ash-grey", None
+    )
+    contact_preheat_min: float | None = limited(
+        "contact_preheat_min", "heating up of the contact grill", None
+    )
     smoke_preheat_min: float | None = limited("smoke_preheat_min", "heating up of the smoker", None)
-    bath_preheat_min: float | None = limited("bath_preheat_min", "heating up of the water bath", None)
+    bath_preheat_min: float | None = limited(
+        "bath_preheat_min", "heating up of the water bath", None
+    )
     gear: list[Annotated[str, Field(max_length=40)]] | None = Field(
-        None, max_length=40, description="small things at hand (GET /api/v1/kitchen lists them); null: nobody said"
+        None,
+        max_length=40,
+        description="small things at hand (GET /api/v1/kitchen lists them); null: nobody said",
     )
     learnt: dict[str, LearntDocument] = Field(
         default_factory=dict, max_length=10, description="by finish: what calibration says"
@@ -130,31 +185,43 @@ class KitchenDocument(CreateModel):
 class SightingDocument(CreateModel):
     """A sign seen on the food, and when."""
 
-    sign: Literal["nothing yet", "bubbling", "amber at the edges", "dark"] = Field(description="what was seen")
+    sign: Literal["nothing yet", "bubbling", "amber at the edges", "dark"] = Field(
+        description="what was seen"
+    )
     at_s: float = Field(ge=1, le=10_800, strict=True, description="seconds under the heat")
 
 
 class DishDocument(CreateModel):
     """One dish: food, first heat, finish, sauce, kitchen and serving time."""
 
-    format: Literal["kettle.dish/1"] = Field("kettle.dish/1", description="name and version of this format")
+    format: Literal["kettle.dish/1"] = Field(
+        "kettle.dish/1", description="name and version of this format"
+    )
     cut: str = Field(max_length=60, description="key of a cut (GET /api/v1/choices)")
     mass_kg: float = limited("mass_kg", "mass as bought")
     pieces: int = limited("pieces", "number of pieces")
-    thickness_mm: float = limited("thickness_mm", "thickness of a piece at its thickest, or diameter")
-    state: Literal["fridge", "frozen"] = Field("fridge", description="where it comes from")
-    tenderise: Literal["pressure", "braise", "foil", "low_oven", "air_fry", "smoke", "bath", "simmer", "slow"] = Field(
-        "pressure", description="the first heat"
+    thickness_mm: float = limited(
+        "thickness_mm", "thickness of a piece at its thickest, or diameter"
     )
-    bite: Literal["sliceable", "tug", "falls", "shreds"] = Field("falls", description="how it should eat")
-    release: Literal["quick", "mixed", "natural"] | None = Field(None, description="usual one for the cut when absent")
+    state: Literal["fridge", "frozen"] = Field("fridge", description="where it comes from")
+    tenderise: Literal[
+        "pressure", "braise", "foil", "low_oven", "air_fry", "smoke", "bath", "simmer", "slow"
+    ] = Field("pressure", description="the first heat")
+    bite: Literal["sliceable", "tug", "falls", "shreds"] = Field(
+        "falls", description="how it should eat"
+    )
+    release: Literal["quick", "mixed", "natural"] | None = Field(
+        None, description="usual one for the cut when absent"
+    )
     liquid_l: float | None = limited(
         "liquid_l", "liquid in the pot; computed when absent, null where none goes in", None
     )
-    timer_min: float | None = limited("timer_min", "the first heat's timer; computed when absent", None)
-    finish: Literal["broiler", "air_fryer", "oven", "crisping_lid", "grill", "charcoal", "contact"] = Field(
-        "broiler", description="the second heat"
+    timer_min: float | None = limited(
+        "timer_min", "the first heat's timer; computed when absent", None
     )
+    finish: Literal[
+        "broiler", "air_fryer", "oven", "crisping_lid", "grill", "charcoal", "contact"
+    ] = Field("broiler", description="the second heat")
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")
     sauce: Annotated[str, Field(max_length=80)] | SauceDocument | None = Field(
         None, description="key of a sample sauce, a sauce of your own, or null for none"
@@ -162,12 +229,22 @@ class DishDocument(CreateModel):
     coats: int = limited("coats", "number of coats", 0)
     coat_mm: float = limited("coat_mm", "thickness of one coat", 0.5)
     coats_min: list[Minute] | None = Field(
-        None, max_length=6, description="minute under the heat of each coat; computed when absent [min]"
+        None,
+        max_length=6,
+        description="minute under the heat of each coat; computed when absent [min]",
     )
     flips_min: list[Minute] = Field(
-        default_factory=list, max_length=4, description="minutes under the heat at which the food is turned [min]"
+        default_factory=list,
+        max_length=4,
+        description="minutes under the heat at which the food is turned [min]",
     )
-    kitchen: KitchenDocument = Field(default_factory=KitchenDocument, description="what is known of the kitchen")
-    serve_at: Moment | None = Field(None, description="when it should be on the table; null for as soon as possible")
+    kitchen: KitchenDocument = Field(
+        default_factory=KitchenDocument, description="what is known of the kitchen"
+    )
+    serve_at: Moment | None = Field(
+        None, description="when it should be on the table; null for as soon as possible"
+    )
     seed: int = Field(1, ge=0, le=2**31, strict=True, description="seed of the ensemble")
-    sightings: list[SightingDocument] = Field(default_factory=list, max_length=20, description="signs seen so far")
+    sightings: list[SightingDocument] = Field(
+        default_factory=list, max_length=20, description="signs seen so far"
+    )

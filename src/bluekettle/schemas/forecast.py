@@ -82,7 +82,9 @@ class ColourPublic(PublicModel):
 
 
 class GlazePublic(PublicModel):
-    """The glaze strip: colours of face and edge over time under the heat, coats, milestones, windows, risk."""
+    """The glaze strip: colours of face and edge over time under the heat, coats, milestones,
+    windows, risk.
+    """
 
     appliance_name: str = Field(description="what the appliance is called")
     appliance: str
@@ -95,8 +97,12 @@ class GlazePublic(PublicModel):
     risk: list[float] = Field(description="chance of burning by each sample")
     wanted: list[float] = Field(description="chance of the wanted colour at each sample")
     coats: list[CoatPublic]
-    flips_s: list[float] = Field(description="moments at which the food is turned [s under the heat]")
-    back: list[str] | None = Field(description="colours of the side that faces away at first; null without a turn")
+    flips_s: list[float] = Field(
+        description="moments at which the food is turned [s under the heat]"
+    )
+    back: list[str] | None = Field(
+        description="colours of the side that faces away at first; null without a turn"
+    )
     milestones: dict[str, dict[str, OpenBandPublic]]
     window: WindowPublic
     gaps: list[GapPublic]
@@ -140,8 +146,12 @@ class SafetyPublic(PublicModel):
     log_low: float
     danger_min: float
     gate: bool
-    rests_on: Literal["temperature", "time"] = Field("temperature", description="time: proven at less than wanted_c")
-    probe_c: float | None = Field(None, description="what the check must read for that; null: wanted_c [°C]")
+    rests_on: Literal["temperature", "time"] = Field(
+        "temperature", description="time: proven at less than wanted_c"
+    )
+    probe_c: float | None = Field(
+        None, description="what the check must read for that; null: wanted_c [°C]"
+    )
 
 
 class FillPublic(PublicModel):
@@ -186,8 +196,12 @@ class ForecastPublic(PublicModel):
     release: str
     target_c: float
     sauce_g: float
-    lost_share: float = Field(0.0, description="share of its weight that leaves as steam in a dry first heat [-]")
-    traces: dict[str, list[float]] = Field(description="time_s, vessel_c, centre_c, mean_c of the median member")
+    lost_share: float = Field(
+        0.0, description="share of its weight that leaves as steam in a dry first heat [-]"
+    )
+    traces: dict[str, list[float]] = Field(
+        description="time_s, vessel_c, centre_c, mean_c of the median member"
+    )
     watch_outs: list[WatchOutPublic]
     assumed: list[AssumedPublic]
     guidance: str
@@ -256,7 +270,9 @@ class HeatPublic(PublicModel):
 class FinishPublic(HeatPublic):
     """A second heat."""
 
-    sides: int = Field(description="broad sides it heats at once; food between two plates is not turned")
+    sides: int = Field(
+        description="broad sides it heats at once; food between two plates is not turned"
+    )
 
 
 class FirstHeatPublic(HeatPublic):

@@ -1,4 +1,6 @@
-"""The kitchen: settings, appliances, what was seen of them, fit, and what an assumption is worth."""
+"""The kitchen: settings, appliances, what was seen of them, fit, and what an assumption is
+worth.
+"""
 
 from __future__ import annotations
 
@@ -13,8 +15,15 @@ from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocum
 from bluekettle.schemas.forecast import OpenBandPublic
 
 GEAR = (
-    "thermometer", "leave-in thermometer", "wire rack", "lined tray", "heavy foil", "second pair of tongs", "trivet", "fat separator",
-)  # fmt: skip
+    "thermometer",
+    "leave-in thermometer",
+    "wire rack",
+    "lined tray",
+    "heavy foil",
+    "second pair of tongs",
+    "trivet",
+    "fat separator",
+)
 
 
 def hour(given: str) -> str:
@@ -37,7 +46,9 @@ class SettingsDocument(CreateModel):
     measures: Literal["metric", "us"] = Field("metric", description="units shown")
     hands: int = Field(1, ge=1, le=8, strict=True, description="people who cook")
     meal_hours: list[Annotated[str, AfterValidator(hour), Field(max_length=5)]] = Field(
-        default_factory=lambda: ["19:00"], max_length=6, description="usual hours of eating, like 19:00"
+        default_factory=lambda: ["19:00"],
+        max_length=6,
+        description="usual hours of eating, like 19:00",
     )
     price_kwh: float | None = some(0, 100, "price of a kilowatt hour, in your own money")
     gear: list[Annotated[str, Field(max_length=40)]] = Field(
@@ -54,7 +65,9 @@ class ApplianceCreate(CreateModel):
     power_w: float | None = some(50, 20_000, "heating power [W]")
     volume_l: float | None = some(0.5, 50, "volume [L]")
     gauge_kpa: float | None = some(30, 110, "gauge pressure of its setting [kPa]")
-    element_w_m2: float | None = some(0, 9000, "flux that food takes up from its element at 15 cm [W/m²]")
+    element_w_m2: float | None = some(
+        0, 9000, "flux that food takes up from its element at 15 cm [W/m²]"
+    )
     setting_c: float | None = some(40, 320, "setting that you use [°C]")
     top_c: float | None = some(40, 500, "highest heat [°C]")
     preheat_min: float | None = some(0, 120, "minutes to heat up [min]")
@@ -66,9 +79,15 @@ class ApplianceCreate(CreateModel):
         None, max_length=10, description="distance of each rack from the element [mm]"
     )
     rack_mm: float | None = some(50, 350, "the rack you use [mm from the element]")
-    body_id: int | None = Field(None, ge=1, le=2**53, strict=True, description="appliance whose body it shares")
-    buttons: dict[Annotated[str, Field(max_length=30)], Annotated[str, Field(max_length=40)]] = Field(
-        default_factory=dict, max_length=20, description="its own words: what the button for a job is called"
+    body_id: int | None = Field(
+        None, ge=1, le=2**53, strict=True, description="appliance whose body it shares"
+    )
+    buttons: dict[Annotated[str, Field(max_length=30)], Annotated[str, Field(max_length=40)]] = (
+        Field(
+            default_factory=dict,
+            max_length=20,
+            description="its own words: what the button for a job is called",
+        )
     )
     display: Literal["minutes", "hours"] = Field("minutes", description="what its clock shows")
     counts_up: bool = Field(False, strict=True, description="whether it counts up after the end")
@@ -118,7 +137,9 @@ class AppliancePublic(PublicModel):
     given: ApplianceCreate
     figures: list[FigurePublic]
     finish: str | None = Field(description="finish of a dish that it can give")
-    instead: str = Field("", description="appliance of the same job that plans reckon with in its place")
+    instead: str = Field(
+        "", description="appliance of the same job that plans reckon with in its place"
+    )
     observations: list[ObservationPublic]
     history: list[StepLearnt]
     heat_says: str
@@ -127,7 +148,9 @@ class AppliancePublic(PublicModel):
     depth_mm: float
     height_mm: float
     racks_mm: list[float]
-    inside: InsideDocument | None = Field(description="as it goes into POST /api/v1/fit; null: it has none")
+    inside: InsideDocument | None = Field(
+        description="as it goes into POST /api/v1/fit; null: it has none"
+    )
     shares: str
 
 
@@ -156,14 +179,21 @@ class ObservationCreate(CreateModel):
     """A sign that was seen under an appliance's heat."""
 
     ground: Literal["food", "scout", "bread", "syrup"] = Field(
-        description="food; the scout (tonight's glaze on damp bread); plain damp bread; sugar syrup on damp bread"
+        description=(
+            "food; the scout (tonight's glaze on damp bread); plain damp bread; sugar syrup on damp"
+            " bread"
+        )
     )
     sign: Literal["set", "bubbling", "amber at the edges", "amber", "dark", "burnt"] = Field(
         description="what was seen"
     )
     at_s: float = Field(ge=1, le=10_800, strict=True, description="seconds under the heat")
-    sauce_id: int | None = Field(None, ge=1, le=2**53, strict=True, description="kept sauce, for food and scout")
-    coat_mm: float = Field(0.5, ge=0.1, le=2.0, strict=True, description="thickness of the coat [mm]")
+    sauce_id: int | None = Field(
+        None, ge=1, le=2**53, strict=True, description="kept sauce, for food and scout"
+    )
+    coat_mm: float = Field(
+        0.5, ge=0.1, le=2.0, strict=True, description="thickness of the coat [mm]"
+    )
 
 
 class CalibratedPublic(PublicModel):
@@ -189,7 +219,9 @@ class FitCreate(CreateModel):
     liquid_l: float | None = Field(
         None, ge=0, le=20, strict=True, description="liquid; the vessel's least when absent [L]"
     )
-    swells: bool = Field(False, strict=True, description="food that swells or foams: the line is at a half")
+    swells: bool = Field(
+        False, strict=True, description="food that swells or foams: the line is at a half"
+    )
 
 
 class PlacePublic(PublicModel):

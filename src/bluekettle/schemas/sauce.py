@@ -1,4 +1,6 @@
-"""Sauces: lines in, what they come to out; scaling, variants, the contact ledger, and kept sauces."""
+"""Sauces: lines in, what they come to out; scaling, variants, the contact ledger, and kept
+sauces.
+"""
 
 from __future__ import annotations
 
@@ -28,7 +30,9 @@ class RecipeCreate(CreateModel):
     name: str = Field("sauce", min_length=1, max_length=80, description="what it is called")
     kind: SauceKind = Field("glaze", description="rub, marinade, braise, glaze or table")
     lines: list[Text] = Field(max_length=300, description="ingredient lines, as people write them")
-    own: list[IngredientDocument] = Field(default_factory=list, max_length=100, description="ingredients of one's own")
+    own: list[IngredientDocument] = Field(
+        default_factory=list, max_length=100, description="ingredients of one's own"
+    )
 
 
 class BesideDocument(RecipeCreate):
@@ -43,12 +47,18 @@ class AnalyseCreate(RecipeCreate):
     """A recipe and the kitchen it will meet."""
 
     simmer: SimmerDocument | None = Field(None, description="simmered down first")
-    kitchen: KitchenDocument = Field(default_factory=KitchenDocument, description="what is known of the kitchen")
+    kitchen: KitchenDocument = Field(
+        default_factory=KitchenDocument, description="what is known of the kitchen"
+    )
     coat_mm: float = Field(0.5, ge=0.1, le=2.0, strict=True, description="thickness of a coat [mm]")
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")
-    meat_kg: float | None = Field(None, ge=0.05, le=50, strict=True, description="meat it is for; gives the salt share")
+    meat_kg: float | None = Field(
+        None, ge=0.05, le=50, strict=True, description="meat it is for; gives the salt share"
+    )
     beside: list[BesideDocument] = Field(
-        default_factory=list, max_length=10, description="other recipes on the same meat: their salt counts too"
+        default_factory=list,
+        max_length=10,
+        description="other recipes on the same meat: their salt counts too",
     )
 
 
@@ -61,7 +71,9 @@ class RangePublic(PublicModel):
 
 
 class LinePublic(PublicModel):
-    """One line as it was read. A line that could not be read stays, with its problem and suggestions."""
+    """One line as it was read. A line that could not be read stays, with its problem and
+    suggestions.
+    """
 
     text: str
     key: str | None
@@ -153,7 +165,9 @@ class AnalysisPublic(PublicModel):
 class VariantCreate(AnalyseCreate):
     """A recipe and the variant wanted."""
 
-    variant: str = Field(max_length=40, description='sugar-free, less salt, milder, or "without" an allergen')
+    variant: str = Field(
+        max_length=40, description='sugar-free, less salt, milder, or "without" an allergen'
+    )
 
 
 class VariantPublic(PublicModel):
@@ -170,20 +184,40 @@ class ScaleCreate(RecipeCreate):
     """A recipe and what it should be enough for; the fields that belong to `by` are needed."""
 
     by: Literal["meat", "coats", "servings", "short", "factor"] = Field(description="what decides")
-    for_kg: float | None = Field(None, ge=0.05, le=50, strict=True, description="meat: what it is written for [kg]")
-    meat_kg: float | None = Field(None, ge=0.05, le=50, strict=True, description="meat: what there is [kg]")
-    surface_m2: float | None = Field(None, ge=0.001, le=20, strict=True, description="coats: whole surface [m²]")
+    for_kg: float | None = Field(
+        None, ge=0.05, le=50, strict=True, description="meat: what it is written for [kg]"
+    )
+    meat_kg: float | None = Field(
+        None, ge=0.05, le=50, strict=True, description="meat: what there is [kg]"
+    )
+    surface_m2: float | None = Field(
+        None, ge=0.001, le=20, strict=True, description="coats: whole surface [m²]"
+    )
     coats: int | None = Field(None, ge=0, le=6, strict=True, description="coats: how many")
-    coat_mm: float = Field(0.5, ge=0.1, le=2.0, strict=True, description="coats: thickness of one [mm]")
-    table_g: float = Field(0.0, ge=0, le=20_000, strict=True, description="coats: for the table besides [g]")
+    coat_mm: float = Field(
+        0.5, ge=0.1, le=2.0, strict=True, description="coats: thickness of one [mm]"
+    )
+    table_g: float = Field(
+        0.0, ge=0, le=20_000, strict=True, description="coats: for the table besides [g]"
+    )
     for_servings: float | None = Field(
         None, ge=0.5, le=200, strict=True, description="servings: what it is written for"
     )
-    servings: float | None = Field(None, ge=0.5, le=200, strict=True, description="servings: what is wanted")
-    line: int | None = Field(None, ge=0, le=299, strict=True, description="short: place of the line that is short")
-    have: str | None = Field(None, max_length=60, description='short: what there is of it, like "3 tbsp"')
-    factor: float | None = Field(None, ge=0.01, le=100, strict=True, description="factor: the factor itself")
-    liquid_l: float | None = Field(None, ge=0, le=20, strict=True, description="braise: what the pot needs [L]")
+    servings: float | None = Field(
+        None, ge=0.5, le=200, strict=True, description="servings: what is wanted"
+    )
+    line: int | None = Field(
+        None, ge=0, le=299, strict=True, description="short: place of the line that is short"
+    )
+    have: str | None = Field(
+        None, max_length=60, description='short: what there is of it, like "3 tbsp"'
+    )
+    factor: float | None = Field(
+        None, ge=0.01, le=100, strict=True, description="factor: the factor itself"
+    )
+    liquid_l: float | None = Field(
+        None, ge=0, le=20, strict=True, description="braise: what the pot needs [L]"
+    )
 
 
 class ScaledLinePublic(PublicModel):
@@ -209,7 +243,9 @@ class ScaledPublic(PublicModel):
 class MoveDocument(CreateModel):
     """One step of a sauce on its way from bowl to plate."""
 
-    kind: Literal["split", "touch", "boil", "pour", "cook", "serve"] = Field(description="what is done")
+    kind: Literal["split", "touch", "boil", "pour", "cook", "serve"] = Field(
+        description="what is done"
+    )
     portion: str = Field(max_length=40, description='which portion; the bowl is "bowl"')
     to: str = Field("", max_length=40, description="the new portion, or the one poured into")
     mass_g: float | None = Field(None, ge=0, le=50_000, strict=True, description="how much [g]")
@@ -262,14 +298,24 @@ class LedgerPublic(PublicModel):
 class SauceCreate(CreateModel):
     """A kept sauce (kettle.sauce/1)."""
 
-    format: Literal["kettle.sauce/1"] = Field("kettle.sauce/1", description="name and version of this format")
+    format: Literal["kettle.sauce/1"] = Field(
+        "kettle.sauce/1", description="name and version of this format"
+    )
     name: str = Field(min_length=1, max_length=80, description="what it is called")
     kind: SauceKind = Field("glaze", description="rub, marinade, braise, glaze or table")
-    lines: list[Annotated[str, Field(max_length=200)]] = Field(max_length=300, description="ingredient lines")
-    own: list[IngredientDocument] = Field(default_factory=list, max_length=100, description="ingredients of one's own")
-    for_kg: float | None = Field(None, ge=0.05, le=50, strict=True, description="meat it is written for [kg]")
+    lines: list[Annotated[str, Field(max_length=200)]] = Field(
+        max_length=300, description="ingredient lines"
+    )
+    own: list[IngredientDocument] = Field(
+        default_factory=list, max_length=100, description="ingredients of one's own"
+    )
+    for_kg: float | None = Field(
+        None, ge=0.05, le=50, strict=True, description="meat it is written for [kg]"
+    )
     simmer: SimmerDocument | None = Field(None, description="simmered down first")
-    moves: list[MoveDocument] = Field(default_factory=list, max_length=100, description="from bowl to plate")
+    moves: list[MoveDocument] = Field(
+        default_factory=list, max_length=100, description="from bowl to plate"
+    )
 
 
 class SauceKept(PublicModel):
@@ -290,7 +336,9 @@ class SaucesKept(PublicModel):
 class LinesCreate(CreateModel):
     """An ingredient list as plain text or CSV."""
 
-    format: Literal["text", "csv"] = Field(description="text: a line each; csv: columns amount and ingredient")
+    format: Literal["text", "csv"] = Field(
+        description="text: a line each; csv: columns amount and ingredient"
+    )
     content: str = Field(max_length=100_000, description="the list")
 
 
@@ -310,7 +358,9 @@ class LabelCreate(CreateModel):
     sodium_mg: float = Field(ge=0, le=200_000, strict=True, description="sodium in a serving [mg]")
     protein_g: float = Field(0.0, ge=0, le=500, strict=True, description="protein in a serving [g]")
     fat_g: float = Field(0.0, ge=0, le=500, strict=True, description="fat in a serving [g]")
-    carbohydrate_g: float | None = Field(None, ge=0, le=500, strict=True, description="all carbohydrate [g]")
+    carbohydrate_g: float | None = Field(
+        None, ge=0, le=500, strict=True, description="all carbohydrate [g]"
+    )
     order: list[Annotated[str, Field(max_length=80)]] = Field(
         default_factory=list, max_length=60, description="ingredients, the heaviest first"
     )

@@ -1,1 +1,3 @@
-"""Use cases: one function each, holding its transaction. The only place where store and core meet."""
+"""Use cases: one function each, holding its transaction. The only place where store and core
+meet.
+"""

@@ -5,7 +5,14 @@ from __future__ import annotations
 import numpy as np
 
 from bluekettle.core.advice import REGIONS, advise, explore, last_exits, rescue
-from bluekettle.core.calibration import NAMES, Belief, Observation, first_belief, learn_from, predict
+from bluekettle.core.calibration import (
+    NAMES,
+    Belief,
+    Observation,
+    first_belief,
+    learn_from,
+    predict,
+)
 from bluekettle.core.glaze import index_to_hex
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
 from bluekettle.core.stages import LIMITS, cut
@@ -41,14 +48,20 @@ def explore_dish(document: DishDocument) -> ExplorerPublic:
     found = explore(dish, forecast, time_s)
     raw = forecast.coating.raw_lab
     return ExplorerPublic(
-        axis=found.axis, unit=LIMITS[found.axis][2], heats=[round(float(h), 4) for h in found.heats],
-        times_s=[float(t) for t in found.times_s], regions=list(REGIONS),
+        axis=found.axis,
+        unit=LIMITS[found.axis][2],
+        heats=[round(float(h), 4) for h in found.heats],
+        times_s=[float(t) for t in found.times_s],
+        regions=list(REGIONS),
         colours=[
             ColourPublic(word=word, colour=index_to_hex(index, raw))
             for word, index in zip(REGIONS, REGION_INDEX, strict=True)
         ],
-        face=found.face.tolist(), edge=found.edge.tolist(), present=dish.kitchen.or_typical(found.axis), pull_s=goal,
-    )  # fmt: skip
+        face=found.face.tolist(),
+        edge=found.edge.tolist(),
+        present=dish.kitchen.or_typical(found.axis),
+        pull_s=goal,
+    )
 
 
 def advise_dish(document: DishDocument) -> AdvicePublic:
@@ -84,13 +97,18 @@ def calibrate(request: CalibrationCreate) -> CalibrationPublic:
         finish, factors = predict(belief, heat, coating, 3600.0)
         bands.append(open_band(band(finish.times_s[:, FACE, MAHOGANY], np.ones(len(factors)))))
     return CalibrationPublic(
-        before=factors_of(before), after=factors_of(after), mahogany_before=bands[0], mahogany_after=bands[1]
+        before=factors_of(before),
+        after=factors_of(after),
+        mahogany_before=bands[0],
+        mahogany_after=bands[1],
     )
 
 
 def factors_of(belief: Belief) -> list[FactorPublic]:
     """A belief, name by name."""
     return [
-        FactorPublic(name=name, factor=round(belief.factor(name), 3), log_sd=round(belief.sd(name), 3))
+        FactorPublic(
+            name=name, factor=round(belief.factor(name), 3), log_sd=round(belief.sd(name), 3)
+        )
         for name in NAMES
     ]

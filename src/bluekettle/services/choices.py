@@ -8,7 +8,16 @@ from typing import Any
 from bluekettle.core.glaze import index_to_hex
 from bluekettle.core.ingredients import ingredient, ingredient_keys
 from bluekettle.core.sauce import sample_sauce, sample_sauce_keys
-from bluekettle.core.stages import LIMITS, TYPICAL, cut, cut_keys, finish_keys, finish_kind, first_heat, first_heat_keys
+from bluekettle.core.stages import (
+    LIMITS,
+    TYPICAL,
+    cut,
+    cut_keys,
+    finish_keys,
+    finish_kind,
+    first_heat,
+    first_heat_keys,
+)
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
     AssumedPublic,
@@ -65,9 +74,17 @@ def choices() -> ChoicesPublic:
         sauces=sauces,
         first_heats=[FirstHeatPublic.model_validate(first_heat(key)) for key in first_heat_keys()],
         finishes=[FinishPublic.model_validate(finish_kind(key)) for key in finish_keys()],
-        ingredients=[IngredientPublic(key=key, name=ingredient(key).name) for key in ingredient_keys()],
-        limits={name: LimitPublic(low=low, high=high, unit=unit) for name, (low, high, unit) in LIMITS.items()},
-        typical=[AssumedPublic(name=name, value=get(), unit=LIMITS[name][2]) for name, get in TYPICAL.items()],
+        ingredients=[
+            IngredientPublic(key=key, name=ingredient(key).name) for key in ingredient_keys()
+        ],
+        limits={
+            name: LimitPublic(low=low, high=high, unit=unit)
+            for name, (low, high, unit) in LIMITS.items()
+        },
+        typical=[
+            AssumedPublic(name=name, value=get(), unit=LIMITS[name][2])
+            for name, get in TYPICAL.items()
+        ],
     )
 
 

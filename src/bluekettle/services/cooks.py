@@ -71,7 +71,9 @@ class Loaded:
 
     @property
     def safe_c(self) -> float | None:
-        """What the gate's thermometer must read: less than usual only where its time is proven and was told."""
+        """What the gate's thermometer must read: less than usual only where its time is proven and
+        was told.
+        """
         safety = self.forecast.safety
         if not safety.gate:
             return None
@@ -81,33 +83,52 @@ class Loaded:
 
     @property
     def rests_on(self) -> str:
-        """What the gate rests on, in words; empty where it is the usual temperature and nothing else was planned."""
+        """What the gate rests on, in words; empty where it is the usual temperature and nothing
+        else was planned.
+        """
         safety = self.forecast.safety
         if not safety.gate or safety.rests_on != "time":
             return ""
         if self.time_told:
-            return f"Rests on time: {minutes_text(self.forecast.timer_s)} in the bath at {degrees_text(self.forecast.target_c)}."
-        return f"Rests on temperature: nobody told me that it had all of its time, so the usual {degrees_text(safety.wanted_c)} counts."
+            return (
+                f"Rests on time: {minutes_text(self.forecast.timer_s)} in the bath at"
+                f" {degrees_text(self.forecast.target_c)}."
+            )
+        return (
+            "Rests on temperature: nobody told me that it had all of its time, so the usual"
+            f" {degrees_text(safety.wanted_c)} counts."
+        )
 
     def plans(self) -> list[StepPlan]:
         """Its steps as planned."""
         return [
-            StepPlan(s.key, s.who, s.label, s.band.low_s, s.band.likely_s, s.band.high_s, not s.serial)
+            StepPlan(
+                s.key, s.who, s.label, s.band.low_s, s.band.likely_s, s.band.high_s, not s.serial
+            )
             for s in self.forecast.stages
         ]
 
     def progress(self, now: datetime) -> Progress:
         """Where it stands; an ended cook stands still."""
         moment = min(now, self.cook.ended_at) if self.cook.ended_at else now
-        return follow(self.plans(), [self.event(e) for e in self.events], self.seconds(moment), self.safe_c)
+        return follow(
+            self.plans(), [self.event(e) for e in self.events], self.seconds(moment), self.safe_c
+        )
 
     def event(self, row: CookEvent) -> Event:
         """An event in seconds from the start."""
         data = row.data
         return Event(
-            row.seq, row.kind, self.seconds(row.happened_at), data.get("step", ""), data.get("seconds", 0.0),
-            data.get("sign", ""), data.get("undoes", 0), data.get("temp_c"), data.get("tender"),
-        )  # fmt: skip
+            row.seq,
+            row.kind,
+            self.seconds(row.happened_at),
+            data.get("step", ""),
+            data.get("seconds", 0.0),
+            data.get("sign", ""),
+            data.get("undoes", 0),
+            data.get("temp_c"),
+            data.get("tender"),
+        )
 
     def seconds(self, moment: datetime) -> float:
         """Seconds from the start of the cook."""
@@ -118,13 +139,24 @@ class Loaded:
         return None if seconds is None else self.cook.started_at + timedelta(seconds=seconds)
 
     def sightings(self, progress: Progress) -> tuple[tuple[str, float], ...]:
-        """Signs with their seconds under the heat; only where somebody confirmed that it is there."""
+        """Signs with their seconds under the heat; only where somebody confirmed that it is
+        there.
+        """
         since = progress.fire_since_s
         if since is None:
-            since = next((s.begin_s for s in progress.steps if s.plan.who == "fire" and s.state == "confirmed"), None)
+            since = next(
+                (
+                    s.begin_s
+                    for s in progress.steps
+                    if s.plan.who == "fire" and s.state == "confirmed"
+                ),
+                None,
+            )
         if since is None or progress.fire_assumed:
             return ()
-        return tuple((sign, round(at - since, 1)) for sign, at in progress.sightings if at - since >= 1.0)
+        return tuple(
+            (sign, round(at - since, 1)) for sign, at in progress.sightings if at - since >= 1.0
+        )
 
 
 def start_cook(engine: Engine, request: CookCreate, now: datetime) -> LivePublic:
@@ -132,9 +164,11 @@ def start_cook(engine: Engine, request: CookCreate, now: datetime) -> LivePublic
     forecast = forecast_dish(request.dish, now)
     with Session(for_writing(engine)) as session:
         cook = Cook(
-            title=forecast.title, dish=request.dish.model_dump(mode="json"),
-            forecast=forecast.model_dump(mode="json"), started_at=now,
-        )  # fmt: skip
+            title=forecast.title,
+            dish=request.dish.model_dump(mode="json"),
+            forecast=forecast.model_dump(mode="json"),
+            started_at=now,
+        )
         session.add(cook)
         session.commit()
         session.refresh(cook)
@@ -148,7 +182,9 @@ def live_cook(engine: Engine, cook_id: int, now: datetime) -> LivePublic:
 
 
 def tell(engine: Engine, cook_id: int, told: EventCreate, now: datetime) -> LivePublic:
-    """Append what the cook tells. A second tap on a step that is confirmed already changes nothing."""
+    """Append what the cook tells. A second tap on a step that is confirmed already changes
+    nothing.
+    """
     with Session(for_writing(engine)) as session:
         loaded = _load(session, cook_id)
         if loaded.cook.ended_at is not None:
@@ -168,7 +204,9 @@ def tell(engine: Engine, cook_id: int, told: EventCreate, now: datetime) -> Live
         return live(_load(session, cook_id), now)
 
 
-def check_event(loaded: Loaded, told: EventCreate, happened: datetime, now: datetime) -> list[Fault]:
+def check_event(
+    loaded: Loaded, told: EventCreate, happened: datetime, now: datetime
+) -> list[Fault]:
     """What is wrong with an event, field by field."""
     faults = []
     keys = [s.key for s in loaded.forecast.stages]
@@ -177,7 +215,9 @@ def check_event(loaded: Loaded, told: EventCreate, happened: datetime, now: date
         faults.append(Fault("step", told.step, "one of " + ", ".join(keys)))
     if told.kind == "saw":
         if not told.sign:
-            faults.append(Fault("sign", told.sign, "nothing yet, bubbling, amber at the edges or dark"))
+            faults.append(
+                Fault("sign", told.sign, "nothing yet, bubbling, amber at the edges or dark")
+            )
         if progress.fire_since_s is None:
             faults.append(Fault("sign", told.sign, "a sign seen while the food is under the heat"))
     if told.kind == "undo" and last_standing(loaded.events) == 0:
@@ -199,12 +239,18 @@ def last_standing(events: Sequence[CookEvent]) -> int:
 def live(loaded: Loaded, now: datetime) -> LivePublic:
     """The state as the Stove page reads it."""
     progress = loaded.progress(now)
-    says, button, detail = say(progress.current, loaded.document, loaded.forecast) if progress.current else (
-        "All done. How was it?", "", "")  # fmt: skip
+    says, button, detail = (
+        say(progress.current, loaded.document, loaded.forecast)
+        if progress.current
+        else ("All done. How was it?", "", "")
+    )
     sightings = loaded.sightings(progress)
     shown = glaze_for(loaded, sightings)
     if progress.fire_assumed:
-        says, detail = "It may be under the heat.", "Nobody told me, so I count from the earliest moment it could be."
+        says, detail = (
+            "It may be under the heat.",
+            "Nobody told me, so I count from the earliest moment it could be.",
+        )
     if progress.current == "finish":
         detail = by_sight(shown)
     if progress.gate_failed:
@@ -242,7 +288,9 @@ def by_sight(shown: GlazePublic) -> str:
     gap = next((g for g in shown.gaps if g.sign.startswith("amber")), None)
     if gap is None or gap.to_wanted.low_s is None or gap.to_wanted.high_s is None:
         return "Look often: the right colour may not come before the edges burn."
-    low, high = (f"{s // 60:.0f}:{s % 60:02.0f}" for s in (gap.to_wanted.low_s, gap.to_wanted.high_s))
+    low, high = (
+        f"{s // 60:.0f}:{s % 60:02.0f}" for s in (gap.to_wanted.low_s, gap.to_wanted.high_s)
+    )
     sign = "turn amber" if shown.caramelises else "brown"
     return f"Once the edges {sign} you have {low} to {high}."
 
@@ -252,17 +300,26 @@ def back_again(loaded: Loaded) -> str:
     dish = dish_of(loaded.document)
     come_up_s, hold_s = return_leg_s(dish, cut(dish.cut), loaded.forecast.safety.core_likely_c)
     total = minutes_text(come_up_s + hold_s)
-    return f"{dish.first.back} for {minutes_text(max(60.0, hold_s))}: about {total} with heating up. Then check again."
+    return (
+        f"{dish.first.back} for {minutes_text(max(60.0, hold_s))}: about {total} with heating up."
+        " Then check again."
+    )
 
 
 def step(loaded: Loaded, state: StepState) -> StepPublic:
     """One step with clock times."""
     return StepPublic(
-        key=state.plan.key, label=state.plan.label, who=state.plan.who, state=state.state, beside=state.plan.beside,
-        begin_at=loaded.moment(state.begin_s), end_at=loaded.moment(state.end_s),
-        due_at=loaded.cook.started_at + timedelta(seconds=state.due_s), likely_s=state.plan.likely_s,
+        key=state.plan.key,
+        label=state.plan.label,
+        who=state.plan.who,
+        state=state.state,
+        beside=state.plan.beside,
+        begin_at=loaded.moment(state.begin_s),
+        end_at=loaded.moment(state.end_s),
+        due_at=loaded.cook.started_at + timedelta(seconds=state.due_s),
+        likely_s=state.plan.likely_s,
         passed=state.passed,
-    )  # fmt: skip
+    )
 
 
 def cook_glaze(engine: Engine, cook_id: int, now: datetime) -> GlazePublic:
@@ -293,7 +350,9 @@ def end_cook(engine: Engine, cook_id: int, outcome: OutcomeCreate, now: datetime
         if loaded.cook.ended_at is None:
             loaded.cook.ended_at = now
         found = session.get(Outcome, cook_id)
-        row = found or Outcome(cook_id=cook_id, recorded_at=now, tenderness="", crust="", colour="", note="")
+        row = found or Outcome(
+            cook_id=cook_id, recorded_at=now, tenderness="", crust="", colour="", note=""
+        )
         for name, value in outcome.model_dump().items():
             setattr(row, name, value)
         row.recorded_at = now
@@ -307,7 +366,9 @@ def get_cook(engine: Engine, cook_id: int) -> CookPublic:
     """One cook with plan against actual."""
     with Session(engine) as session:
         loaded = _load(session, cook_id)
-        end = loaded.cook.ended_at or (loaded.events[-1].recorded_at if loaded.events else loaded.cook.started_at)
+        end = loaded.cook.ended_at or (
+            loaded.events[-1].recorded_at if loaded.events else loaded.cook.started_at
+        )
         progress = loaded.progress(end)
         outcome = session.get(Outcome, cook_id)
         sightings = loaded.sightings(progress)
@@ -329,9 +390,15 @@ def compare(state: StepState) -> StageCompare:
     told = "not reached" if state.state in ("upcoming", "current", "running") else state.state
     plan = state.plan
     return StageCompare(
-        key=plan.key, label=plan.label, who=plan.who, planned_low_s=plan.low_s, planned_s=plan.likely_s,
-        planned_high_s=plan.high_s, actual_s=actual, state=told,
-    )  # fmt: skip
+        key=plan.key,
+        label=plan.label,
+        who=plan.who,
+        planned_low_s=plan.low_s,
+        planned_s=plan.likely_s,
+        planned_high_s=plan.high_s,
+        actual_s=actual,
+        state=told,
+    )
 
 
 def list_cooks(engine: Engine) -> CooksPublic:
@@ -341,7 +408,10 @@ def list_cooks(engine: Engine) -> CooksPublic:
         outcomes = repositories.outcomes(session, [int(row.id or 0) for row in rows])
         return CooksPublic(
             cooks=[
-                summary(Loaded(row, repositories.events(session, int(row.id or 0))), outcomes.get(int(row.id or 0)))
+                summary(
+                    Loaded(row, repositories.events(session, int(row.id or 0))),
+                    outcomes.get(int(row.id or 0)),
+                )
                 for row in rows
             ]
         )
@@ -349,17 +419,23 @@ def list_cooks(engine: Engine) -> CooksPublic:
 
 def summary(loaded: Loaded, outcome: Outcome | None) -> CookSummary:
     """A cook in one line."""
-    end = loaded.cook.ended_at or (loaded.events[-1].recorded_at if loaded.events else loaded.cook.started_at)
+    end = loaded.cook.ended_at or (
+        loaded.events[-1].recorded_at if loaded.events else loaded.cook.started_at
+    )
     progress = loaded.progress(end)
     served = next((s for s in progress.steps if s.plan.key == "serve"), None)
     actual = served.end_s if served and served.state == "confirmed" else None
     return CookSummary(
-        id=loaded.cook_id, title=loaded.cook.title, started_at=loaded.cook.started_at, ended_at=loaded.cook.ended_at,
-        planned_s=loaded.forecast.total.likely_s, actual_s=actual,
+        id=loaded.cook_id,
+        title=loaded.cook.title,
+        started_at=loaded.cook.started_at,
+        ended_at=loaded.cook.ended_at,
+        planned_s=loaded.forecast.total.likely_s,
+        actual_s=actual,
         strip=strip(loaded, progress),
         unknown_steps=sum(s.state == "unknown" and not s.plan.beside for s in progress.steps),
         outcome=OutcomePublic.model_validate(outcome) if outcome else None,
-    )  # fmt: skip
+    )
 
 
 def strip(loaded: Loaded, progress: Progress) -> StripPublic:
@@ -373,7 +449,12 @@ def strip(loaded: Loaded, progress: Progress) -> StripPublic:
     pulled = None
     if fire and fire.state == "confirmed" and fire.begin_s is not None and fire.end_s is not None:
         pulled = round(fire.end_s - fire.begin_s, 1)
-    return StripPublic(face=shown.face[::every], edge=shown.edge[::every], horizon_s=shown.horizon_s, pulled_s=pulled)
+    return StripPublic(
+        face=shown.face[::every],
+        edge=shown.edge[::every],
+        horizon_s=shown.horizon_s,
+        pulled_s=pulled,
+    )
 
 
 def _load(session: Session, cook_id: int) -> Loaded:

@@ -13,7 +13,8 @@ from bluekettle.services.fits import inside_of
 def known_of(documents: list[IngredientDocument]) -> dict[str, Ingredient]:
     """The cook's own ingredients by key.
 
-    Raises OutOfRange for fractions that are not of the known parts or do not come to 1, a group or allergen unknown.
+    Raises OutOfRange for fractions that are not of the known parts or do not come to 1, a group or
+    allergen unknown.
     """
     ranges = Ranges()
     found: dict[str, Ingredient] = {}
@@ -45,15 +46,19 @@ def kitchen_of(document: KitchenDocument) -> Kitchen:
     learnt = {k: Learnt(tuple(v.mean), tuple(v.cov), v.seen) for k, v in document.learnt.items()}
     machines = {job: machine for job, machine in document.machines.items() if job in JOBS}
     return Kitchen(
-        **document.model_dump(exclude={"learnt", "machines", "gear"}), learnt=learnt,
-        tops_c={job: machine.top_c for job, machine in machines.items() if machine.top_c is not None},
+        **document.model_dump(exclude={"learnt", "machines", "gear"}),
+        learnt=learnt,
+        tops_c={
+            job: machine.top_c for job, machine in machines.items() if machine.top_c is not None
+        },
         racks_m=tuple(machines["broiler"].racks_m) if "broiler" in machines else (),
         insides={
-            job: inside_of(machine.inside) for job, machine in document.machines.items()
+            job: inside_of(machine.inside)
+            for job, machine in document.machines.items()
             if machine.inside is not None and job in JOBS
         },
         gear=None if document.gear is None else frozenset(document.gear),
-    )  # fmt: skip
+    )
 
 
 def sauce_of(document: DishDocument) -> Composition | None:
@@ -68,9 +73,17 @@ def sauce_of(document: DishDocument) -> Composition | None:
         return sample_sauce(sauce)
     try:
         own = known_of(sauce.own)
-        return mix(sauce.name, [(own.get(line.ingredient, line.ingredient), line.mass_g / 1e3) for line in sauce.lines])
+        return mix(
+            sauce.name,
+            [
+                (own.get(line.ingredient, line.ingredient), line.mass_g / 1e3)
+                for line in sauce.lines
+            ],
+        )
     except OutOfRange as error:
-        raise OutOfRange([Fault(f"sauce.{f.field}", f.given, f.accepted) for f in error.faults]) from error
+        raise OutOfRange(
+            [Fault(f"sauce.{f.field}", f.given, f.accepted) for f in error.faults]
+        ) from error
 
 
 def dish_of(document: DishDocument) -> Dish:
@@ -82,12 +95,27 @@ def dish_of(document: DishDocument) -> Dish:
     except OutOfRange as error:
         faults.extend(error.faults)
     dish = Dish(
-        document.cut, document.mass_kg, document.pieces, document.thickness_mm, document.state, document.tenderise,
-        document.bite, document.release, document.liquid_l, document.timer_min, document.finish, document.want,
-        sauce, document.coats, document.coat_mm,
-        None if document.coats_min is None else tuple(document.coats_min), tuple(document.flips_min), kitchen_of(document.kitchen), document.seed,
+        document.cut,
+        document.mass_kg,
+        document.pieces,
+        document.thickness_mm,
+        document.state,
+        document.tenderise,
+        document.bite,
+        document.release,
+        document.liquid_l,
+        document.timer_min,
+        document.finish,
+        document.want,
+        sauce,
+        document.coats,
+        document.coat_mm,
+        None if document.coats_min is None else tuple(document.coats_min),
+        tuple(document.flips_min),
+        kitchen_of(document.kitchen),
+        document.seed,
         tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
-    )  # fmt: skip
+    )
     try:
         dish.check()
     except OutOfRange as error:

@@ -22,7 +22,17 @@ from bluekettle.core.glaze import (
 from bluekettle.core.glaze.milestones import BACK
 from bluekettle.core.glaze.milestones import Band as OpenBand
 from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
-from bluekettle.core.stages import LIMITS, Band, Dish, Forecast, Rung, finish_kind, forecast, plan_calls, strip_index
+from bluekettle.core.stages import (
+    LIMITS,
+    Band,
+    Dish,
+    Forecast,
+    Rung,
+    finish_kind,
+    forecast,
+    plan_calls,
+    strip_index,
+)
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
     AssumedPublic,
@@ -63,9 +73,17 @@ def forecast_dish(document: DishDocument, now: datetime) -> ForecastPublic:
         faults = list(error.faults)
     if document.serve_at is not None:
         if document.serve_at <= now:
-            faults.append(Fault("serve_at", document.serve_at.isoformat(), f"a moment after {now:%Y-%m-%d %H:%M} UTC"))
+            faults.append(
+                Fault(
+                    "serve_at",
+                    document.serve_at.isoformat(),
+                    f"a moment after {now:%Y-%m-%d %H:%M} UTC",
+                )
+            )
         elif document.serve_at > now + LONGEST_AHEAD:
-            faults.append(Fault("serve_at", document.serve_at.isoformat(), "within 14 days from now"))
+            faults.append(
+                Fault("serve_at", document.serve_at.isoformat(), "within 14 days from now")
+            )
     if faults:
         raise OutOfRange(faults)
     available = (document.serve_at - now).total_seconds() if document.serve_at else None
@@ -73,7 +91,9 @@ def forecast_dish(document: DishDocument, now: datetime) -> ForecastPublic:
 
 
 def forecast_core(dish: Dish, available_s: float | None) -> Forecast:
-    """The core's forecast; a bite out of reach is told as the fault of that field, with how far it gets."""
+    """The core's forecast; a bite out of reach is told as the fault of that field, with how far it
+    gets.
+    """
     try:
         return forecast(dish, available_s, _draws(dish.seed))
     except NotConverged as error:
@@ -86,13 +106,16 @@ def out_of_reach(dish: Dish, error: NotConverged) -> Fault:
         proof = ", or a time that proves it" if dish.tenderise == "bath" else ""
         far = f"at {error.reached:.0f} °C inside, {error.wanted:.0f} °C{proof} is wanted"
         return Fault(
-            "tenderise", dish.tenderise, f"a first heat that makes it safe: {far}. Hotter, thinner pieces or another"
+            "tenderise",
+            dish.tenderise,
+            f"a first heat that makes it safe: {far}. Hotter, thinner pieces or another",
         )
     far = f"it gets {error.reached:.0f} of the {error.wanted:.0f} it needs"
     return Fault(
         "bite",
         dish.bite,
-        f"what {dish.first.place} reaches: {far}. Thinner pieces, an easier bite or another first heat",
+        f"what {dish.first.place} reaches: {far}. Thinner pieces, an easier bite or another first"
+        " heat",
     )
 
 
@@ -124,8 +147,16 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
         come_up=band(f.come_up),
         stages=[
             StagePublic(
-                key=s.key, kind=s.kind, label=s.label, who=s.who, hidden=s.hidden, serial=s.serial, band=band(s.band),
-                before_serving=band(s.start), starts_at=serve_at - timedelta(seconds=s.start.likely_s), note=s.note,
+                key=s.key,
+                kind=s.kind,
+                label=s.label,
+                who=s.who,
+                hidden=s.hidden,
+                serial=s.serial,
+                band=band(s.band),
+                before_serving=band(s.start),
+                starts_at=serve_at - timedelta(seconds=s.start.likely_s),
+                note=s.note,
             )
             for s in f.stages
         ],
@@ -141,10 +172,11 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
         traces={name: [round(float(x), 1) for x in values] for name, values in f.trace.items()},
         watch_outs=warnings,
         assumed=[
-            AssumedPublic(name=name, value=f.dish.kitchen.or_typical(name), unit=LIMITS[name][2]) for name in f.assumed
+            AssumedPublic(name=name, value=f.dish.kitchen.or_typical(name), unit=LIMITS[name][2])
+            for name in f.assumed
         ],
         guidance=USUAL_GUIDANCE,
-    )  # fmt: skip
+    )
 
 
 def effects_of(document: DishDocument) -> EffectsPublic:
@@ -157,28 +189,41 @@ def effects_of(document: DishDocument) -> EffectsPublic:
     return EffectsPublic(
         effects=[
             EffectPublic(
-                name=e.name, low=e.low, high=e.high, unit=LIMITS[e.name][2], plate_low_min=round(e.plate_low_min, 1),
-                plate_high_min=round(e.plate_high_min, 1), ask=e.ask,
+                name=e.name,
+                low=e.low,
+                high=e.high,
+                unit=LIMITS[e.name][2],
+                plate_low_min=round(e.plate_low_min, 1),
+                plate_high_min=round(e.plate_high_min, 1),
+                ask=e.ask,
             )
             for e in found
         ]
-    )  # fmt: skip
+    )
 
 
 def too_soon(earliest: datetime) -> WatchOutPublic:
     """Serving is asked for before it can be."""
     step = timedelta(minutes=5)
-    rounded = datetime.fromtimestamp(-(-earliest.timestamp() // step.total_seconds()) * step.total_seconds(), UTC)
+    rounded = datetime.fromtimestamp(
+        -(-earliest.timestamp() // step.total_seconds()) * step.total_seconds(), UTC
+    )
     return WatchOutPublic(
-        id="too-soon", level="stop", message="It cannot be on the table by then, even starting now.",
-        why="The whole chain takes longer than the time that is left; the times shown start now.", source="derived",
-        repair={"serve_at": rounded.isoformat()}, repair_says="Serve as early as it can be",
-    )  # fmt: skip
+        id="too-soon",
+        level="stop",
+        message="It cannot be on the table by then, even starting now.",
+        why="The whole chain takes longer than the time that is left; the times shown start now.",
+        source="derived",
+        repair={"serve_at": rounded.isoformat()},
+        repair_says="Serve as early as it can be",
+    )
 
 
 def band(b: Band) -> BandPublic:
     """A band, to the tenth of a second."""
-    return BandPublic(low_s=round(b.low_s, 1), likely_s=round(b.likely_s, 1), high_s=round(b.high_s, 1))
+    return BandPublic(
+        low_s=round(b.low_s, 1), likely_s=round(b.likely_s, 1), high_s=round(b.high_s, 1)
+    )
 
 
 def open_band(b: OpenBand) -> OpenBandPublic:
@@ -188,7 +233,10 @@ def open_band(b: OpenBand) -> OpenBandPublic:
         return None if value is None else round(value, 1)
 
     return OpenBandPublic(
-        low_s=tenth(b.low_s), likely_s=tenth(b.likely_s), high_s=tenth(b.high_s), reached=round(b.reached, 3)
+        low_s=tenth(b.low_s),
+        likely_s=tenth(b.likely_s),
+        high_s=tenth(b.high_s),
+        reached=round(b.reached, 3),
     )
 
 
@@ -196,18 +244,32 @@ def plain_glaze(rung: Rung, want: str) -> GlazePublic:
     """One rung of a sauce's ladder as a strip."""
     members = rung.run.times_s.shape[0]
     strip = strip_index(rung.run, np.full(members, 1.0 / members))
-    return strip_public(rung.run, rung.milestones, rung.coating, strip, rung.finish, want, coats=True)
+    return strip_public(
+        rung.run, rung.milestones, rung.coating, strip, rung.finish, want, coats=True
+    )
 
 
 def glaze(f: Forecast) -> GlazePublic:
     """The glaze strip of a forecast."""
     return strip_public(
-        f.finish, f.milestones, f.coating, f.strip_index, f.dish.finish, f.dish.want, coats=f.dish.coats > 0
+        f.finish,
+        f.milestones,
+        f.coating,
+        f.strip_index,
+        f.dish.finish,
+        f.dish.want,
+        coats=f.dish.coats > 0,
     )
 
 
 def strip_public(
-    finish: Finish, m: Milestones, coating: Coating, strip: NDArray[np.float64], appliance: str, want: str, coats: bool
+    finish: Finish,
+    m: Milestones,
+    coating: Coating,
+    strip: NDArray[np.float64],
+    appliance: str,
+    want: str,
+    coats: bool,
 ) -> GlazePublic:
     """A run of the film, read, as the strip that is drawn everywhere."""
     raw = coating.raw_lab
@@ -231,15 +293,24 @@ def strip_public(
         },
         window=WindowPublic.model_validate(m.window),
         gaps=[
-            GapPublic(sign=g.sign, to_wanted=open_band(g.to_wanted), wanted_to_burnt=open_band(g.wanted_to_burnt))
+            GapPublic(
+                sign=g.sign,
+                to_wanted=open_band(g.to_wanted),
+                wanted_to_burnt=open_band(g.wanted_to_burnt),
+            )
             for g in m.gaps
         ],
         look_from_s=round(m.look_from_s, 1),
         look_every_s=round(m.look_every_s, 1),
         possible=round(m.possible, 3),
-        calls=[CallPublic.model_validate(c) for c in plan_calls(m, finish.sample_s, finish.coats_s, finish.flips_s)],
+        calls=[
+            CallPublic.model_validate(c)
+            for c in plan_calls(m, finish.sample_s, finish.coats_s, finish.flips_s)
+        ],
         legend=[
             ColourPublic(word=word, colour=colour)
-            for (word, _), colour in zip(LEGEND, indices_to_hex(np.array([i for _, i in LEGEND]), raw), strict=True)
+            for (word, _), colour in zip(
+                LEGEND, indices_to_hex(np.array([i for _, i in LEGEND]), raw), strict=True
+            )
         ],
-    )  # fmt: skip
+    )

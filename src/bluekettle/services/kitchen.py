@@ -30,7 +30,16 @@ from bluekettle.schemas.kitchen import (
 )
 from bluekettle.schemas.sauce import AnalyseCreate, SauceCreate
 from bluekettle.services.errors import Conflict, NotFound
-from bluekettle.services.learning import FIGURES, FINISH, believable, dial_of, figures_of, mahogany, standing, steps_of
+from bluekettle.services.learning import (
+    FIGURES,
+    FINISH,
+    believable,
+    dial_of,
+    figures_of,
+    mahogany,
+    standing,
+    steps_of,
+)
 from bluekettle.services.recipes import analyse
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
@@ -68,7 +77,8 @@ def public(session: Session) -> KitchenPublic:
     if settings.altitude_m is not None:
         figures["altitude_m"] = settings.altitude_m
     machines: dict[str, MachineDocument] = {}
-    # The first in use stands for its job, with all its figures: never one oven's heat with another's calibration.
+    # The first in use stands for its job, with all its figures: never one oven's heat with
+    # another's calibration.
     for job, appliance in first_in_use(found).items():
         figures.update(figures_of(appliance))
         machines[job] = machine_of(appliance, job)
@@ -76,17 +86,24 @@ def public(session: Session) -> KitchenPublic:
         if job in finish_keys() and seen:
             belief = steps_of(appliance, seen)[-1]
             learnt[job] = LearntDocument(
-                mean=[round(float(m), 9) for m in belief.mean], cov=[round(float(c), 12) for c in belief.cov.ravel()],
+                mean=[round(float(m), 9) for m in belief.mean],
+                cov=[round(float(c), 12) for c in belief.cov.ravel()],
                 seen=belief.seen,
-            )  # fmt: skip
+            )
     return KitchenPublic(
         machines={job: machines[job] for job in machines if job in JOBS},
         settings=settings,
         appliances=[
-            appliance_public(session, a).model_copy(update={"instead": instead_of(a, first_in_use(found))}) for a in found
+            appliance_public(session, a).model_copy(
+                update={"instead": instead_of(a, first_in_use(found))}
+            )
+            for a in found
         ],
-        kinds=[kind_public(key) for key in rows("appliances")], figures=figures, learnt=learnt, gear=list(GEAR),
-    )  # fmt: skip
+        kinds=[kind_public(key) for key in rows("appliances")],
+        figures=figures,
+        learnt=learnt,
+        gear=list(GEAR),
+    )
 
 
 def job_of(kept: Appliance) -> str:
@@ -112,11 +129,20 @@ def instead_of(kept: Appliance, first: dict[str, Appliance]) -> str:
 def machine_of(kept: Appliance, job: str) -> MachineDocument:
     """The machine's own words for a job: the button named after it, or its first."""
     buttons = kept.words.get("buttons", {})
-    button = buttons.get(job) or buttons.get("pressure" if job == "pot" else "") or next(iter(buttons.values()), "")
+    button = (
+        buttons.get(job)
+        or buttons.get("pressure" if job == "pot" else "")
+        or next(iter(buttons.values()), "")
+    )
     return MachineDocument(
-        name=kept.name, button=button, display=kept.words.get("display", "minutes"),
-        counts_up=kept.words.get("counts_up", False), inside=inside_kept(kept), top_c=kept.top_c, racks_m=kept.racks_m or [],
-    )  # fmt: skip
+        name=kept.name,
+        button=button,
+        display=kept.words.get("display", "minutes"),
+        counts_up=kept.words.get("counts_up", False),
+        inside=inside_kept(kept),
+        top_c=kept.top_c,
+        racks_m=kept.racks_m or [],
+    )
 
 
 def inside_kept(kept: Appliance) -> InsideDocument | None:
@@ -124,15 +150,19 @@ def inside_kept(kept: Appliance) -> InsideDocument | None:
     line = row("appliances", kept.kind)
     width, depth, height = (
         mm_of(getattr(kept, name), line[name]) for name in ("width_m", "depth_m", "height_m")
-    )  # fmt: skip
+    )
     if not width or not height:
         return None
     volume = kept.volume_l if kept.volume_l is not None else float(line["volume_l"] or 0.0) or None
     return InsideDocument(
-        shape=kept.shape or line["shape"], width_mm=width, depth_mm=depth or width, height_mm=height,
+        shape=kept.shape or line["shape"],
+        width_mm=width,
+        depth_mm=depth or width,
+        height_mm=height,
         volume_l=volume if line["type"] in ("pot", "dish", "slow", "pan") else None,
-        least_liquid_l=float(line["least_liquid_l"] or 0.0), zones=zones_of(kept),
-    )  # fmt: skip
+        least_liquid_l=float(line["least_liquid_l"] or 0.0),
+        zones=zones_of(kept),
+    )
 
 
 def zones_of(kept: Appliance) -> int:
@@ -150,23 +180,36 @@ def keep_settings(engine: Engine, document: SettingsDocument) -> KitchenPublic:
         return public(session)
 
 
-def keep_appliance(engine: Engine, given: ApplianceCreate, appliance_id: int | None = None) -> AppliancePublic:
+def keep_appliance(
+    engine: Engine, given: ApplianceCreate, appliance_id: int | None = None
+) -> AppliancePublic:
     """Keep a new appliance, or change one.
 
     Raises
     ------
     OutOfRange
-        An unknown kind, a figure that no dish could use, a body that is not there or would share itself.
+        An unknown kind, a figure that no dish could use, a body that is not there or would share
+        itself.
     """
     check(given)
     with Session(for_writing(engine)) as session:
-        kept = load(session, appliance_id) if appliance_id is not None else Appliance(kind="", name="", in_use=True, words={})  # fmt: skip
+        kept = (
+            load(session, appliance_id)
+            if appliance_id is not None
+            else Appliance(kind="", name="", in_use=True, words={})
+        )
         if given.body_id is not None:
             body = session.get(Appliance, given.body_id)
             # A chain of bodies would never end in one.
             if body is None or body.id == appliance_id or body.body_id is not None:
                 raise OutOfRange(
-                    [Fault("body_id", given.body_id, "the number of another appliance that shares no body itself")]
+                    [
+                        Fault(
+                            "body_id",
+                            given.body_id,
+                            "the number of another appliance that shares no body itself",
+                        )
+                    ]
                 )
         write(kept, given)
         session.add(kept)
@@ -190,7 +233,9 @@ def check(given: ApplianceCreate) -> None:
             shown_as = {"preheat_s": "preheat_min", "rack_m": "rack_mm"}.get(column, column)
             low, high, unit = LIMITS[name]
             factor, unit = (1e3, "mm") if column == "rack_m" else (1.0, unit)
-            ranges.within(shown_as, factor * float(stated[column]), factor * low, factor * high, unit)
+            ranges.within(
+                shown_as, factor * float(stated[column]), factor * low, factor * high, unit
+            )
     if given.top_c is not None and given.setting_c is not None:
         ranges.within("setting_c", given.setting_c, 40.0, given.top_c, "°C, the highest it goes")
     ranges.close()
@@ -202,11 +247,28 @@ def write(kept: Appliance, given: ApplianceCreate) -> None:
     def metres(value: float | None) -> float | None:
         return None if value is None else value / 1e3
 
-    kept.kind, kept.name, kept.in_use, kept.shape = given.kind, given.name, given.in_use, given.shape
-    for name in ("power_w", "volume_l", "gauge_kpa", "element_w_m2", "setting_c", "top_c", "body_id"):
+    kept.kind, kept.name, kept.in_use, kept.shape = (
+        given.kind,
+        given.name,
+        given.in_use,
+        given.shape,
+    )
+    for name in (
+        "power_w",
+        "volume_l",
+        "gauge_kpa",
+        "element_w_m2",
+        "setting_c",
+        "top_c",
+        "body_id",
+    ):
         setattr(kept, name, getattr(given, name))
     kept.preheat_s = None if given.preheat_min is None else 60.0 * given.preheat_min
-    kept.width_m, kept.depth_m, kept.height_m = metres(given.width_mm), metres(given.depth_mm), metres(given.height_mm)
+    kept.width_m, kept.depth_m, kept.height_m = (
+        metres(given.width_mm),
+        metres(given.depth_mm),
+        metres(given.height_mm),
+    )
     kept.rack_m = metres(given.rack_mm)
     kept.racks_m = None if given.racks_mm is None else [r / 1e3 for r in sorted(given.racks_mm)]
     kept.words = {"buttons": given.buttons, "display": given.display, "counts_up": given.counts_up}
@@ -219,12 +281,25 @@ def as_given(kept: Appliance) -> ApplianceCreate:
         return None if value is None else round(value * 1e3, 1)
 
     return ApplianceCreate(
-        kind=kept.kind, name=kept.name, in_use=kept.in_use, power_w=kept.power_w, volume_l=kept.volume_l,
-        gauge_kpa=kept.gauge_kpa, element_w_m2=kept.element_w_m2, setting_c=kept.setting_c, top_c=kept.top_c,
-        preheat_min=None if kept.preheat_s is None else kept.preheat_s / 60.0, shape=kept.shape, width_mm=mm(kept.width_m),  # type: ignore[arg-type]
-        depth_mm=mm(kept.depth_m), height_mm=mm(kept.height_m), rack_mm=mm(kept.rack_m), body_id=kept.body_id,
-        racks_mm=None if kept.racks_m is None else [r * 1e3 for r in kept.racks_m], **kept.words,
-    )  # fmt: skip
+        kind=kept.kind,
+        name=kept.name,
+        in_use=kept.in_use,
+        power_w=kept.power_w,
+        volume_l=kept.volume_l,
+        gauge_kpa=kept.gauge_kpa,
+        element_w_m2=kept.element_w_m2,
+        setting_c=kept.setting_c,
+        top_c=kept.top_c,
+        preheat_min=None if kept.preheat_s is None else kept.preheat_s / 60.0,
+        shape=kept.shape,
+        width_mm=mm(kept.width_m),  # type: ignore[arg-type]
+        depth_mm=mm(kept.depth_m),
+        height_mm=mm(kept.height_m),
+        rack_mm=mm(kept.rack_m),
+        body_id=kept.body_id,
+        racks_mm=None if kept.racks_m is None else [r * 1e3 for r in kept.racks_m],
+        **kept.words,
+    )
 
 
 def drop_appliance(engine: Engine, appliance_id: int) -> None:
@@ -233,7 +308,9 @@ def drop_appliance(engine: Engine, appliance_id: int) -> None:
         kept = load(session, appliance_id)
         sharing = [a.name for a in repositories.appliances(session) if a.body_id == appliance_id]
         if sharing:
-            raise Conflict(f"“{kept.name}” is the body of {', '.join(sharing)}; give them another body first")
+            raise Conflict(
+                f"“{kept.name}” is the body of {', '.join(sharing)}; give them another body first"
+            )
         for seen in repositories.observations(session, appliance_id):
             session.delete(seen)
         session.flush()
@@ -252,7 +329,12 @@ def load(session: Session, appliance_id: int) -> Appliance:
 def kind_public(key: str) -> KindPublic:
     """A kind with its typical figures."""
     line = row("appliances", key)
-    return KindPublic(key=key, name=line["name"], type=line["type"], figures=shown(Appliance(kind=key, name="", in_use=True, words={}), line))  # fmt: skip
+    return KindPublic(
+        key=key,
+        name=line["name"],
+        type=line["type"],
+        figures=shown(Appliance(kind=key, name="", in_use=True, words={}), line),
+    )
 
 
 def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
@@ -265,7 +347,11 @@ def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
             continue
         if column == "setting_c" and line["type"] == "broiler":
             continue
-        if column in ("element_w_m2", "preheat_s") and not float(line[typical] or 0.0) and stated is None:
+        if (
+            column in ("element_w_m2", "preheat_s")
+            and not float(line[typical] or 0.0)
+            and stated is None
+        ):
             continue  # has none; or its heating up is computed
         round_inside = (kept.shape or line["shape"]) == "round"
         if column == "depth_m" and round_inside:
@@ -273,7 +359,16 @@ def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
         if column == "width_m" and round_inside:
             label = "inside, across"
         value = float(line[typical]) if stated is None else float(stated)
-        found.append(FigurePublic(name=column, label=label, value=round(value * factor, 3), unit=unit, assumed=stated is None, figure=becomes.get(column)))  # fmt: skip
+        found.append(
+            FigurePublic(
+                name=column,
+                label=label,
+                value=round(value * factor, 3),
+                unit=unit,
+                assumed=stated is None,
+                figure=becomes.get(column),
+            )
+        )
     return found
 
 
@@ -288,18 +383,33 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
         beliefs = steps_of(kept, good)
         numbers = [None, *[s.id for s in good]]
         history = [
-            StepLearnt(observation_id=n, factor=round(b.factor("heat"), 3), log_sd=round(b.sd("heat"), 3))
+            StepLearnt(
+                observation_id=n, factor=round(b.factor("heat"), 3), log_sd=round(b.sd("heat"), 3)
+            )
             for n, b in zip(numbers, beliefs, strict=True)
         ]
-    racks = kept.racks_m if kept.racks_m is not None else [float(r) for r in line["racks_m"].split()]
+    racks = (
+        kept.racks_m if kept.racks_m is not None else [float(r) for r in line["racks_m"].split()]
+    )
     return AppliancePublic(
-        id=kept.id or 0, kind=kept.kind, kind_name=line["name"], type=line["type"], given=as_given(kept),
-        figures=shown(kept, line), finish=finish,
-        observations=[observation_public(s) for s in seen], history=history, heat_says=says(history),
-        shape=kept.shape or line["shape"], width_mm=mm_of(kept.width_m, line["width_m"]),
-        depth_mm=mm_of(kept.depth_m, line["depth_m"]), height_mm=mm_of(kept.height_m, line["height_m"]),
-        racks_mm=[round(r * 1e3) for r in racks], inside=inside_kept(kept), shares=shares_of(session, kept, line),
-    )  # fmt: skip
+        id=kept.id or 0,
+        kind=kept.kind,
+        kind_name=line["name"],
+        type=line["type"],
+        given=as_given(kept),
+        figures=shown(kept, line),
+        finish=finish,
+        observations=[observation_public(s) for s in seen],
+        history=history,
+        heat_says=says(history),
+        shape=kept.shape or line["shape"],
+        width_mm=mm_of(kept.width_m, line["width_m"]),
+        depth_mm=mm_of(kept.depth_m, line["depth_m"]),
+        height_mm=mm_of(kept.height_m, line["height_m"]),
+        racks_mm=[round(r * 1e3) for r in racks],
+        inside=inside_kept(kept),
+        shares=shares_of(session, kept, line),
+    )
 
 
 def mm_of(stated: float | None, typical: str) -> float:
@@ -322,41 +432,74 @@ def says(history: Sequence[StepLearnt]) -> str:
     last = history[-1]
     spread = float(np.exp(1.2816 * last.log_sd))
     if len(history) == 1:
-        return f"not calibrated: others of its kind give {1 / spread:.2f} to {spread:.2f} times the typical heat"
-    word = "about typical" if 0.93 <= last.factor <= 1.07 else "fiercer than typical" if last.factor > 1 else "gentler than typical"  # fmt: skip
+        return (
+            f"not calibrated: others of its kind give {1 / spread:.2f} to {spread:.2f} times the"
+            " typical heat"
+        )
+    word = (
+        "about typical"
+        if 0.93 <= last.factor <= 1.07
+        else "fiercer than typical"
+        if last.factor > 1
+        else "gentler than typical"
+    )
     low, high = last.factor / spread, last.factor * spread
-    return f"{word}: {last.factor:.2f} times the typical heat, {low:.2f} to {high:.2f} likely, from {len(history) - 1} sign{'s' if len(history) > 2 else ''}"  # fmt: skip
+    return (
+        f"{word}: {last.factor:.2f} times the typical heat, {low:.2f} to {high:.2f} likely, from"
+        f" {len(history) - 1} sign{'s' if len(history) > 2 else ''}"
+    )
 
 
 def observation_public(seen: Observation) -> ObservationPublic:
     """One sign."""
     return ObservationPublic(
-        id=seen.id or 0, ground=seen.ground, sign=seen.sign, at_s=seen.at_s, dial=seen.dial, sauce=seen.sauce_name,
-        made_at=seen.made_at, forgotten=seen.forgotten_at is not None,
-    )  # fmt: skip
+        id=seen.id or 0,
+        ground=seen.ground,
+        sign=seen.sign,
+        at_s=seen.at_s,
+        dial=seen.dial,
+        sauce=seen.sauce_name,
+        made_at=seen.made_at,
+        forgotten=seen.forgotten_at is not None,
+    )
 
 
-def observe(engine: Engine, appliance_id: int, given: ObservationCreate, now: datetime) -> CalibratedPublic:
+def observe(
+    engine: Engine, appliance_id: int, given: ObservationCreate, now: datetime
+) -> CalibratedPublic:
     """Keep a sign, and what it taught.
 
     Raises
     ------
     OutOfRange
-        A sign that this glaze or bread never shows, or a time twelvefold off what is expected; an appliance that finishes nothing.
+        A sign that this glaze or bread never shows, or a time twelvefold off what is expected; an
+        appliance that finishes nothing.
     Conflict
         More than 200 signs on one appliance.
     """
     with Session(for_writing(engine)) as session:
         kept = load(session, appliance_id)
         if kept.kind not in FINISH:
-            raise OutOfRange([Fault("appliance", kept.kind, "an appliance that finishes: " + ", ".join(FINISH))])
+            raise OutOfRange(
+                [Fault("appliance", kept.kind, "an appliance that finishes: " + ", ".join(FINISH))]
+            )
         if len(repositories.observations(session, appliance_id)) >= MOST_SEEN:
-            raise Conflict(f"“{kept.name}” has {MOST_SEEN} signs already; forget some, or keep it as a new appliance")
+            raise Conflict(
+                f"“{kept.name}” has {MOST_SEEN} signs already; forget some, or keep it as a new"
+                " appliance"
+            )
         sauce, name = copy_of(session, given)
         one = Observation(
-            appliance_id=appliance_id, ground=given.ground, sign=given.sign, at_s=given.at_s, dial=dial_of(kept),
-            coat_mm=given.coat_mm, sauce_name=name, sauce=sauce, made_at=now,
-        )  # fmt: skip
+            appliance_id=appliance_id,
+            ground=given.ground,
+            sign=given.sign,
+            at_s=given.at_s,
+            dial=dial_of(kept),
+            coat_mm=given.coat_mm,
+            sauce_name=name,
+            sauce=sauce,
+            made_at=now,
+        )
         earlier = standing(repositories.observations(session, appliance_id))
         believable(kept, earlier, one)
         before = mahogany(kept, earlier)
@@ -369,7 +512,9 @@ def observe(engine: Engine, appliance_id: int, given: ObservationCreate, now: da
 
 
 def copy_of(session: Session, given: ObservationCreate) -> tuple[dict[str, Any] | None, str]:
-    """A copy of the sauce that was under the heat, so that deleting the sauce later takes nothing from the belief."""
+    """A copy of the sauce that was under the heat, so that deleting the sauce later takes nothing
+    from the belief.
+    """
     if given.ground in ("bread", "syrup"):
         return None, {"bread": "plain bread", "syrup": "sugar syrup"}[given.ground]
     if given.sauce_id is None:
@@ -378,7 +523,15 @@ def copy_of(session: Session, given: ObservationCreate) -> tuple[dict[str, Any] 
     if sauce is None:
         raise OutOfRange([Fault("sauce_id", given.sauce_id, "the number of a kept sauce, or null")])
     recipe = SauceCreate.model_validate(sauce.document)
-    found = analyse(AnalyseCreate(name=recipe.name, kind=recipe.kind, lines=list(recipe.lines), own=recipe.own, simmer=recipe.simmer))  # fmt: skip
+    found = analyse(
+        AnalyseCreate(
+            name=recipe.name,
+            kind=recipe.kind,
+            lines=list(recipe.lines),
+            own=recipe.own,
+            simmer=recipe.simmer,
+        )
+    )
     document = SauceDocument(name=recipe.name, lines=found.sauce, own=recipe.own)
     return document.model_dump(mode="json"), recipe.name
 

@@ -1,4 +1,6 @@
-"""What was seen of an appliance, step by step: the heat it stands for, and the belief after each sign."""
+"""What was seen of an appliance, step by step: the heat it stands for, and the belief after each
+sign.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,14 @@ from functools import lru_cache
 
 import numpy as np
 
-from bluekettle.core.calibration import Belief, expected_s, first_belief, learn_from, next_cook, predict
+from bluekettle.core.calibration import (
+    Belief,
+    expected_s,
+    first_belief,
+    learn_from,
+    next_cook,
+    predict,
+)
 from bluekettle.core.calibration import Observation as Seen
 from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.glaze import Coating, Heat, bare_film
@@ -27,7 +36,11 @@ from bluekettle.store.tables import Appliance, Observation
 FIGURES = {
     "pot": {"power_w": "pot_power_w", "volume_l": "pot_volume_l", "gauge_kpa": "pot_gauge_kpa"},
     "dish": {"setting_c": "oven_c", "preheat_s": "oven_preheat_min"},
-    "broiler": {"element_w_m2": "broiler_w_m2", "rack_m": "rack_m", "preheat_s": "broiler_preheat_min"},
+    "broiler": {
+        "element_w_m2": "broiler_w_m2",
+        "rack_m": "rack_m",
+        "preheat_s": "broiler_preheat_min",
+    },
     "air_fryer": {"setting_c": "air_fryer_c", "preheat_s": "air_fryer_preheat_min"},
     "oven": {"setting_c": "hot_oven_c", "preheat_s": "hot_oven_preheat_min"},
     "crisping_lid": {"setting_c": "lid_c", "preheat_s": "lid_preheat_min"},
@@ -45,21 +58,32 @@ FIGURES = {
     "pan": {"volume_l": "pan_volume_l"},
     "burner": {"power_w": "burner_w"},
 }
-USUAL = {"pot": "electric-pot", "oven": "hot-oven", "air_fryer": "air-fryer"}  # what a dish assumes, by type
+USUAL = {
+    "pot": "electric-pot",
+    "oven": "hot-oven",
+    "air_fryer": "air-fryer",
+}  # what a dish assumes, by type
 TYPICAL_COLUMN = {"setting_c": "air_c"}
 FINISH = {
-    "oven-broiler": "broiler", "air-fryer": "air_fryer", "air-fryer-two": "air_fryer", "hot-oven": "oven",
-    "fan-oven": "oven", "crisping-lid": "crisping_lid", "gas-grill": "grill",
-    "charcoal-grill": "charcoal", "contact-grill": "contact",
-}  # fmt: skip
+    "oven-broiler": "broiler",
+    "air-fryer": "air_fryer",
+    "air-fryer-two": "air_fryer",
+    "hot-oven": "oven",
+    "fan-oven": "oven",
+    "crisping-lid": "crisping_lid",
+    "gas-grill": "grill",
+    "charcoal-grill": "charcoal",
+    "contact-grill": "contact",
+}
 RACK_NEAR_M = 0.02  # signs on another rack say less of this one
 EVENING_S = 6 * 3600.0
 ABSURD = 12.0  # times off what is expected: nobody saw that
 
 
 def figures_of(appliance: Appliance) -> dict[str, float]:
-    """What a dish's kitchen takes from an appliance: stated figures, and what is typical of its kind where that differs
-    from what a dish would assume by itself (a fan oven's fan, a stove-top pot's pressure)."""
+    """What a dish's kitchen takes from an appliance: stated figures, and what is typical of its
+    kind where that differs from what a dish would assume by itself (a fan oven's fan, a stove-top
+    pot's pressure)."""
     line = row("appliances", appliance.kind)
     usual = row("appliances", USUAL.get(line["type"], appliance.kind))
     found = {}
@@ -110,13 +134,19 @@ def coating_of(seen: Observation) -> Coating:
         document = SauceDocument.model_validate(seen.sauce)
         own = known_of(document.own)
         sauce = mix(
-            document.name, [(own.get(line.ingredient, line.ingredient), line.mass_g / 1e3) for line in document.lines]
+            document.name,
+            [
+                (own.get(line.ingredient, line.ingredient), line.mass_g / 1e3)
+                for line in document.lines
+            ],
         )
     return film_of(sauce, seen.coat_mm * sauce.mass_kg / sauce.volume_l)
 
 
 def steps_of(kept: Appliance, seen: Sequence[Observation]) -> list[Belief]:
-    """The belief before anything was seen and after each sign, in order. Signs at other racks count with more doubt."""
+    """The belief before anything was seen and after each sign, in order. Signs at other racks count
+    with more doubt.
+    """
     here = dial_of(kept)
     rack = finish_kind(FINISH[kept.kind]).dial == "rack_m"
     beliefs = [first_belief(heat_at(kept.kind, here, kept).spread)]
@@ -132,40 +162,68 @@ def steps_of(kept: Appliance, seen: Sequence[Observation]) -> list[Belief]:
             before = Belief(before.mean, cov, before.seen)
         try:
             beliefs.append(learnt(before, heat_at(kept.kind, one.dial, kept), coating_of(one), one))
-        except OutOfRange:  # under figures changed since then it would never show: it teaches nothing now
+        except (
+            OutOfRange
+        ):  # under figures changed since then it would never show: it teaches nothing now
             beliefs.append(before)
         last = one.made_at
     return beliefs
 
 
 def believable(kept: Appliance, seen: Sequence[Observation], one: Observation) -> None:
-    """Refuse a sign that this heat never shows, or at a time that no appliance of its kind would show it.
+    """Refuse a sign that this heat never shows, or at a time that no appliance of its kind would
+    show it.
 
     Raises OutOfRange for `sign` or `at_s`.
     """
     heat = heat_at(kept.kind, one.dial, kept)
-    likely = expected_s(steps_of(kept, seen)[-1], heat, coating_of(one), Seen(one.sign, one.at_s, one.ground != "food"))
+    likely = expected_s(
+        steps_of(kept, seen)[-1],
+        heat,
+        coating_of(one),
+        Seen(one.sign, one.at_s, one.ground != "food"),
+    )
     if not math.isfinite(likely):
-        raise OutOfRange([Fault("sign", one.sign, f"a sign that {one.sauce_name} shows under this heat")])
+        raise OutOfRange(
+            [Fault("sign", one.sign, f"a sign that {one.sauce_name} shows under this heat")]
+        )
     low, high = max(1.0, likely / ABSURD), likely * ABSURD
     if not low <= one.at_s <= high:
-        raise OutOfRange([Fault("at_s", one.at_s, f"{low:.0f} to {high:.0f} s; about {likely:.0f} s is expected")])
+        raise OutOfRange(
+            [
+                Fault(
+                    "at_s", one.at_s, f"{low:.0f} to {high:.0f} s; about {likely:.0f} s is expected"
+                )
+            ]
+        )
 
 
 def learnt(before: Belief, heat: Heat, coating: Coating, one: Observation) -> Belief:
     """One step, remembered by its figures: the log shows the same steps again and again."""
     mean, cov, seen = _learn(
-        tuple(map(float, before.mean)), tuple(map(float, before.cov.ravel())), before.seen, heat, coating, one.sign,
-        one.at_s, one.ground != "food",
-    )  # fmt: skip
+        tuple(map(float, before.mean)),
+        tuple(map(float, before.cov.ravel())),
+        before.seen,
+        heat,
+        coating,
+        one.sign,
+        one.at_s,
+        one.ground != "food",
+    )
     return Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
 
 
 @lru_cache(maxsize=512)
 def _learn(
-    mean: tuple[float, ...], cov: tuple[float, ...], seen: int, heat: Heat, coating: Coating, sign: str, at_s: float,
+    mean: tuple[float, ...],
+    cov: tuple[float, ...],
+    seen: int,
+    heat: Heat,
+    coating: Coating,
+    sign: str,
+    at_s: float,
     scout: bool,
-) -> tuple[tuple[float, ...], tuple[float, ...], int]:  # fmt: skip
+) -> tuple[tuple[float, ...], tuple[float, ...], int]:
     before = Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
     after = learn_from(before, heat, coating, [Seen(sign, at_s, scout)])
     return tuple(map(float, after.mean)), tuple(map(float, after.cov.ravel())), after.seen
@@ -174,6 +232,9 @@ def _learn(
 def mahogany(kept: Appliance, seen: Sequence[Observation]) -> OpenBandPublic:
     """When a sample glaze's face is mahogany under this appliance, as it is believed now."""
     sauce = sample_sauce("bottled-sweet")
-    heat, coating = heat_at(kept.kind, dial_of(kept), kept), film_of(sauce, 0.5 * sauce.mass_kg / sauce.volume_l)
+    heat, coating = (
+        heat_at(kept.kind, dial_of(kept), kept),
+        film_of(sauce, 0.5 * sauce.mass_kg / sauce.volume_l),
+    )
     finish, factors = predict(steps_of(kept, seen)[-1], heat, coating, 3600.0)
     return open_band(band(finish.times_s[:, FACE, MAHOGANY], np.ones(len(factors))))

@@ -21,7 +21,9 @@ MOST = 100
 def list_plans(engine: Engine) -> PlansPublic:
     """The newest plans."""
     with Session(engine) as session:
-        return PlansPublic(plans=[PlanPublic.model_validate(p) for p in repositories.plans(session, MOST)])
+        return PlansPublic(
+            plans=[PlanPublic.model_validate(p) for p in repositories.plans(session, MOST)]
+        )
 
 
 def get_plan(engine: Engine, plan_id: int) -> PlanPublic:
@@ -30,10 +32,18 @@ def get_plan(engine: Engine, plan_id: int) -> PlanPublic:
         return PlanPublic.model_validate(_load(session, plan_id))
 
 
-def keep_plan(engine: Engine, document: DishDocument, now: datetime, plan_id: int | None = None) -> PlanPublic:
-    """Keep a new plan, or change the one named. A document that cannot be cooked yet is kept all the same."""
+def keep_plan(
+    engine: Engine, document: DishDocument, now: datetime, plan_id: int | None = None
+) -> PlanPublic:
+    """Keep a new plan, or change the one named. A document that cannot be cooked yet is kept all
+    the same.
+    """
     with Session(for_writing(engine)) as session:
-        plan = _load(session, plan_id) if plan_id is not None else Plan(title="", dish={}, updated_at=now)
+        plan = (
+            _load(session, plan_id)
+            if plan_id is not None
+            else Plan(title="", dish={}, updated_at=now)
+        )
         plan.title = title_of(document)
         plan.dish = document.model_dump(mode="json")
         plan.updated_at = now

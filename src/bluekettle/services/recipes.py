@@ -97,25 +97,41 @@ def line_public(line: ReadLine) -> LinePublic:
     mass = line.mass_kg
     grams = None
     if mass is not None:
-        grams = RangePublic(low=round(mass.low * 1e3, 3), likely=round(mass.likely * 1e3, 3), high=round(mass.high * 1e3, 3))  # fmt: skip
+        grams = RangePublic(
+            low=round(mass.low * 1e3, 3),
+            likely=round(mass.likely * 1e3, 3),
+            high=round(mass.high * 1e3, 3),
+        )
     item = line.ingredient
     return LinePublic(
-        text=line.text, key=item.key if item else None, name=item.name if item else None, mass_g=grams,
-        problem=line.problem, suggestions=list(line.suggestions),
-    )  # fmt: skip
+        text=line.text,
+        key=item.key if item else None,
+        name=item.name if item else None,
+        mass_g=grams,
+        problem=line.problem,
+        suggestions=list(line.suggestions),
+    )
 
 
 def shares(found: Sequence[Source]) -> list[SharePublic]:
     """The largest eight sources."""
-    return [SharePublic(key=s.key, name=s.name, mass_g=round(s.mass_kg * 1e3, 2), share=round(s.share, 4)) for s in found[:8]]  # fmt: skip
+    return [
+        SharePublic(
+            key=s.key, name=s.name, mass_g=round(s.mass_kg * 1e3, 2), share=round(s.share, 4)
+        )
+        for s in found[:8]
+    ]
 
 
 def nothing(recipe: RecipeCreate, read: Sequence[ReadLine]) -> OutOfRange:
     """No line counts: every one is named."""
     faults = [
-        Fault(f"lines.{i}", line.text, line.problem or "an amount of at least 0.01 g") for i, line in enumerate(read)
+        Fault(f"lines.{i}", line.text, line.problem or "an amount of at least 0.01 g")
+        for i, line in enumerate(read)
     ]
-    return OutOfRange(faults[:20] or [Fault("lines", recipe.lines, "at least one line like 200 g ketchup")])
+    return OutOfRange(
+        faults[:20] or [Fault("lines", recipe.lines, "at least one line like 200 g ketchup")]
+    )
 
 
 def analyse(recipe: AnalyseCreate) -> AnalysisPublic:
@@ -124,7 +140,8 @@ def analyse(recipe: AnalyseCreate) -> AnalysisPublic:
     Raises
     ------
     OutOfRange
-        Where not one line can be counted; otherwise the lines that cannot stay in the answer, marked.
+        Where not one line can be counted; otherwise the lines that cannot stay in the answer,
+        marked.
     """
     read, lines, gap = read_recipe(recipe)
     if not lines:
@@ -135,29 +152,54 @@ def analyse(recipe: AnalyseCreate) -> AnalysisPublic:
     simmered = None
     if done:
         simmered = SimmeredPublic(
-            yield_g=round(sauce.mass_kg * 1e3, 1), yield_ml=round(sauce.volume_l * 1e3, 1),
-            heat_up_min=round(done.heat_up_min, 1), gone_g=round(done.gone_kg * 1e3, 1), catches=done.catches,
-        )  # fmt: skip
-    salt = None if recipe.meat_kg is None else salt_public(recipe, raw.salt * raw.mass_kg, recipe.meat_kg)
+            yield_g=round(sauce.mass_kg * 1e3, 1),
+            yield_ml=round(sauce.volume_l * 1e3, 1),
+            heat_up_min=round(done.heat_up_min, 1),
+            gone_g=round(done.gone_kg * 1e3, 1),
+            catches=done.catches,
+        )
+    salt = (
+        None
+        if recipe.meat_kg is None
+        else salt_public(recipe, raw.salt * raw.mass_kg, recipe.meat_kg)
+    )
     rungs, dials = rungs_of(sauce, recipe.kitchen, recipe.coat_mm, recipe.want)
     browning = sources_of("browning", lines)
-    low, high = (sum(getattr(r.mass_kg, end) for r in read if r.usable and r.mass_kg) for end in ("low", "high"))
+    low, high = (
+        sum(getattr(r.mass_kg, end) for r in read if r.usable and r.mass_kg)
+        for end in ("low", "high")
+    )
     calm = (
         calmers(lines, kitchen_of(recipe.kitchen), recipe.coat_mm, sauce.water if done else None)
         if rungs and sauce.caramelises
         else ()
     )
     return AnalysisPublic(
-        name=recipe.name, lines=[line_public(line) for line in read], gap=gap,
-        yield_g=round(sauce.mass_kg * 1e3, 1), yield_low_g=round(low * 1e3, 1), yield_high_g=round(high * 1e3, 1),
-        yield_ml=round(sauce.volume_l * 1e3, 1), parts=parts_of(sauce), sugars=round(sauce.sugars, 4),
+        name=recipe.name,
+        lines=[line_public(line) for line in read],
+        gap=gap,
+        yield_g=round(sauce.mass_kg * 1e3, 1),
+        yield_low_g=round(low * 1e3, 1),
+        yield_high_g=round(high * 1e3, 1),
+        yield_ml=round(sauce.volume_l * 1e3, 1),
+        parts=parts_of(sauce),
+        sugars=round(sauce.sugars, 4),
         thickness=thickness_of(sauce, lines),
-        allergens=[AllergenPublic(name=name, brought_by=list(by)) for name, by in allergens_of(lines).items()],
-        sugars_from=shares(sources_of("sugars", lines)), salt_from=shares(sources_of("salt", lines)),
-        browning_from=shares(browning), simmered=simmered, salt=salt, ladder=rungs, dials=dials,
-        burns_first=burns_first(sauce, browning), calm=[CalmerPublic(do=c.do, later_s=round(c.later_s)) for c in calm],
+        allergens=[
+            AllergenPublic(name=name, brought_by=list(by))
+            for name, by in allergens_of(lines).items()
+        ],
+        sugars_from=shares(sources_of("sugars", lines)),
+        salt_from=shares(sources_of("salt", lines)),
+        browning_from=shares(browning),
+        simmered=simmered,
+        salt=salt,
+        ladder=rungs,
+        dials=dials,
+        burns_first=burns_first(sauce, browning),
+        calm=[CalmerPublic(do=c.do, later_s=round(c.later_s)) for c in calm],
         sauce=as_lines(lines, sauce, raw),
-    )  # fmt: skip
+    )
 
 
 def salt_public(recipe: AnalyseCreate, salt_kg: float, meat_kg: float) -> SaltPublic:
@@ -169,7 +211,9 @@ def salt_public(recipe: AnalyseCreate, salt_kg: float, meat_kg: float) -> SaltPu
     for place, other in enumerate(recipe.beside):
         _, lines, _ = read_recipe(other)
         if not lines:
-            raise OutOfRange([Fault(f"beside.{place}.lines", other.lines, "at least one line that can be read")])
+            raise OutOfRange(
+                [Fault(f"beside.{place}.lines", other.lines, "at least one line that can be read")]
+            )
         mixed = mix(other.name, lines)
         share = meat_kg / other.for_kg if other.for_kg else 1.0
         sources.append((other.name, other.kind, mixed.salt * mixed.mass_kg * share))
@@ -179,9 +223,13 @@ def salt_public(recipe: AnalyseCreate, salt_kg: float, meat_kg: float) -> SaltPu
         for name, kind, salt in sources
     ]
     return SaltPublic(
-        all_share=found.all_share, likely_share=found.likely_share, usual_low=found.usual_low,
-        usual_high=found.usual_high, verdict=found.verdict, by=by,
-    )  # fmt: skip
+        all_share=found.all_share,
+        likely_share=found.likely_share,
+        usual_low=found.usual_low,
+        usual_high=found.usual_high,
+        verdict=found.verdict,
+        by=by,
+    )
 
 
 def as_lines(lines: Sequence[Line], sauce: Composition, raw: Composition) -> list[SauceLine]:
@@ -192,7 +240,11 @@ def as_lines(lines: Sequence[Line], sauce: Composition, raw: Composition) -> lis
     for item, mass in lines:
         left = mass - (gone * item.share("water") * mass / water if water else 0.0)
         found[item.key] = found.get(item.key, 0.0) + left
-    return [SauceLine(ingredient=key, mass_g=round(mass * 1e3, 3)) for key, mass in found.items() if mass >= LEAST_KG]
+    return [
+        SauceLine(ingredient=key, mass_g=round(mass * 1e3, 3))
+        for key, mass in found.items()
+        if mass >= LEAST_KG
+    ]
 
 
 def parts_of(sauce: Composition) -> dict[str, float]:
@@ -210,7 +262,11 @@ def rungs_of(
     found = ladder(sauce, kitchen_of(kitchen), coat_mm, want)
     dials = []
     for rung in found:
-        dial = f"{rung.dial * 100:.0f} cm below" if finish_kind(rung.finish).dial == "rack_m" else f"{rung.dial:.0f} °C"
+        dial = (
+            f"{rung.dial * 100:.0f} cm below"
+            if finish_kind(rung.finish).dial == "rack_m"
+            else f"{rung.dial:.0f} °C"
+        )
         dials.append(f"{rung.name}, {dial}")
     return [plain_glaze(rung, want) for rung in found], dials
 
@@ -236,7 +292,11 @@ def variant(request: VariantCreate) -> VariantPublic:
     base = request.model_dump(exclude={"variant", "lines"})
     analysis = analyse(AnalyseCreate.model_validate({**base, "lines": texts}))
     return VariantPublic(
-        variant=request.variant, changes=list(made.changes), stays=list(made.stays), lines=texts, analysis=analysis
+        variant=request.variant,
+        changes=list(made.changes),
+        stays=list(made.stays),
+        lines=texts,
+        analysis=analysis,
     )
 
 
@@ -254,16 +314,21 @@ def scale_recipe(request: ScaleCreate) -> ScaledPublic:
     factor = factor_of(request, read, sum(mass for _, mass in lines), mix(request.name, lines))
     made = scale(request.kind, lines, factor, request.liquid_l)
     return ScaledPublic(
-        factor=round(factor, 4), total_g=round(made.mass_kg * 1e3, 2), gap=gap,
+        factor=round(factor, 4),
+        total_g=round(made.mass_kg * 1e3, 2),
+        gap=gap,
         lines=[
             ScaledLinePublic(
                 text=f"{say_amount(line.to_kg)} {line.ingredient.name}",
-                spoons=say_spoons(line.to_kg, line.ingredient.density_kg_l), name=line.ingredient.name,
-                from_g=round(line.from_kg * 1e3, 3), to_g=round(line.to_kg * 1e3, 3), law=line.law,
+                spoons=say_spoons(line.to_kg, line.ingredient.density_kg_l),
+                name=line.ingredient.name,
+                from_g=round(line.from_kg * 1e3, 3),
+                to_g=round(line.to_kg * 1e3, 3),
+                law=line.law,
             )
             for line in made.lines
         ],
-    )  # fmt: skip
+    )
 
 
 def need(request: ScaleCreate, *fields: str) -> list[float]:
@@ -274,7 +339,9 @@ def need(request: ScaleCreate, *fields: str) -> list[float]:
     return [float(getattr(request, f)) for f in fields]
 
 
-def factor_of(request: ScaleCreate, read: Sequence[ReadLine], mass_kg: float, sauce: Composition) -> float:
+def factor_of(
+    request: ScaleCreate, read: Sequence[ReadLine], mass_kg: float, sauce: Composition
+) -> float:
     """The factor that the request asks for."""
     if request.by == "meat":
         return factor_for_meat(*need(request, "for_kg", "meat_kg"))
@@ -291,7 +358,9 @@ def factor_of(request: ScaleCreate, read: Sequence[ReadLine], mass_kg: float, sa
     if not request.have:
         raise OutOfRange([Fault("have", "", "what there is of it, like 3 tbsp or 120 g")])
     if place >= len(read) or not read[place].usable:
-        raise OutOfRange([Fault("line", place, "the place of a line that could be read, counted from 0")])
+        raise OutOfRange(
+            [Fault("line", place, "the place of a line that could be read, counted from 0")]
+        )
     item, mass = read[place].ingredient, read[place].mass_kg
     assert item is not None and mass is not None  # noqa: PT018
     have = mass_of(parse_amount(request.have), item)
@@ -302,38 +371,67 @@ def factor_of(request: ScaleCreate, read: Sequence[ReadLine], mass_kg: float, sa
 
 def ledger(request: LedgerCreate) -> LedgerPublic:
     """The contact ledger of a batch."""
-    moves = [Move(m.kind, m.portion, m.to, None if m.mass_g is None else m.mass_g / 1e3) for m in request.moves]
+    moves = [
+        Move(m.kind, m.portion, m.to, None if m.mass_g is None else m.mass_g / 1e3)
+        for m in request.moves
+    ]
     found = keep_ledger(request.batch_g / 1e3, moves)
     return LedgerPublic(
-        portions=[PortionPublic(name=p.name, mass_g=round(p.mass_kg * 1e3, 2), contact=p.contact) for p in found.portions],
+        portions=[
+            PortionPublic(name=p.name, mass_g=round(p.mass_kg * 1e3, 2), contact=p.contact)
+            for p in found.portions
+        ],
         flows=[
-            FlowPublic(place=f.place, source=f.source, target=f.target, mass_g=round(f.mass_kg * 1e3, 2), contact=f.contact)
+            FlowPublic(
+                place=f.place,
+                source=f.source,
+                target=f.target,
+                mass_g=round(f.mass_kg * 1e3, 2),
+                contact=f.contact,
+            )
             for f in found.flows
         ],
         served_g=round(found.served_kg * 1e3, 2),
-        stops=[StopPublic(place=s.place, portion=s.portion, why=s.why, boil_min=round(s.boil_min, 1)) for s in found.stops],
+        stops=[
+            StopPublic(place=s.place, portion=s.portion, why=s.why, boil_min=round(s.boil_min, 1))
+            for s in found.stops
+        ],
         guidance=USUAL_GUIDANCE,
-    )  # fmt: skip
+    )
 
 
 def own_from_label(request: LabelCreate) -> OwnPublic:
     """An ingredient from a label; it is not kept, but goes into the `own` of a recipe."""
-    key = "own-" + "".join(c if c.isascii() and c.isalnum() else "-" for c in request.name.lower())[:50].strip("-")
+    key = "own-" + "".join(c if c.isascii() and c.isalnum() else "-" for c in request.name.lower())[
+        :50
+    ].strip("-")
     label = Label(
-        request.serving_g, request.sugars_g, request.sodium_mg, request.protein_g, request.fat_g, request.carbohydrate_g
+        request.serving_g,
+        request.sugars_g,
+        request.sodium_mg,
+        request.protein_g,
+        request.fat_g,
+        request.carbohydrate_g,
     )
     made = from_label(key.rstrip("-"), request.name, label, request.order, request.density_kg_l)
     parts = ("water", "sucrose", "glucose", "fructose", "other", "protein", "fat", "salt", "acid")
     document = IngredientDocument(
-        key=made.key, name=made.name, fractions=dict(zip(parts, made.fractions, strict=True)),
-        density_kg_l=made.density_kg_l, group=made.group, allergens=list(made.allergens),
-    )  # fmt: skip
+        key=made.key,
+        name=made.name,
+        fractions=dict(zip(parts, made.fractions, strict=True)),
+        density_kg_l=made.density_kg_l,
+        group=made.group,
+        allergens=list(made.allergens),
+    )
     kinds = (
         "kinds of sugar guessed in equal parts"
         if not request.order
         else f"kinds of sugar from {', '.join(request.order[:4])}"
     )
-    says = f"{made.sugars:.0%} sugars, {made.share('salt'):.1%} salt, {made.share('water'):.0%} water; {kinds}."
+    says = (
+        f"{made.sugars:.0%} sugars, {made.share('salt'):.1%} salt, {made.share('water'):.0%} water;"
+        f" {kinds}."
+    )
     return OwnPublic(ingredient=document, says=says)
 
 
@@ -350,7 +448,13 @@ def read_list(request: LinesCreate) -> LinesPublic:
             ]
         except csv.Error as error:
             raise OutOfRange(
-                [Fault("content", request.content[:80], f"CSV with columns amount and ingredient ({error})")]
+                [
+                    Fault(
+                        "content",
+                        request.content[:80],
+                        f"CSV with columns amount and ingredient ({error})",
+                    )
+                ]
             ) from error
         if rows and rows[0][0].strip().lower() == "amount":
             rows = rows[1:]
@@ -382,8 +486,15 @@ def known_ingredients() -> KnownIngredients:
         i = ingredient(key)
         found.append(
             KnownIngredient(
-                key=key, name=i.name, group=i.group, sugars=round(i.sugars, 3), water=i.share("water"),
-                salt=i.share("salt"), density_kg_l=i.density_kg_l, each=i.each, allergens=list(i.allergens),
+                key=key,
+                name=i.name,
+                group=i.group,
+                sugars=round(i.sugars, 3),
+                water=i.share("water"),
+                salt=i.share("salt"),
+                density_kg_l=i.density_kg_l,
+                each=i.each,
+                allergens=list(i.allergens),
             )
-        )  # fmt: skip
+        )
     return KnownIngredients(ingredients=found)

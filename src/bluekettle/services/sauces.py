@@ -34,11 +34,17 @@ def get_sauce(engine: Engine, sauce_id: int) -> SauceKept:
         return kept(load(session, sauce_id), repositories.sauce_users(session))
 
 
-def keep_sauce(engine: Engine, document: SauceCreate, now: datetime, sauce_id: int | None = None) -> SauceKept:
+def keep_sauce(
+    engine: Engine, document: SauceCreate, now: datetime, sauce_id: int | None = None
+) -> SauceKept:
     """Keep a new sauce, or change one. Lines that cannot be read are kept as they are."""
     known_of(document.own)
     with Session(for_writing(engine)) as session:
-        sauce = load(session, sauce_id) if sauce_id is not None else Sauce(name="", document={}, updated_at=now)
+        sauce = (
+            load(session, sauce_id)
+            if sauce_id is not None
+            else Sauce(name="", document={}, updated_at=now)
+        )
         sauce.name = document.name
         sauce.document = document.model_dump(mode="json")
         sauce.updated_at = now
@@ -49,7 +55,8 @@ def keep_sauce(engine: Engine, document: SauceCreate, now: datetime, sauce_id: i
 
 
 def drop_sauce(engine: Engine, sauce_id: int, replace: bool) -> None:
-    """Delete a sauce. Where plans hold a copy it is refused, unless `replace`: then the copies stay as their own.
+    """Delete a sauce. Where plans hold a copy it is refused, unless `replace`: then the copies stay
+    as their own.
 
     Raises NotFound; Conflict names the plans.
     """
@@ -58,7 +65,10 @@ def drop_sauce(engine: Engine, sauce_id: int, replace: bool) -> None:
         users = repositories.sauce_users(session).get(sauce_id, [])
         if users and not replace:
             names = ", ".join(plan.title for plan in users[:5])
-            raise Conflict(f"“{sauce.name}” is used by {names}; delete it with replace=true and they keep their copy")
+            raise Conflict(
+                f"“{sauce.name}” is used by {names}; delete it with replace=true and they keep"
+                " their copy"
+            )
         for plan in users:
             dish = dict(plan.dish)
             dish["sauce"] = {**dish["sauce"], "sauce_id": None}

@@ -27,7 +27,8 @@ def make_engine(database: Path) -> Engine:
 
     @event.listens_for(engine, "begin")
     def _begin(connection: Any) -> None:
-        # A write that reads first takes the lock at once: two taps in the same instant then follow each other.
+        # A write that reads first takes the lock at once: two taps in the same instant then follow
+        # each other.
         writes = connection.get_execution_options().get("kettle_writes", False)
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
 

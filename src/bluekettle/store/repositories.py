@@ -13,26 +13,42 @@ from bluekettle.store.tables import Appliance, Cook, CookEvent, Observation, Out
 
 def plans(session: Session, most: int) -> Sequence[Plan]:
     """Kept plans, newest first."""
-    return session.exec(select(Plan).order_by(col(Plan.updated_at).desc(), col(Plan.id).desc()).limit(most)).all()
+    return session.exec(
+        select(Plan).order_by(col(Plan.updated_at).desc(), col(Plan.id).desc()).limit(most)
+    ).all()
 
 
 def cooks(session: Session, most: int) -> Sequence[Cook]:
     """Cooks, newest first."""
-    return session.exec(select(Cook).order_by(col(Cook.started_at).desc(), col(Cook.id).desc()).limit(most)).all()
+    return session.exec(
+        select(Cook).order_by(col(Cook.started_at).desc(), col(Cook.id).desc()).limit(most)
+    ).all()
 
 
 def events(session: Session, cook_id: int) -> Sequence[CookEvent]:
     """A cook's events in order."""
-    return session.exec(select(CookEvent).where(CookEvent.cook_id == cook_id).order_by(col(CookEvent.seq))).all()
+    return session.exec(
+        select(CookEvent).where(CookEvent.cook_id == cook_id).order_by(col(CookEvent.seq))
+    ).all()
 
 
 def append_event(
-    session: Session, cook_id: int, kind: str, happened_at: datetime, recorded_at: datetime, data: dict[str, Any]
+    session: Session,
+    cook_id: int,
+    kind: str,
+    happened_at: datetime,
+    recorded_at: datetime,
+    data: dict[str, Any],
 ) -> CookEvent:
     """Append one event with the next number."""
     last = session.exec(select(func.max(CookEvent.seq)).where(CookEvent.cook_id == cook_id)).one()
     event = CookEvent(
-        cook_id=cook_id, seq=(last or 0) + 1, kind=kind, happened_at=happened_at, recorded_at=recorded_at, data=data
+        cook_id=cook_id,
+        seq=(last or 0) + 1,
+        kind=kind,
+        happened_at=happened_at,
+        recorded_at=recorded_at,
+        data=data,
     )
     session.add(event)
     return event

@@ -93,7 +93,9 @@ class KitchenSettings(SQLModel, table=True):
 
 
 class Appliance(SQLModel, table=True):
-    """One appliance. Figures that are not known are null: then the kind's typical one is assumed."""
+    """One appliance. Figures that are not known are null: then the kind's typical one is
+    assumed.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     kind: str

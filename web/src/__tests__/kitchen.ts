@@ -3,149 +3,592 @@ import { createPinia } from 'pinia'
 import { vi } from 'vitest'
 import type { Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
-import type { Analysis, Appliance, Choices, Cook, Dish, Forecast, Glaze, Kitchen, KeptSauce, Live, ReadLine, Stage, Step } from '@/api/client'
+import type {
+  Analysis,
+  Appliance,
+  Choices,
+  Cook,
+  Dish,
+  Forecast,
+  Glaze,
+  Kitchen,
+  KeptSauce,
+  Live,
+  ReadLine,
+  Stage,
+  Step,
+} from '@/api/client'
 
 /** Made answers of the server, and a server that gives them. */
 
 export const NOW = new Date('2030-05-04T16:00:00Z')
 export const at = (seconds: number) => new Date(NOW.getTime() + seconds * 1000).toISOString()
 
-const open = (likely: number | null) => ({ low_s: likely && likely * 0.7, likely_s: likely, high_s: likely && likely * 1.4, reached: likely ? 1 : 0 })
+const open = (likely: number | null) => ({
+  low_s: likely && likely * 0.7,
+  likely_s: likely,
+  high_s: likely && likely * 1.4,
+  reached: likely ? 1 : 0,
+})
 const site = (k: number) => ({
-  set: open(60 * k), bubbling: open(80 * k), amber: open(200 * k), mahogany: open(300 * k), bitter: open(420 * k), burnt: open(600 * k), crisp: open(null),
+  set: open(60 * k),
+  bubbling: open(80 * k),
+  amber: open(200 * k),
+  mahogany: open(300 * k),
+  bitter: open(420 * k),
+  burnt: open(600 * k),
+  crisp: open(null),
 })
 const samples = Array.from({ length: 121 }, (_, i) => i * 10)
 
 export const glaze: Glaze = {
-  appliance: 'broiler', appliance_name: 'broiler', flips_s: [], back: null, want: 'amber', caramelises: true, horizon_s: 1200, sample_s: samples,
-  face: samples.map(() => '#804020'), edge: samples.map(() => '#402010'),
-  risk: samples.map((t) => Math.min(1, t / 1000)), wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
-  coats: [{ start_s: 0, end_s: 0 }], milestones: { face: site(1), edge: site(0.6) },
+  appliance: 'broiler',
+  appliance_name: 'broiler',
+  flips_s: [],
+  back: null,
+  want: 'amber',
+  caramelises: true,
+  horizon_s: 1200,
+  sample_s: samples,
+  face: samples.map(() => '#804020'),
+  edge: samples.map(() => '#402010'),
+  risk: samples.map((t) => Math.min(1, t / 1000)),
+  wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
+  coats: [{ start_s: 0, end_s: 0 }],
+  milestones: { face: site(1), edge: site(0.6) },
   window: { opens_s: 200, closes_s: 260, empty: false, hit: 0.6 },
-  gaps: [{ sign: 'amber at the edges', to_wanted: { low_s: 70, likely_s: 90, high_s: 120, reached: 1 }, wanted_to_burnt: { low_s: 30, likely_s: 80, high_s: null, reached: 1 } }],
-  look_from_s: 50, look_every_s: 10, possible: 1,
-  calls: [{ at_s: 40, level: 'look', says: 'Look now' }, { at_s: 240, level: 'out', says: 'Out now.' }], legend: [],
+  gaps: [
+    {
+      sign: 'amber at the edges',
+      to_wanted: { low_s: 70, likely_s: 90, high_s: 120, reached: 1 },
+      wanted_to_burnt: { low_s: 30, likely_s: 80, high_s: null, reached: 1 },
+    },
+  ],
+  look_from_s: 50,
+  look_every_s: 10,
+  possible: 1,
+  calls: [
+    { at_s: 40, level: 'look', says: 'Look now' },
+    { at_s: 240, level: 'out', says: 'Out now.' },
+  ],
+  legend: [],
 }
 
-export const stage = (key: string, label: string, likely: number, before: number, more: Partial<Stage> = {}): Stage => ({
-  key, kind: key, label, who: 'machine', hidden: true, serial: true, note: '',
+export const stage = (
+  key: string,
+  label: string,
+  likely: number,
+  before: number,
+  more: Partial<Stage> = {},
+): Stage => ({
+  key,
+  kind: key,
+  label,
+  who: 'machine',
+  hidden: true,
+  serial: true,
+  note: '',
   band: { low_s: likely * 0.8, likely_s: likely, high_s: likely * 1.3 },
-  before_serving: { low_s: before, likely_s: before, high_s: before }, starts_at: at(5400 - before), ...more,
+  before_serving: { low_s: before, likely_s: before, high_s: before },
+  starts_at: at(5400 - before),
+  ...more,
 })
 
 export const forecast: Forecast = {
-  title: 'Beef short ribs, plum and black tea', start_at: at(0), serve_at: at(5400), serve_low_at: at(5000), serve_high_at: at(6000),
-  total: { low_s: 5000, likely_s: 5400, high_s: 6000 }, headline_s: 3420, hands_s: 640, slack_s: 0, timer_s: 2940, finish_timer_s: 480,
-  least_sure: 'finish', come_up: { low_s: 550, likely_s: 660, high_s: 810 },
+  title: 'Beef short ribs, plum and black tea',
+  start_at: at(0),
+  serve_at: at(5400),
+  serve_low_at: at(5000),
+  serve_high_at: at(6000),
+  total: { low_s: 5000, likely_s: 5400, high_s: 6000 },
+  headline_s: 3420,
+  hands_s: 640,
+  slack_s: 0,
+  timer_s: 2940,
+  finish_timer_s: 480,
+  least_sure: 'finish',
+  come_up: { low_s: 550, likely_s: 660, high_s: 810 },
   stages: [
     stage('season', 'Dry and salt the 6 pieces', 130, 5400, { who: 'hands' }),
     stage('come_up', 'Pot comes up to pressure', 660, 5270),
     stage('hold', 'Under pressure', 2940, 4610, { hidden: false }),
-    stage('preheat', 'Heat the broiler', 360, 1500, { serial: false, note: 'beside the other work' }),
+    stage('preheat', 'Heat the broiler', 360, 1500, {
+      serial: false,
+      note: 'beside the other work',
+    }),
     stage('finish', 'Broil and look', 1670, 1670, { who: 'fire', hidden: false }),
   ],
-  glaze, tenderness: { low: 47, likely: 69, high: 95, target: 70, enough: 0.84, overdone: 0, site: 'centre' },
-  safety: { core_low_c: 109, core_likely_c: 114, wanted_c: 63, log_low: 9, danger_min: 19, gate: true, rests_on: 'temperature', probe_c: 63 },
-  fill: { share: 0.33, liquid_before_l: 0.32, liquid_after_l: 0.61, line: 0.667 }, liquid_l: 0.32, release: 'mixed', target_c: 117.1, sauce_g: 175, lost_share: 0,
+  glaze,
+  tenderness: {
+    low: 47,
+    likely: 69,
+    high: 95,
+    target: 70,
+    enough: 0.84,
+    overdone: 0,
+    site: 'centre',
+  },
+  safety: {
+    core_low_c: 109,
+    core_likely_c: 114,
+    wanted_c: 63,
+    log_low: 9,
+    danger_min: 19,
+    gate: true,
+    rests_on: 'temperature',
+    probe_c: 63,
+  },
+  fill: { share: 0.33, liquid_before_l: 0.32, liquid_after_l: 0.61, line: 0.667 },
+  liquid_l: 0.32,
+  release: 'mixed',
+  target_c: 117.1,
+  sauce_g: 175,
+  lost_share: 0,
   traces: { time_s: [0, 60], vessel_c: [20, 40], centre_c: [4, 5], mean_c: [4, 8] },
   watch_outs: [
-    { id: 'liquid-least', level: 'stop', message: 'Too little liquid.', why: 'It scorches.', source: 'estimated', repair: { liquid_l: 0.32 }, repair_says: 'Use 0.32 L' },
-    { id: 'steam', level: 'careful', message: 'Release steam away from face.', why: 'It scalds.', source: 'estimated', repair: {}, repair_says: '' },
+    {
+      id: 'liquid-least',
+      level: 'stop',
+      message: 'Too little liquid.',
+      why: 'It scorches.',
+      source: 'estimated',
+      repair: { liquid_l: 0.32 },
+      repair_says: 'Use 0.32 L',
+    },
+    {
+      id: 'steam',
+      level: 'careful',
+      message: 'Release steam away from face.',
+      why: 'It scalds.',
+      source: 'estimated',
+      repair: {},
+      repair_says: '',
+    },
   ],
-  assumed: [{ name: 'pot_power_w', value: 1000, unit: 'W' }], guidance: 'Usual guidance only.',
+  assumed: [{ name: 'pot_power_w', value: 1000, unit: 'W' }],
+  guidance: 'Usual guidance only.',
 }
 
 export const dish: Dish = {
-  cut: 'beef-short-ribs', mass_kg: 1.6, pieces: 6, thickness_mm: 45, state: 'fridge', tenderise: 'pressure', bite: 'falls',
-  finish: 'broiler', want: 'amber', sauce: 'plum-tea', coats: 2, serve_at: null, kitchen: {},
+  cut: 'beef-short-ribs',
+  mass_kg: 1.6,
+  pieces: 6,
+  thickness_mm: 45,
+  state: 'fridge',
+  tenderise: 'pressure',
+  bite: 'falls',
+  finish: 'broiler',
+  want: 'amber',
+  sauce: 'plum-tea',
+  coats: 2,
+  serve_at: null,
+  kitchen: {},
 }
 
 const ribs = {
-  key: 'beef-short-ribs', name: 'beef short ribs', piece: 'rib', species: 'beef', shape: 'slab', mass_kg: 1.6, pieces: 6, thickness_mm: 45,
-  thin_mm: 20, thick_mm: 80, bites: ['tug', 'falls', 'shreds'], default_bite: 'falls', release: 'mixed', safe_c: 63,
+  key: 'beef-short-ribs',
+  name: 'beef short ribs',
+  piece: 'rib',
+  species: 'beef',
+  shape: 'slab',
+  mass_kg: 1.6,
+  pieces: 6,
+  thickness_mm: 45,
+  thin_mm: 20,
+  thick_mm: 80,
+  bites: ['tug', 'falls', 'shreds'],
+  default_bite: 'falls',
+  release: 'mixed',
+  safe_c: 63,
 }
 export const choices: Choices = {
-  cuts: [ribs, { ...ribs, key: 'octopus', name: 'octopus', piece: 'arm', pieces: 8, mass_kg: 1.4, bites: ['tug', 'falls'] }],
-  sauces: [{ key: 'plum-tea', name: 'plum and black tea', colour: '#714045', sugars: 0.34, water: 0.5, caramelises: true }],
+  cuts: [
+    ribs,
+    {
+      ...ribs,
+      key: 'octopus',
+      name: 'octopus',
+      piece: 'arm',
+      pieces: 8,
+      mass_kg: 1.4,
+      bites: ['tug', 'falls'],
+    },
+  ],
+  sauces: [
+    {
+      key: 'plum-tea',
+      name: 'plum and black tea',
+      colour: '#714045',
+      sugars: 0.34,
+      water: 0.5,
+      caramelises: true,
+    },
+  ],
   first_heats: [
-    { key: 'pressure', name: 'pressure pot', place: 'a pressure pot', done: 'under pressure', hint: 'quickest', dial: 'pot_gauge_kpa', takes_liquid: true },
-    { key: 'braise', name: 'covered dish', place: 'a covered dish in the oven', done: 'braised under a lid', hint: 'covered dish in the oven', dial: 'oven_c', takes_liquid: true },
-    { key: 'bath', name: 'water bath', place: 'a water bath', done: 'in a water bath', hint: 'to the degree', dial: 'bath_c', takes_liquid: false },
+    {
+      key: 'pressure',
+      name: 'pressure pot',
+      place: 'a pressure pot',
+      done: 'under pressure',
+      hint: 'quickest',
+      dial: 'pot_gauge_kpa',
+      takes_liquid: true,
+    },
+    {
+      key: 'braise',
+      name: 'covered dish',
+      place: 'a covered dish in the oven',
+      done: 'braised under a lid',
+      hint: 'covered dish in the oven',
+      dial: 'oven_c',
+      takes_liquid: true,
+    },
+    {
+      key: 'bath',
+      name: 'water bath',
+      place: 'a water bath',
+      done: 'in a water bath',
+      hint: 'to the degree',
+      dial: 'bath_c',
+      takes_liquid: false,
+    },
   ],
   finishes: [
-    { key: 'broiler', name: 'broiler', place: "the oven's broiler", done: 'broiled', hint: 'fierce', dial: 'rack_m', sides: 1 },
-    { key: 'air_fryer', name: 'air fryer', place: 'an air fryer', done: 'air fried', hint: 'easier to hit', dial: 'air_fryer_c', sides: 1 },
-    { key: 'oven', name: 'hot oven', place: 'a hot oven', done: 'roasted hot', hint: 'slow and even', dial: 'hot_oven_c', sides: 1 },
-    { key: 'contact', name: 'contact grill', place: 'a contact grill', done: 'pressed between hot plates', hint: 'both sides at once', dial: 'contact_c', sides: 2 },
+    {
+      key: 'broiler',
+      name: 'broiler',
+      place: "the oven's broiler",
+      done: 'broiled',
+      hint: 'fierce',
+      dial: 'rack_m',
+      sides: 1,
+    },
+    {
+      key: 'air_fryer',
+      name: 'air fryer',
+      place: 'an air fryer',
+      done: 'air fried',
+      hint: 'easier to hit',
+      dial: 'air_fryer_c',
+      sides: 1,
+    },
+    {
+      key: 'oven',
+      name: 'hot oven',
+      place: 'a hot oven',
+      done: 'roasted hot',
+      hint: 'slow and even',
+      dial: 'hot_oven_c',
+      sides: 1,
+    },
+    {
+      key: 'contact',
+      name: 'contact grill',
+      place: 'a contact grill',
+      done: 'pressed between hot plates',
+      hint: 'both sides at once',
+      dial: 'contact_c',
+      sides: 2,
+    },
   ],
-  ingredients: [], limits: {}, typical: [{ name: 'bath_c', value: 65, unit: '°C' }],
+  ingredients: [],
+  limits: {},
+  typical: [{ name: 'bath_c', value: 65, unit: '°C' }],
 }
 
 export const step = (key: string, state: string, more: Partial<Step> = {}): Step => ({
-  key, label: key, who: 'hands', state, beside: false, begin_at: null, end_at: null, due_at: at(600), likely_s: 120, passed: false, ...more,
+  key,
+  label: key,
+  who: 'hands',
+  state,
+  beside: false,
+  begin_at: null,
+  end_at: null,
+  due_at: at(600),
+  likely_s: 120,
+  passed: false,
+  ...more,
 })
 
 export const live: Live = {
-  id: 7, title: forecast.title, now: at(0), started_at: at(0), ended_at: null, last_event: 0, current: 'season',
-  says: 'Pat the 6 ribs dry and salt all sides.', button: 'Salted', detail: 'Dry browns.',
-  steps: [step('season', 'current', { begin_at: at(0) }), step('come_up', 'upcoming', { who: 'machine' }), step('check', 'upcoming', { who: 'gate' }), step('preheat', 'upcoming', { beside: true })],
-  serve_at: at(5400), serve_low_at: at(5000), serve_high_at: at(6000), fire_since: null, fire_assumed: false, calls: glaze.calls, glaze_key: '()',
-  gate_wants_c: 63, gate_rests_on: '', gate_failed: '', side_due: [], sightings: 0, finished: false,
+  id: 7,
+  title: forecast.title,
+  now: at(0),
+  started_at: at(0),
+  ended_at: null,
+  last_event: 0,
+  current: 'season',
+  says: 'Pat the 6 ribs dry and salt all sides.',
+  button: 'Salted',
+  detail: 'Dry browns.',
+  steps: [
+    step('season', 'current', { begin_at: at(0) }),
+    step('come_up', 'upcoming', { who: 'machine' }),
+    step('check', 'upcoming', { who: 'gate' }),
+    step('preheat', 'upcoming', { beside: true }),
+  ],
+  serve_at: at(5400),
+  serve_low_at: at(5000),
+  serve_high_at: at(6000),
+  fire_since: null,
+  fire_assumed: false,
+  calls: glaze.calls,
+  glaze_key: '()',
+  gate_wants_c: 63,
+  gate_rests_on: '',
+  gate_failed: '',
+  side_due: [],
+  sightings: 0,
+  finished: false,
 }
 
 export const summary = {
-  id: 3, title: forecast.title, started_at: at(-86_400), ended_at: at(-80_000), planned_s: 5400, actual_s: 5600, unknown_steps: 1,
-  strip: { face: ['#804020', '#402010'], edge: ['#402010', '#101010'], horizon_s: 600, pulled_s: 300 },
-  outcome: { tenderness: 'falls', crust: 'sticky', colour: 'amber', note: 'One coat next time.', recorded_at: at(-80_000) },
+  id: 3,
+  title: forecast.title,
+  started_at: at(-86_400),
+  ended_at: at(-80_000),
+  planned_s: 5400,
+  actual_s: 5600,
+  unknown_steps: 1,
+  strip: {
+    face: ['#804020', '#402010'],
+    edge: ['#402010', '#101010'],
+    horizon_s: 600,
+    pulled_s: 300,
+  },
+  outcome: {
+    tenderness: 'falls',
+    crust: 'sticky',
+    colour: 'amber',
+    note: 'One coat next time.',
+    recorded_at: at(-80_000),
+  },
 }
 
 export const cook: Cook = {
-  summary, dish: dish as unknown as Cook['dish'], forecast, glaze_after: glaze, signs: ['bubbling after 1:10'],
+  summary,
+  dish: dish as unknown as Cook['dish'],
+  forecast,
+  glaze_after: glaze,
+  signs: ['bubbling after 1:10'],
   stages: [
-    { key: 'hold', label: 'Under pressure', who: 'machine', planned_low_s: 2940, planned_s: 2940, planned_high_s: 2940, actual_s: 2940, state: 'confirmed' },
-    { key: 'open', label: 'Open it', who: 'hands', planned_low_s: 30, planned_s: 35, planned_high_s: 40, actual_s: null, state: 'unknown' },
-    { key: 'finish', label: 'Broil and look', who: 'fire', planned_low_s: 300, planned_s: 450, planned_high_s: 700, actual_s: 650, state: 'confirmed' },
+    {
+      key: 'hold',
+      label: 'Under pressure',
+      who: 'machine',
+      planned_low_s: 2940,
+      planned_s: 2940,
+      planned_high_s: 2940,
+      actual_s: 2940,
+      state: 'confirmed',
+    },
+    {
+      key: 'open',
+      label: 'Open it',
+      who: 'hands',
+      planned_low_s: 30,
+      planned_s: 35,
+      planned_high_s: 40,
+      actual_s: null,
+      state: 'unknown',
+    },
+    {
+      key: 'finish',
+      label: 'Broil and look',
+      who: 'fire',
+      planned_low_s: 300,
+      planned_s: 450,
+      planned_high_s: 700,
+      actual_s: 650,
+      state: 'confirmed',
+    },
   ],
 }
 
-export const line = (text: string, grams: number | null, more: Partial<ReadLine> = {}): ReadLine => ({
-  text, key: grams === null ? null : 'thing', name: grams === null ? null : 'thing',
-  mass_g: grams === null ? null : { low: grams, likely: grams, high: grams }, problem: '', suggestions: [], ...more,
+export const line = (
+  text: string,
+  grams: number | null,
+  more: Partial<ReadLine> = {},
+): ReadLine => ({
+  text,
+  key: grams === null ? null : 'thing',
+  name: grams === null ? null : 'thing',
+  mass_g: grams === null ? null : { low: grams, likely: grams, high: grams },
+  problem: '',
+  suggestions: [],
+  ...more,
 })
 
 /** What the server makes of lines: every line weighs 60 g, and what holds a "?" was not understood. */
 export const analysed = (lines: string[], more: Partial<Analysis> = {}): Analysis => {
-  const read = lines.map((text) => (text.includes('?') ? line(text, null, { problem: `I do not know “${text.split(' ').at(-1)}”`, suggestions: ['honey'] }) : line(text, 60)))
+  const read = lines.map((text) =>
+    text.includes('?')
+      ? line(text, null, {
+          problem: `I do not know “${text.split(' ').at(-1)}”`,
+          suggestions: ['honey'],
+        })
+      : line(text, 60),
+  )
   const grams = 60 * read.filter((l) => !l.problem).length
   const gap = read.length * 60 - grams ? '1 line is not counted' : ''
   return {
-    name: 'Sauce', lines: read, gap, yield_g: grams, yield_low_g: grams, yield_high_g: grams, yield_ml: grams * 0.8,
-    parts: { water: 0.5, sucrose: 0.3, fructose: 0.15, salt: 0.05 }, sugars: 0.45, thickness: 'thick: coats a spoon',
-    allergens: [{ name: 'soy', brought_by: ['soy sauce'] }], sugars_from: [{ name: 'plum jam', share: 0.9 }], salt_from: [], browning_from: [],
-    simmered: null, salt: null, ladder: [glaze], dials: ['broiler, rack 14 cm'], burns_first: 'Plum jam browns first.', calm: [{ do: 'a coat of 0.3 mm', later_s: 65 }],
-    sauce: [{ ingredient: 'plum-jam', mass_g: grams }], ...more,
+    name: 'Sauce',
+    lines: read,
+    gap,
+    yield_g: grams,
+    yield_low_g: grams,
+    yield_high_g: grams,
+    yield_ml: grams * 0.8,
+    parts: { water: 0.5, sucrose: 0.3, fructose: 0.15, salt: 0.05 },
+    sugars: 0.45,
+    thickness: 'thick: coats a spoon',
+    allergens: [{ name: 'soy', brought_by: ['soy sauce'] }],
+    sugars_from: [{ name: 'plum jam', share: 0.9 }],
+    salt_from: [],
+    browning_from: [],
+    simmered: null,
+    salt: null,
+    ladder: [glaze],
+    dials: ['broiler, rack 14 cm'],
+    burns_first: 'Plum jam browns first.',
+    calm: [{ do: 'a coat of 0.3 mm', later_s: 65 }],
+    sauce: [{ ingredient: 'plum-jam', mass_g: grams }],
+    ...more,
   } as Analysis
 }
 
-export const keptSauce = (id: number, name: string, more: Partial<KeptSauce['document']> = {}): KeptSauce => ({
-  id, updated_at: NOW.toISOString(), used_by: [], document: { name, kind: 'glaze', lines: ['180 g plum jam', '2 tbsp soy sauce'], own: [], moves: [], for_kg: null, simmer: null, ...more },
+export const keptSauce = (
+  id: number,
+  name: string,
+  more: Partial<KeptSauce['document']> = {},
+): KeptSauce => ({
+  id,
+  updated_at: NOW.toISOString(),
+  used_by: [],
+  document: {
+    name,
+    kind: 'glaze',
+    lines: ['180 g plum jam', '2 tbsp soy sauce'],
+    own: [],
+    moves: [],
+    for_kg: null,
+    simmer: null,
+    ...more,
+  },
 })
 
 export const broiler: Appliance = {
-  id: 2, kind: 'oven-broiler', kind_name: "oven's broiler", type: 'broiler', finish: 'broiler', instead: '', shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200,
-  given: { kind: 'oven-broiler', name: 'its broiler', in_use: true, rack_mm: 150, buttons: {}, display: 'minutes', counts_up: false },
-  figures: [{ name: 'element_w_m2', label: 'element', value: 2650, unit: 'W/m²', assumed: true, figure: 'broiler_w_m2' }, { name: 'preheat_s', label: 'heats up in', value: 6, unit: 'min', assumed: true, figure: 'broiler_preheat_min' }],
-  racks_mm: [80, 150, 220], inside: { shape: 'box', width_mm: 420, depth_mm: 360, height_mm: 200, volume_l: null, least_liquid_l: 0, zones: 1 }, shares: 'hot oven (assumed)', heat_says: 'not calibrated', observations: [], history: [{ observation_id: null, factor: 1, log_sd: 0.35 }],
+  id: 2,
+  kind: 'oven-broiler',
+  kind_name: "oven's broiler",
+  type: 'broiler',
+  finish: 'broiler',
+  instead: '',
+  shape: 'box',
+  width_mm: 420,
+  depth_mm: 360,
+  height_mm: 200,
+  given: {
+    kind: 'oven-broiler',
+    name: 'its broiler',
+    in_use: true,
+    rack_mm: 150,
+    buttons: {},
+    display: 'minutes',
+    counts_up: false,
+  },
+  figures: [
+    {
+      name: 'element_w_m2',
+      label: 'element',
+      value: 2650,
+      unit: 'W/m²',
+      assumed: true,
+      figure: 'broiler_w_m2',
+    },
+    {
+      name: 'preheat_s',
+      label: 'heats up in',
+      value: 6,
+      unit: 'min',
+      assumed: true,
+      figure: 'broiler_preheat_min',
+    },
+  ],
+  racks_mm: [80, 150, 220],
+  inside: {
+    shape: 'box',
+    width_mm: 420,
+    depth_mm: 360,
+    height_mm: 200,
+    volume_l: null,
+    least_liquid_l: 0,
+    zones: 1,
+  },
+  shares: 'hot oven (assumed)',
+  heat_says: 'not calibrated',
+  observations: [],
+  history: [{ observation_id: null, factor: 1, log_sd: 0.35 }],
 }
 export const pot: Appliance = {
-  ...broiler, id: 3, kind: 'electric-pot', kind_name: 'electric pressure pot', type: 'pot', finish: null, shape: 'round', width_mm: 220, depth_mm: 220, height_mm: 150,
-  given: { kind: 'electric-pot', name: 'the tall pot', in_use: true, buttons: {}, display: 'minutes', counts_up: false },
-  figures: [{ name: 'volume_l', label: 'holds', value: 5.7, unit: 'L', assumed: true, figure: 'pot_volume_l' }], racks_mm: [], inside: { shape: 'round', width_mm: 220, depth_mm: 220, height_mm: 150, volume_l: 5.7, least_liquid_l: 0.25, zones: 1 }, shares: '', heat_says: '', history: [],
+  ...broiler,
+  id: 3,
+  kind: 'electric-pot',
+  kind_name: 'electric pressure pot',
+  type: 'pot',
+  finish: null,
+  shape: 'round',
+  width_mm: 220,
+  depth_mm: 220,
+  height_mm: 150,
+  given: {
+    kind: 'electric-pot',
+    name: 'the tall pot',
+    in_use: true,
+    buttons: {},
+    display: 'minutes',
+    counts_up: false,
+  },
+  figures: [
+    {
+      name: 'volume_l',
+      label: 'holds',
+      value: 5.7,
+      unit: 'L',
+      assumed: true,
+      figure: 'pot_volume_l',
+    },
+  ],
+  racks_mm: [],
+  inside: {
+    shape: 'round',
+    width_mm: 220,
+    depth_mm: 220,
+    height_mm: 150,
+    volume_l: 5.7,
+    least_liquid_l: 0.25,
+    zones: 1,
+  },
+  shares: '',
+  heat_says: '',
+  history: [],
 }
 export const kitchen: Kitchen = {
-  settings: { altitude_m: null, temperature: 'C', measures: 'metric', hands: 1, meal_hours: ['19:00'], price_kwh: null, gear: ['thermometer'] },
-  appliances: [broiler, pot], kinds: [{ key: 'air-fryer', name: 'air fryer', type: 'air_fryer', figures: [] }],
-  figures: { rack_m: 0.15 }, learnt: {}, machines: {}, gear: ['thermometer', 'trivet'],
+  settings: {
+    altitude_m: null,
+    temperature: 'C',
+    measures: 'metric',
+    hands: 1,
+    meal_hours: ['19:00'],
+    price_kwh: null,
+    gear: ['thermometer'],
+  },
+  appliances: [broiler, pot],
+  kinds: [{ key: 'air-fryer', name: 'air fryer', type: 'air_fryer', figures: [] }],
+  figures: { rack_m: 0.15 },
+  learnt: {},
+  machines: {},
+  gear: ['thermometer', 'trivet'],
 }
 
 export interface Asked {
@@ -164,20 +607,35 @@ export function serve(answers: Record<string, Answer | ((body: unknown) => Answe
     const body: unknown = text ? JSON.parse(text) : undefined
     asked.push({ method: input.method, path, body })
     const found = answers[`${input.method} ${path}`]
-    const answer = typeof found === 'function' ? found(body) : (found ?? [404, { title: 'Not found', status: 404, detail: 'there is none', errors: [] }])
+    const answer =
+      typeof found === 'function'
+        ? found(body)
+        : (found ?? [404, { title: 'Not found', status: 404, detail: 'there is none', errors: [] }])
     if (answer === 'away') throw new TypeError('network')
-    return new Response(JSON.stringify(answer[1]), { status: answer[0], headers: { 'content-type': 'application/json' } })
+    return new Response(JSON.stringify(answer[1]), {
+      status: answer[0],
+      headers: { 'content-type': 'application/json' },
+    })
   })
   return asked
 }
 
 /** Mount a page with router and store at an address. */
-export async function show(component: Component, path = '/', options: ComponentMountingOptions<unknown> = {}) {
-  const routes = ['/', '/plan/:id?', '/stove/:id?', '/log', '/log/:id', '/sauces', '/kitchen'].map((p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }))
+export async function show(
+  component: Component,
+  path = '/',
+  options: ComponentMountingOptions<unknown> = {},
+) {
+  const routes = ['/', '/plan/:id?', '/stove/:id?', '/log', '/log/:id', '/sauces', '/kitchen'].map(
+    (p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }),
+  )
   routes[4]!.name = 'cook'
   const router = createRouter({ history: createMemoryHistory(), routes })
   await router.push(path)
-  const page = mount(component, { ...options, global: { plugins: [router, createPinia()], ...options.global } } as ComponentMountingOptions<unknown>)
+  const page = mount(component, {
+    ...options,
+    global: { plugins: [router, createPinia()], ...options.global },
+  } as ComponentMountingOptions<unknown>)
   await flushPromises()
   return { page, router }
 }

@@ -1,7 +1,10 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
-export const api = createClient<paths>({ baseUrl: '', fetch: (request) => globalThis.fetch(request) })
+export const api = createClient<paths>({
+  baseUrl: '',
+  fetch: (request) => globalThis.fetch(request),
+})
 
 type Schemas = components['schemas']
 export type Dish = Schemas['DishDocument']
@@ -29,10 +32,13 @@ export const OFFLINE: Problem = {
 }
 
 /** Data or a problem, whatever goes wrong on the way. */
-export async function ask<T>(request: () => Promise<{ data?: T; error?: unknown }>): Promise<{ data?: T; problem?: Problem }> {
+export async function ask<T>(
+  request: () => Promise<{ data?: T; error?: unknown }>,
+): Promise<{ data?: T; problem?: Problem }> {
   try {
     const { data, error } = await request()
-    if (error !== undefined) return { problem: (typeof error === 'object' && error ? error : OFFLINE) as Problem }
+    if (error !== undefined)
+      return { problem: (typeof error === 'object' && error ? error : OFFLINE) as Problem }
     return { data }
   } catch {
     return { problem: OFFLINE }

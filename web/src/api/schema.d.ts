@@ -443,7 +443,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a recipe comes to: yield, composition, allergens, colour ladder. Unreadable lines stay, marked. */
+        /**
+         * What a recipe comes to: yield, composition, allergens, colour ladder. Unreadable lines stay,
+         * @description marked.
+         */
         post: operations["sauces_analyse_sauces_analyse_post"];
         delete?: never;
         options?: never;
@@ -918,7 +921,8 @@ export interface components {
         };
         /**
          * GlazePublic
-         * @description The glaze strip: colours of face and edge over time under the heat, coats, milestones, windows, risk.
+         * @description The glaze strip: colours of face and edge over time under the heat, coats, milestones,
+         *     windows, risk.
          */
         GlazePublic: {
             /**
@@ -1389,7 +1393,8 @@ export interface components {
         };
         /**
          * KitchenDocument
-         * @description What is known of the kitchen; what is left out is taken as typical and reported as assumed.
+         * @description What is known of the kitchen; what is left out is taken as typical and reported as
+         *     assumed.
          */
         KitchenDocument: {
             /**
@@ -1584,7 +1589,8 @@ export interface components {
         };
         /**
          * LearntDocument
-         * @description What calibration says of one finish: logarithms of heat, coat, interface and browning factors.
+         * @description What calibration says of one finish: logarithms of heat, coat, interface and browning
+         *     factors.
          */
         LearntDocument: {
             /**
@@ -1843,7 +1849,8 @@ export interface components {
         };
         /**
          * CalibrationPublic
-         * @description What the signs taught: factors before and after, and what is expected of the face before and after.
+         * @description What the signs taught: factors before and after, and what is expected of the face before and
+         *     after.
          */
         CalibrationPublic: {
             /** Before */
@@ -1996,7 +2003,8 @@ export interface components {
         };
         /**
          * StripPublic
-         * @description A past finish as a strip: colours at even steps up to the horizon, and when it was taken out.
+         * @description A past finish as a strip: colours at even steps up to the horizon, and when it was taken
+         *     out.
          */
         StripPublic: {
             /** Face */
@@ -2799,7 +2807,8 @@ export interface components {
         };
         /**
          * LinePublic
-         * @description One line as it was read. A line that could not be read stays, with its problem and suggestions.
+         * @description One line as it was read. A line that could not be read stays, with its problem and
+         *     suggestions.
          */
         LinePublic: {
             /** Text */

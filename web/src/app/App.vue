@@ -8,7 +8,14 @@ import { isTyping } from '@/shared/composables/keys'
 
 const router = useRouter()
 const shortcuts = ref(false)
-const rooms: Record<string, string> = { p: '/plan', s: '/stove', l: '/log', g: '/sauces', k: '/kitchen', h: '/' }
+const rooms: Record<string, string> = {
+  p: '/plan',
+  s: '/stove',
+  l: '/log',
+  g: '/sauces',
+  k: '/kitchen',
+  h: '/',
+}
 
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return

@@ -20,7 +20,9 @@ const keys: [string, string][] = [
   <el-dialog v-model="open" title="Keys" width="min(460px, 92vw)">
     <dl class="keys">
       <template v-for="[key, what] in keys" :key="key">
-        <dt><kbd>{{ key }}</kbd></dt>
+        <dt>
+          <kbd>{{ key }}</kbd>
+        </dt>
         <dd>{{ what }}</dd>
       </template>
     </dl>
@@ -28,7 +30,19 @@ const keys: [string, string][] = [
 </template>
 
 <style scoped>
-.keys { display: grid; grid-template-columns: auto 1fr; gap: 10px 18px; margin: 0; }
-.keys dd { margin: 0; }
-kbd { font: 700 1rem var(--kettle-text); border: 1px solid var(--kettle-line); border-radius: 6px; padding: 2px 10px; }
+.keys {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 10px 18px;
+  margin: 0;
+}
+.keys dd {
+  margin: 0;
+}
+kbd {
+  font: 700 1rem var(--kettle-text);
+  border: 1px solid var(--kettle-line);
+  border-radius: 6px;
+  padding: 2px 10px;
+}
 </style>

@@ -13,7 +13,12 @@ export const router = createRouter({
       component: () => import('@/features/stove').then((m) => m.StovePage),
       meta: { title: 'Stove' },
     },
-    { path: '/log', name: 'log', component: () => import('@/features/log').then((m) => m.LogPage), meta: { title: 'Log' } },
+    {
+      path: '/log',
+      name: 'log',
+      component: () => import('@/features/log').then((m) => m.LogPage),
+      meta: { title: 'Log' },
+    },
     {
       path: '/log/:id(\\d+)',
       name: 'cook',

@@ -1,4 +1,6 @@
-"""Searches over settings, built on forecasts: what to set, how to rescue, until when one can still change course."""
+"""Searches over settings, built on forecasts: what to set, how to rescue, until when one can still
+change course.
+"""
 
 from bluekettle.core.advice.effects import PLAUSIBLE, Effect, effects
 from bluekettle.core.advice.exits import Exit, last_exits

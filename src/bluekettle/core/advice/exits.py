@@ -37,16 +37,20 @@ def last_exits(forecast: Forecast) -> tuple[Exit, ...]:
     rest = next((s.band.likely_s for s in forecast.stages if s.key == "rest"), 0.0)
     found = (
         Exit(
-            "add a return leg", come_up + hold + from_open,
-            f"{(come_up + hold) / 60:.0f} min back in the heat and {from_open / 60:.0f} min from the opening to the plate",
+            "add a return leg",
+            come_up + hold + from_open,
+            f"{(come_up + hold) / 60:.0f} min back in the heat and {from_open / 60:.0f} min from"
+            " the opening to the plate",
         ),
         Exit(
-            "finish in another appliance", heat + from_under,
+            "finish in another appliance",
+            heat + from_under,
             f"{heat / 60:.0f} min to heat it and {from_under / 60:.0f} min from there to the plate",
         ),
         Exit(
-            "begin the finish and skip the rest", from_under - rest,
+            "begin the finish and skip the rest",
+            from_under - rest,
             f"the rest gives {rest / 60:.0f} min back; a thermometer must still agree",
         ),
-    )  # fmt: skip
+    )
     return tuple(sorted(found, key=lambda e: -e.before_serving_s))

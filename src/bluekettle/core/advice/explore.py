@@ -1,4 +1,6 @@
-"""The explorer's map: time under heat across, heat or rack distance up, and what the glaze is there."""
+"""The explorer's map: time under heat across, heat or rack distance up, and what the glaze is
+there.
+"""
 
 from __future__ import annotations
 
@@ -20,8 +22,8 @@ COLUMNS, ROWS = 60, 40
 
 @dataclass(frozen=True)
 class Explored:
-    """Heat of each row (rack distance [m] for a broiler, else air [°C]), time of each column [s], and the regions of
-    face and edge as indices into REGIONS, shape (rows, columns)."""
+    """Heat of each row (rack distance [m] for a broiler, else air [°C]), time of each column [s],
+    and the regions of face and edge as indices into REGIONS, shape (rows, columns)."""
 
     axis: str
     heats: Array
@@ -48,10 +50,18 @@ def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
     for i, heat in enumerate(heats):
         row = replace(dish, kitchen=dish.kitchen.having(axis, float(heat)))
         run = run_finish(
-            median, heat_of(row), coating, forecast.finish.coats_s, forecast.deep_c, forecast.surface_c, time_s,
-            dish.kitchen.or_typical("altitude_m"), flips_s=forecast.finish.flips_s,
-            log_factors=log_factors_of(dish, median), dried=forecast.dried,
-        )  # fmt: skip
+            median,
+            heat_of(row),
+            coating,
+            forecast.finish.coats_s,
+            forecast.deep_c,
+            forecast.surface_c,
+            time_s,
+            dish.kitchen.or_typical("altitude_m"),
+            flips_s=forecast.finish.flips_s,
+            log_factors=log_factors_of(dish, median),
+            dried=forecast.dried,
+        )
         for site in (0, 1):
             marks = run.times_s[0, site, [0, 2, 3, 4, 5]]
             regions[site, i] = (times[:, None] >= marks[None, :]).sum(axis=1)

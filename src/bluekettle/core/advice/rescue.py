@@ -1,4 +1,6 @@
-"""From a seen state to a way out: lower the rack, foil the edges, change the appliance, leave it, pull now."""
+"""From a seen state to a way out: lower the rack, foil the edges, change the appliance, leave it,
+pull now.
+"""
 
 from __future__ import annotations
 
@@ -17,8 +19,8 @@ FOILED = 0.25  # share of the heat that reaches an edge under foil (typical, est
 
 @dataclass(frozen=True)
 class Way:
-    """One way out: what to do, minutes more [s] to the wanted colour (None where it seldom comes), the chance of it
-    before burning, the risk of burning by then, and the reason in one sentence."""
+    """One way out: what to do, minutes more [s] to the wanted colour (None where it seldom comes),
+    the chance of it before burning, the risk of burning by then, and the reason in one sentence."""
 
     do: str
     more_s: float | None
@@ -49,15 +51,28 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
 
     def run(change: HeatChange | None):  # type: ignore[no-untyped-def]
         return run_finish(
-            draws, heat, coating, coats, forecast.deep_c, forecast.surface_c, horizon,
-            dish.kitchen.or_typical("altitude_m"), change=change, flips_s=forecast.finish.flips_s,
-            log_factors=log_factors_of(dish, draws), dried=forecast.dried,
-        )  # fmt: skip
+            draws,
+            heat,
+            coating,
+            coats,
+            forecast.deep_c,
+            forecast.surface_c,
+            horizon,
+            dish.kitchen.or_typical("altitude_m"),
+            change=change,
+            flips_s=forecast.finish.flips_s,
+            log_factors=log_factors_of(dish, draws),
+            dried=forecast.dried,
+        )
 
     weights = sighting_weights(run(None), dish.sightings)
-    weaker = replace(heat, element_w_m2=0.5 * heat.element_w_m2, air_c=heat.air_c - 20, wall_c=heat.wall_c - 20)
+    weaker = replace(
+        heat, element_w_m2=0.5 * heat.element_w_m2, air_c=heat.air_c - 20, wall_c=heat.wall_c - 20
+    )
     fierce = dish.finish in ("broiler", "grill", "charcoal", "contact")
-    other = Heat(50.0, 180.0, 180.0, 0.0, 0.15) if fierce else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
+    other = (
+        Heat(50.0, 180.0, 180.0, 0.0, 0.15) if fierce else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
+    )
     elsewhere = "Move it to the air fryer at 180 °C" if fierce else "Move it under a gentle broiler"
     lower = {
         "broiler": "Lower the rack",
@@ -83,12 +98,29 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
             more = max(0.0, weighted_quantile(ready[good], weights[good], 0.5) - at_s)
             risk = float(weights[spoilt <= at_s + more].sum())
         told = f"about {more / 60:.1f} min more" if more is not None else "the colour seldom comes"
-        ways.append(Way(do, more, chance, risk, f"{do}: {told}; right {chance:.0%}, burnt by then {risk:.0%}."))
+        ways.append(
+            Way(
+                do,
+                more,
+                chance,
+                risk,
+                f"{do}: {told}; right {chance:.0%}, burnt by then {risk:.0%}.",
+            )
+        )
     burnt = float(
-        weights[np.minimum(run(None).times_s[:, EDGE, BURNT], run(None).times_s[:, FACE, BITTER]) <= at_s].sum()
+        weights[
+            np.minimum(run(None).times_s[:, EDGE, BURNT], run(None).times_s[:, FACE, BITTER])
+            <= at_s
+        ].sum()
     )
     done = float(weights[wanted_times(run(None), MILESTONES.index(dish.want)) <= at_s].sum())
     ways.append(
-        Way("Pull it now", 0.0, max(0.0, done - burnt), burnt, f"Pull it now: {done:.0%} likely to have its colour.")
+        Way(
+            "Pull it now",
+            0.0,
+            max(0.0, done - burnt),
+            burnt,
+            f"Pull it now: {done:.0%} likely to have its colour.",
+        )
     )
     return tuple(sorted(ways, key=lambda w: (-(w.chance - w.risk), w.do)))

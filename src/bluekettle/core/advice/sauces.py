@@ -1,4 +1,6 @@
-"""What would calm a sauce that burns soon: changes of the recipe, each with the minutes it gains under the broiler."""
+"""What would calm a sauce that burns soon: changes of the recipe, each with the minutes it gains
+under the broiler.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,9 @@ class Calmer:
 
 
 def burnt_s(rung: Rung) -> float:
-    """Time at which the edges of the first member (the median of everything) are burnt [s]; inf where not."""
+    """Time at which the edges of the first member (the median of everything) are burnt [s]; inf
+    where not.
+    """
     return float(rung.run.times_s[0, EDGE, BURNT])
 
 
@@ -36,13 +40,18 @@ def together(lines: Sequence[Line]) -> list[Line]:
     return list(sums.values())
 
 
-def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: float = 0.5, water: float | None = None
-) -> tuple[Calmer, ...]:  # fmt: skip
-    """Changes to a glaze that keep its edges longer, the most helpful first; those that do not help are left out.
+def calmers(
+    lines: Sequence[Line],
+    kitchen: Kitchen | None = None,
+    coat_mm: float = 0.5,
+    water: float | None = None,
+) -> tuple[Calmer, ...]:
+    """Changes to a glaze that keep its edges longer, the most helpful first; those that do not help
+    are left out.
 
-    Tried: half of what browns most, plain sugar in its place (sugar for sugar), a thinner coat. `water` is the mass
-    fraction that the sauce is simmered down to, 0.05 to 0.95; None where it is not.
-    Raises OutOfRange for a coat outside 0.1 to 2 mm, or that water.
+    Tried: half of what browns most, plain sugar in its place (sugar for sugar), a thinner coat.
+    `water` is the mass fraction that the sauce is simmered down to, 0.05 to 0.95; None where it is
+    not. Raises OutOfRange for a coat outside 0.1 to 2 mm, or that water.
     """
     within("coat_mm", coat_mm, 0.1, 2.0, "mm")
     if water is not None:
@@ -69,11 +78,19 @@ def calmers(lines: Sequence[Line], kitchen: Kitchen | None = None, coat_mm: floa
     if top.sugars > 0.1 and top.share("fructose") > 0.2 * top.sugars:
         plain: list[Line] = []
         for item, mass in lines:
-            plain += [(sugar, mass * item.sugars), (ingredient("water"), mass * (1.0 - item.sugars))] if item.key == worst else [(item, mass)]  # fmt: skip
-        tried.append((f"white sugar for the {top.name}", [line for line in plain if line[1] > 1e-5], coat_mm))
+            plain += (
+                [(sugar, mass * item.sugars), (ingredient("water"), mass * (1.0 - item.sugars))]
+                if item.key == worst
+                else [(item, mass)]
+            )
+        tried.append(
+            (f"white sugar for the {top.name}", [line for line in plain if line[1] > 1e-5], coat_mm)
+        )
     if coat_mm > 0.35:
         tried.append(("a coat of 0.3 mm", list(lines), 0.3))
     trials = [(do, made(changed), mm) for do, changed, mm in tried]
     found = [Calmer(do, broil(sauce, mm) - now) for do, sauce, mm in trials if sauce.water <= 0.95]
     useful = [c for c in found if c.later_s > 5.0]
-    return tuple(sorted((Calmer(c.do, min(c.later_s, 1800.0)) for c in useful), key=lambda c: -c.later_s))
+    return tuple(
+        sorted((Calmer(c.do, min(c.later_s, 1800.0)) for c in useful), key=lambda c: -c.later_s)
+    )

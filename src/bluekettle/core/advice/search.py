@@ -1,4 +1,6 @@
-"""The widest pull window over appliance, heat or rack, coats, their thickness and minutes, and turns."""
+"""The widest pull window over appliance, heat or rack, coats, their thickness and minutes, and
+turns.
+"""
 
 from __future__ import annotations
 
@@ -20,9 +22,11 @@ MEMBERS = 32
 
 @dataclass(frozen=True)
 class Setting:
-    """One way to finish. dial: rack distance [m] or air [°C]. width_s: from the median of the wanted colour to 5 % risk [s], below 0 where the window by the
-    clock is empty; hit: best chance of a pull by the clock; possible: share in which the colour comes at all before
-    burning; change: fields of the dish document that differ; reason: one sentence made from these numbers."""
+    """One way to finish. dial: rack distance [m] or air [°C]. width_s: from the median of the
+    wanted colour to 5 % risk [s], below 0 where the window by the clock is empty; hit: best chance
+    of a pull by the clock; possible: share in which the colour comes at all before burning; change:
+    fields of the dish document that differ; reason: one sentence made from these numbers.
+    """
 
     finish: str
     dial: float
@@ -49,36 +53,54 @@ class Advice:
 
 
 def candidates(dish: Dish) -> list[Dish]:
-    """Dishes that differ from this one in appliance, its dial, and number and thickness of coats."""
+    """Dishes that differ from this one in appliance, its dial, and number and thickness of
+    coats.
+    """
     found = []
     coats = (1, 2, 3) if dish.sauce is not None else (0,)
     films = [(n, mm) for n in coats for mm in (COAT_MM if n else (dish.coat_mm,))]
     for finish in dict.fromkeys((*ALWAYS, dish.finish)):
         kind = finish_kind(finish)
         for n, mm in films:
-            base = replace(dish, finish=finish, coats=n, coat_mm=mm, coats_min=None, flips_min=(), sightings=())
+            base = replace(
+                dish, finish=finish, coats=n, coat_mm=mm, coats_min=None, flips_min=(), sightings=()
+            )
             for dial in dials(kind, dish.kitchen):
                 found.append(replace(base, kitchen=dish.kitchen.having(kind.dial, dial)))
     return found
 
 
 def dials(kind: FinishKind, kitchen: Kitchen) -> list[float]:
-    """Places of the dial from gentle to fierce: the racks that there are, or steps of 5 °C up to its end."""
+    """Places of the dial from gentle to fierce: the racks that there are, or steps of 5 °C up to
+    its end.
+    """
     if kind.dial == "rack_m":
         low, high, _ = LIMITS["rack_m"]
         own = sorted((rack for rack in kitchen.racks_m if low <= rack <= high), reverse=True)
-        return own or [round(float(rack), 2) for rack in np.linspace(kind.gentle, kind.fierce, DIALS)]
+        return own or [
+            round(float(rack), 2) for rack in np.linspace(kind.gentle, kind.fierce, DIALS)
+        ]
     fierce = max(kind.gentle, min(kind.fierce, kitchen.tops_c.get(kind.key, kind.fierce)))
-    return list(dict.fromkeys(5.0 * round(float(heat) / 5.0) for heat in np.linspace(kind.gentle, fierce, DIALS)))
+    return list(
+        dict.fromkeys(
+            5.0 * round(float(heat) / 5.0) for heat in np.linspace(kind.gentle, fierce, DIALS)
+        )
+    )
 
 
 def timed(dish: Dish, opens_s: float) -> list[Dish]:
-    """The same setting with a later first coat, and with a turn, at shares of the time to the colour [s]."""
+    """The same setting with a later first coat, and with a turn, at shares of the time to the
+    colour [s].
+    """
 
     def minute(share: float) -> float:
         return min(LIMITS["coats_min"][1], max(1.0, round(2.0 * share * opens_s / 60.0) / 2.0))
 
-    turns = [replace(dish, flips_min=(minute(share),)) for share in TURNS] if dish.kind.sides == 1 else []
+    turns = (
+        [replace(dish, flips_min=(minute(share),)) for share in TURNS]
+        if dish.kind.sides == 1
+        else []
+    )
     if dish.coats != 1:
         return turns
     # One late coat; more of them would only crowd the end.
@@ -89,16 +111,31 @@ def judge(dish: Dish, forecast: Forecast) -> Setting:
     """How wide the pull window of one setting is; the food below is that of the forecast."""
     draws = draw_members(dish.seed, MEMBERS)
     finish = run_dish_finish(
-        dish, cut(dish.cut), draws, np.full(MEMBERS, forecast.deep_c), forecast.surface_c, forecast.dried
+        dish,
+        cut(dish.cut),
+        draws,
+        np.full(MEMBERS, forecast.deep_c),
+        forecast.surface_c,
+        forecast.dried,
     )
     read = read_milestones(finish, np.full(MEMBERS, 1.0 / MEMBERS), dish.want)
     opens, closes = read.window.opens_s, read.window.closes_s
     end = float(finish.sample_s[-1])
     width = (closes if closes is not None else end) - (opens if opens is not None else 2.0 * end)
     return Setting(
-        dish.finish, dish.kitchen.or_typical(dish.kind.dial), dish.coats, dish.coat_mm, dish.coats_min, dish.flips_min,
-        float(width), opens if opens is not None else end, best_hit(read), read.possible, change_of(dish), "",
-    )  # fmt: skip
+        dish.finish,
+        dish.kitchen.or_typical(dish.kind.dial),
+        dish.coats,
+        dish.coat_mm,
+        dish.coats_min,
+        dish.flips_min,
+        float(width),
+        opens if opens is not None else end,
+        best_hit(read),
+        read.possible,
+        change_of(dish),
+        "",
+    )
 
 
 def best_hit(read: Milestones) -> float:
@@ -109,10 +146,13 @@ def best_hit(read: Milestones) -> float:
 def change_of(dish: Dish) -> dict[str, object]:
     """The fields of a dish document that make this setting."""
     return {
-        "finish": dish.finish, "coats": dish.coats, "coat_mm": dish.coat_mm,
-        "coats_min": None if dish.coats_min is None else list(dish.coats_min), "flips_min": list(dish.flips_min),
+        "finish": dish.finish,
+        "coats": dish.coats,
+        "coat_mm": dish.coat_mm,
+        "coats_min": None if dish.coats_min is None else list(dish.coats_min),
+        "flips_min": list(dish.flips_min),
         "kitchen": {dish.kind.dial: getattr(dish.kitchen, dish.kind.dial)},
-    }  # fmt: skip
+    }
 
 
 def describe(setting: Setting) -> str:
@@ -123,10 +163,16 @@ def describe(setting: Setting) -> str:
         where = f"{setting.dial * 100:.0f} cm below the broiler"
     film = ""
     if setting.coats:
-        film = f", {setting.coats} coat{'' if setting.coats == 1 else 's'} of {setting.coat_mm:g} mm"
+        film = (
+            f", {setting.coats} coat{'' if setting.coats == 1 else 's'} of {setting.coat_mm:g} mm"
+        )
         if setting.coats_min and setting.coats_min[0] > 0:
             film += f", the first after {setting.coats_min[0]:g} min"
-    turns = f", turned at {' and '.join(f'{m:g}' for m in setting.flips_min)} min" if setting.flips_min else ""
+    turns = (
+        f", turned at {' and '.join(f'{m:g}' for m in setting.flips_min)} min"
+        if setting.flips_min
+        else ""
+    )
     return where + film + turns
 
 
@@ -147,12 +193,15 @@ def reason_for(setting: Setting, now: Setting) -> str:
 
     longer = setting.opens_s - now.opens_s
     pace = (
-        f", and the colour comes {clock(longer)} {'later' if longer > 0 else 'sooner'}" if now.possible >= 0.5 else ""
+        f", and the colour comes {clock(longer)} {'later' if longer > 0 else 'sooner'}"
+        if now.possible >= 0.5
+        else ""
     )
     text = describe(setting)
     return (
-        f"{text[0].upper()}{text[1:]}: by the clock the window is {window(setting)}, now it is {window(now)}; a pull on "
-        f"time is right {setting.hit:.0%} of the time instead of {now.hit:.0%}{pace}."
+        f"{text[0].upper()}{text[1:]}: by the clock the window is {window(setting)}, now it is"
+        f" {window(now)}; a pull on time is right {setting.hit:.0%} of the time instead of"
+        f" {now.hit:.0%}{pace}."
     )
 
 
@@ -172,13 +221,13 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
     Returns
     -------
     Advice
-        Ordered by the window by the clock; among settings whose colour comes before burning in nine of ten members
-        first. The runners-up are the best of the other appliance and the best at another heat of the same one.
+        Ordered by the window by the clock; among settings whose colour comes before burning in nine
+        of ten members first. The runners-up are the best of the other appliance and the best at
+        another heat of the same one.
 
-    Notes
-    -----
-    32 members of the same seed for every candidate, so that settings are compared on the same evenings. Moments (a
-    later first coat, a turn) are tried on the leading settings of each appliance. A turn asks for colour on both sides.
+    Notes ----- 32 members of the same seed for every candidate, so that settings are compared on
+    the same evenings. Moments (a later first coat, a turn) are tried on the leading settings of
+    each appliance. A turn asks for colour on both sides.
     """
     now = judge(replace(dish, sightings=()), forecast)
     tried = candidates(dish)
@@ -189,8 +238,13 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
         leaders.append(min(own, key=lambda pair: order(pair[0])))
         single = [pair for pair in own if pair[1].coats == 1]
         leaders += [min(single, key=lambda pair: order(pair[0]))] if single else []
-    moved = [judge(other, forecast) for setting, leader in leaders for other in timed(leader, setting.opens_s)]
-    # A cook who turns the food wants both sides brown: then only settings with a turn can stand for it.
+    moved = [
+        judge(other, forecast)
+        for setting, leader in leaders
+        for other in timed(leader, setting.opens_s)
+    ]
+    # A cook who turns the food wants both sides brown: then only settings with a turn can stand for
+    # it.
     found = [s for s, _ in judged] + moved
     found = [s for s in found if s.flips_min] if dish.flips_min else found
     ranked = [replace(s, reason=reason_for(s, now)) for s in sorted(found, key=order)]
@@ -201,7 +255,8 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
     none_safe = ""
     if choice.possible < 0.9:
         none_safe = (
-            f"No setting here brings the face to {dish.want} before the edges burn in nine of ten evenings; the best does "
-            f"in {choice.possible:.0%}. Foil over the edges, a lower wish or a sauce with less sugar would make one."
+            f"No setting here brings the face to {dish.want} before the edges burn in nine of ten"
+            f" evenings; the best does in {choice.possible:.0%}. Foil over the edges, a lower wish"
+            " or a sauce with less sugar would make one."
         )
     return Advice(now, choice, runners, none_safe)

@@ -1,9 +1,18 @@
-"""What observations teach: heat of an appliance, coat, interface and browning of a cook, as one joint belief.
+"""What observations teach: heat of an appliance, coat, interface and browning of a cook, as one
+joint belief.
 
-Observation in, posterior out. Never imports safety, nor safety it: a fit must not loosen a threshold.
+Observation in, posterior out. Never imports safety, nor safety it: a fit must not loosen a
+threshold.
 """
 
-from bluekettle.core.calibration.belief import NAMES, Belief, draw_factors, first_belief, learn, next_cook
+from bluekettle.core.calibration.belief import (
+    NAMES,
+    Belief,
+    draw_factors,
+    first_belief,
+    learn,
+    next_cook,
+)
 from bluekettle.core.calibration.observation import (
     Observation,
     expected_s,

@@ -1,7 +1,7 @@
 """A joint belief in the logarithms of four factors: heat, coat, interface, browning.
 
-Kept with its covariance: most of a finish's spread is common to all four, so a sighting fixes their sum far better
-than any one of them, and marginals alone would throw that away.
+Kept with its covariance: most of a finish's spread is common to all four, so a sighting fixes their
+sum far better than any one of them, and marginals alone would throw that away.
 """
 
 from __future__ import annotations
@@ -18,15 +18,18 @@ from bluekettle.core.tables import value
 Array = NDArray[np.float64]
 
 NAMES = ("heat", "coat", "interface", "browning")
-# What changes from one cook to the next on the same appliance, as log sd: the weather of the oven, the brush, the
-# meat's surface, the sauce's batch (typical, estimated). An appliance keeps its heat; the hand varies most.
+# What changes from one cook to the next on the same appliance, as log sd: the weather of the oven,
+# the brush, the meat's surface, the sauce's batch (typical, estimated). An appliance keeps its
+# heat; the hand varies most.
 DRIFT = (0.05, 0.12, 0.08, 0.06)
 MEMBERS = 256
 
 
 @dataclass(frozen=True)
 class Belief:
-    """Mean (4,) and covariance (4, 4) of the log factors, in the order of NAMES, and how much was seen."""
+    """Mean (4,) and covariance (4, 4) of the log factors, in the order of NAMES, and how much was
+    seen.
+    """
 
     mean: Array
     cov: Array
@@ -45,7 +48,8 @@ class Belief:
 def first_belief(heat_sd: float) -> Belief:
     """The belief before anything was seen: independent, median 1.
 
-    `heat_sd` is the appliance's log sd (0.35 broiler, 0.20 oven, 0.15 air fryer), 0.01 to 1; OutOfRange otherwise.
+    `heat_sd` is the appliance's log sd (0.35 broiler, 0.20 oven, 0.15 air fryer), 0.01 to 1;
+    OutOfRange otherwise.
     """
     ranges = Ranges()
     ranges.within("heat_sd", heat_sd, 0.01, 1.0)
@@ -57,7 +61,8 @@ def first_belief(heat_sd: float) -> Belief:
 def draw_factors(belief: Belief, seed: int = 1, members: int = MEMBERS) -> Array:
     """Log factors of an ensemble, shape (members, 4); scrambled Sobol, same bits for the same seed.
 
-    Raises OutOfRange for a seed outside 0 to 2**31 or members that are no power of two from 16 to 1024.
+    Raises OutOfRange for a seed outside 0 to 2**31 or members that are no power of two from 16 to
+    1024.
     """
     ranges = Ranges()
     ranges.within("seed", seed, 0, 2**31)
@@ -70,7 +75,9 @@ def draw_factors(belief: Belief, seed: int = 1, members: int = MEMBERS) -> Array
     return np.asarray(belief.mean + normal @ np.linalg.cholesky(belief.cov + 1e-9 * np.eye(4)).T)
 
 
-def learn(belief: Belief, log_factors: Array, log_ratio: Array, log_sd: float | None = None) -> Belief:
+def learn(
+    belief: Belief, log_factors: Array, log_ratio: Array, log_sd: float | None = None
+) -> Belief:
     """The belief after one sign was seen.
 
     Parameters
@@ -83,11 +90,10 @@ def learn(belief: Belief, log_factors: Array, log_ratio: Array, log_sd: float | 
     log_sd : float, optional
         Log-time error of a sight, 0.15 by default.
 
-    Notes
-    -----
-    The log time is nearly linear in the log factors, so a least-squares line through the members gives the gain of an
-    ensemble Kalman step: smooth where importance weights would leave a handful of members after a few sightings. An
-    odd sighting, over three sd from what was believed, counts for less (its error is widened to that distance).
+    Notes ----- The log time is nearly linear in the log factors, so a least-squares line through
+    the members gives the gain of an ensemble Kalman step: smooth where importance weights would
+    leave a handful of members after a few sightings. An odd sighting, over three sd from what was
+    believed, counts for less (its error is widened to that distance).
 
     Raises
     ------

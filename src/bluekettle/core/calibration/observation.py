@@ -16,14 +16,21 @@ from bluekettle.core.glaze import DAMP_BREAD, MEAT, Coating, Finish, Heat, draw_
 Array = NDArray[np.float64]
 
 SIGNS = {
-    "set": (0, 0), "bubbling": (1, 1), "amber at the edges": (1, 2), "amber": (0, 2), "dark": (0, 3), "burnt": (1, 5),
-}  # fmt: skip
+    "set": (0, 0),
+    "bubbling": (1, 1),
+    "amber at the edges": (1, 2),
+    "amber": (0, 2),
+    "dark": (0, 3),
+    "burnt": (1, 5),
+}
 SCOUT_S = 600.0
 
 
 @dataclass(frozen=True)
 class Observation:
-    """A sign, its time under the heat [s], and whether it was on a scout (this glaze on damp bread)."""
+    """A sign, its time under the heat [s], and whether it was on a scout (this glaze on damp
+    bread).
+    """
 
     sign: str
     at_s: float
@@ -31,7 +38,9 @@ class Observation:
 
 
 def observed_times(finish: Finish, sign: str) -> Array:
-    """Each member's own time of a sign [s], (members,); inf where it never shows. OutOfRange for an unknown sign."""
+    """Each member's own time of a sign [s], (members,); inf where it never shows. OutOfRange for an
+    unknown sign.
+    """
     ranges = Ranges()
     ranges.one_of("sign", sign, tuple(SIGNS))
     ranges.close()
@@ -40,41 +49,73 @@ def observed_times(finish: Finish, sign: str) -> Array:
 
 
 def scout_times(heat: Heat, coating: Coating, log_factors: Array) -> Finish:
-    """The glaze on damp bread at room temperature under the same heat: its own substrate, the same unknowns."""
+    """The glaze on damp bread at room temperature under the same heat: its own substrate, the same
+    unknowns.
+    """
     members = len(log_factors)
     return run_finish(
-        draw_members(1, members), heat, coating, [(0.0, 0.0)], 21.0, 21.0, SCOUT_S, log_factors=log_factors,
+        draw_members(1, members),
+        heat,
+        coating,
+        [(0.0, 0.0)],
+        21.0,
+        21.0,
+        SCOUT_S,
+        log_factors=log_factors,
         ground=DAMP_BREAD,
-    )  # fmt: skip
+    )
 
 
 def predict(
-    belief: Belief, heat: Heat, coating: Coating, time_s: float = 1800.0, deep_c: float = 80.0,
-    surface_c: float = 70.0, seed: int = 1,
-) -> tuple[Finish, Array]:  # fmt: skip
+    belief: Belief,
+    heat: Heat,
+    coating: Coating,
+    time_s: float = 1800.0,
+    deep_c: float = 80.0,
+    surface_c: float = 70.0,
+    seed: int = 1,
+) -> tuple[Finish, Array]:
     """A finish as this belief expects it, and the log factors it was run with."""
     factors = draw_factors(belief, seed)
     finish = run_finish(
-        draw_members(seed, len(factors)), heat, coating, [(0.0, 0.0)], deep_c, surface_c, time_s, log_factors=factors,
+        draw_members(seed, len(factors)),
+        heat,
+        coating,
+        [(0.0, 0.0)],
+        deep_c,
+        surface_c,
+        time_s,
+        log_factors=factors,
         ground=MEAT,
-    )  # fmt: skip
+    )
     return finish, factors
 
 
 def expected_s(belief: Belief, heat: Heat, coating: Coating, seen: Observation) -> float:
-    """The likely time of a sign by this belief [s]; inf where under a fifth of the members ever show it."""
+    """The likely time of a sign by this belief [s]; inf where under a fifth of the members ever
+    show it.
+    """
     factors = draw_factors(belief)
-    finish = scout_times(heat, coating, factors) if seen.scout else predict(belief, heat, coating, 3600.0)[0]
+    finish = (
+        scout_times(heat, coating, factors)
+        if seen.scout
+        else predict(belief, heat, coating, 3600.0)[0]
+    )
     own = observed_times(finish, seen.sign)
     finite = own[np.isfinite(own)]
     return float(np.median(finite)) if finite.size >= 0.2 * own.size else math.inf
 
 
 def learn_from(
-    belief: Belief, heat: Heat, coating: Coating, observations: Sequence[Observation], time_s: float = 1800.0,
+    belief: Belief,
+    heat: Heat,
+    coating: Coating,
+    observations: Sequence[Observation],
+    time_s: float = 1800.0,
     another_evening: bool = False,
-) -> Belief:  # fmt: skip
-    """The belief after several signs, one after the other, each with the ensemble of the belief before it.
+) -> Belief:
+    """The belief after several signs, one after the other, each with the ensemble of the belief
+    before it.
 
     Raises OutOfRange for a time that is not within 1 s and 3 h, or an unknown sign.
     """
@@ -89,7 +130,9 @@ def learn_from(
         if seen.scout:
             finish = scout_times(heat, coating, factors)
         else:
-            finish, factors = predict(belief, heat, coating, max(time_s, 3.0 * seen.at_s), seed=place + 1)
+            finish, factors = predict(
+                belief, heat, coating, max(time_s, 3.0 * seen.at_s), seed=place + 1
+            )
         own = observed_times(finish, seen.sign)
         with np.errstate(invalid="ignore"):
             ratio = np.where(np.isfinite(own), np.log(np.maximum(own, 1.0) / seen.at_s), np.inf)

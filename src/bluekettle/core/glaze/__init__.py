@@ -1,6 +1,8 @@
-"""The film of sauce on the food's surface under heat: drying, browning, crust, colour, and an ensemble of all that.
+"""The film of sauce on the food's surface under heat: drying, browning, crust, colour, and an
+ensemble of all that.
 
-Carries its own shallow layer of moist food and is handed the deep temperature. Knows no stages and no cuts.
+Carries its own shallow layer of moist food and is handed the deep temperature. Knows no stages and
+no cuts.
 """
 
 from bluekettle.core.glaze.activity import boiling_temp_c, water_activity
@@ -12,7 +14,15 @@ from bluekettle.core.glaze.ensemble import (
     weighted_quantile,
     weighted_quantiles,
 )
-from bluekettle.core.glaze.finish import Coating, Finish, Heat, HeatChange, bare_film, rubbed_film, run_finish
+from bluekettle.core.glaze.finish import (
+    Coating,
+    Finish,
+    Heat,
+    HeatChange,
+    bare_film,
+    rubbed_film,
+    run_finish,
+)
 from bluekettle.core.glaze.kernel import DAMP_BREAD, MEAT, FilmConstants, Ground, film_constants
 from bluekettle.core.glaze.milestones import (
     MILESTONES,

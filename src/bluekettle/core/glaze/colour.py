@@ -1,4 +1,6 @@
-"""Colour of a glaze from its browning index: CIELAB, then sRGB. The only source of glaze colours in the product."""
+"""Colour of a glaze from its browning index: CIELAB, then sRGB. The only source of glaze colours in
+the product.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,11 @@ Lab = tuple[float, float, float]
 
 WHITE = np.array([0.95047, 1.0, 1.08883])  # D65
 TO_RGB = np.array(
-    [[3.2404542, -1.5371385, -0.4985314], [-0.9692660, 1.8760108, 0.0415560], [0.0556434, -0.2040259, 1.0572252]]
+    [
+        [3.2404542, -1.5371385, -0.4985314],
+        [-0.9692660, 1.8760108, 0.0415560],
+        [0.0556434, -0.2040259, 1.0572252],
+    ]
 )
 
 # Index and CIELAB (D65) of each named colour; by eye on baked syrups, estimated.
@@ -24,8 +30,8 @@ LADDER: tuple[tuple[float, Lab], ...] = (
 
 
 def ladder_of(raw_lab: Lab) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    """Index and CIELAB of each rung for a raw colour, (5,) and (5, 3). The sauce's own colour fades out up to bitter;
-    a raw glaze darker than amber never gets lighter on its way."""
+    """Index and CIELAB of each rung for a raw colour, (5,) and (5, 3). The sauce's own colour fades
+    out up to bitter; a raw glaze darker than amber never gets lighter on its way."""
     rungs = [raw_lab]
     for mark, lab in LADDER:
         own = max(0.0, 1.0 - mark / 2.5) * 0.6

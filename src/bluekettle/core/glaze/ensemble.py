@@ -1,4 +1,6 @@
-"""The ensemble: what is not known about tonight, drawn once from a fixed seed, and re-weighted by what is seen."""
+"""The ensemble: what is not known about tonight, drawn once from a fixed seed, and re-weighted by
+what is seen.
+"""
 
 from __future__ import annotations
 
@@ -15,12 +17,27 @@ from bluekettle.core.tables import value
 Array = NDArray[np.float64]
 
 MEMBERS = 128
-NAMES = ("heat", "coat", "interface", "browning", "thickness", "start", "power", "loss", "hands", "liquid", "vent", "preheat")  # fmt: skip
+NAMES = (
+    "heat",
+    "coat",
+    "interface",
+    "browning",
+    "thickness",
+    "start",
+    "power",
+    "loss",
+    "hands",
+    "liquid",
+    "vent",
+    "preheat",
+)
 
 
 @dataclass(frozen=True)
 class Draws:
-    """Standard normal draws by name, each of shape (members,); the first member is the median of everything."""
+    """Standard normal draws by name, each of shape (members,); the first member is the median of
+    everything.
+    """
 
     normal: dict[str, Array]
 
@@ -39,7 +56,8 @@ class Draws:
 
 
 def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
-    """Draw the ensemble: scrambled Sobol points through the normal quantile, same bits for the same seed.
+    """Draw the ensemble: scrambled Sobol points through the normal quantile, same bits for the same
+    seed.
 
     Parameters
     ----------
@@ -66,8 +84,9 @@ def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
 def weighted_quantile(values: Array, weights: Array, quantile: float) -> float:
     """Quantile of weighted values; inf where the members beyond it never got there.
 
-    Midpoint rule on the cumulated weight, linear between members (never between a finite value and inf).
-    Raises OutOfRange for a quantile outside 0 to 1, a NaN, or weights that are negative or sum to nothing.
+    Midpoint rule on the cumulated weight, linear between members (never between a finite value and
+    inf). Raises OutOfRange for a quantile outside 0 to 1, a NaN, or weights that are negative or
+    sum to nothing.
     """
     return weighted_quantiles(values, weights, (quantile,))[0]
 
@@ -101,20 +120,23 @@ def _between(values: Array, place: Array, quantile: float) -> float:
     return low + (high - low) * float((quantile - place[i - 1]) / (place[i] - place[i - 1]))
 
 
-Sighting = tuple[Array, float]  # each member's own time of the sign [s], the time at which it was seen [s]
+Sighting = tuple[
+    Array, float
+]  # each member's own time of the sign [s], the time at which it was seen [s]
 
 
 def reweigh(sightings: Sequence[Sighting], members: int, log_sd: float | None = None) -> Array:
     """Weights of the members after signs were seen, shape (members,), sum 1.
 
-    A sign seen at a time is a log-normal observation of the member's own time for it (sd `log_sd`, 0.15 by default).
-    Members that never show the sign get no weight, unless none shows it: then the sighting tells nothing.
+    A sign seen at a time is a log-normal observation of the member's own time for it (sd `log_sd`,
+    0.15 by default). Members that never show the sign get no weight, unless none shows it: then the
+    sighting tells nothing.
 
     Raises
     ------
     OutOfRange
-        A time that is not positive and finite, `members` outside 1 to 4096, `log_sd` outside 0.01 to 2, a NaN among
-        the members' own times.
+        A time that is not positive and finite, `members` outside 1 to 4096, `log_sd` outside 0.01
+        to 2, a NaN among the members' own times.
     """
     ranges = Ranges()
     ranges.within("members", members, 1, 4096)

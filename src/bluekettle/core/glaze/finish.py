@@ -19,17 +19,19 @@ from bluekettle.core.thermo import ambient_pressure_pa, saturation_temp_c
 
 Array = NDArray[np.float64]
 
-# Sucrose-equivalent of a kg of meat juice's dry solids: nine tenths protein and ash, as in `bare_film`.
+# Sucrose-equivalent of a kg of meat juice's dry solids: nine tenths protein and ash, as in
+# `bare_film`.
 JUICE_BOUND = sucrose_equivalent(0.0, 0.0, 0.1, 0.8, 0.1, 0.0)
 ALKALINE_GAIN = 1.6  # of bare browning under baking powder (typical, estimated)
 
 
 @dataclass(frozen=True)
 class Heat:
-    """What an appliance does to a surface: h [W/m²K], air and wall [°C], absorbed element flux [W/m²], log sd of it.
+    """What an appliance does to a surface: h [W/m²K], air and wall [°C], absorbed element flux
+    [W/m²], log sd of it.
 
-    vent : share of the vapour that free air with this h would carry off [-]; under a hot plate it is only what leaves
-    through the grooves.
+    vent : share of the vapour that free air with this h would carry off [-]; under a hot plate it
+    is only what leaves through the grooves.
     """
 
     h_w_m2_k: float
@@ -42,7 +44,9 @@ class Heat:
 
 @dataclass(frozen=True)
 class HeatChange:
-    """Another heat from a moment under the heat on [s]; `edge_share` is what foil over the edges leaves to them."""
+    """Another heat from a moment under the heat on [s]; `edge_share` is what foil over the edges
+    leaves to them.
+    """
 
     at_s: float
     heat: Heat
@@ -52,7 +56,8 @@ class HeatChange:
         """The seven figures the kernel reads."""
         h = self.heat
         return np.array(
-            [self.at_s, h.h_w_m2_k, h.air_c, h.wall_c, h.element_w_m2, self.edge_share, h.vent], dtype=float
+            [self.at_s, h.h_w_m2_k, h.air_c, h.wall_c, h.element_w_m2, self.edge_share, h.vent],
+            dtype=float,
         )
 
 
@@ -72,12 +77,14 @@ class Coating:
     coat_kg_m2: float
     bare: bool = False
     raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)
-    protein_gain: float = 1.0  # of bare browning; above 1 where baking powder makes the surface alkaline
+    protein_gain: float = (
+        1.0  # of bare browning; above 1 where baking powder makes the surface alkaline
+    )
 
     @property
     def caramelises(self) -> bool:
-        """Whether there is sugar enough for caramel milestones: by its share of the solids, so that simmering a sauce
-        down makes none of it."""
+        """Whether there is sugar enough for caramel milestones: by its share of the solids, so that
+        simmering a sauce down makes none of it."""
         return enough_sugar(self.sucrose + self.glucose + self.fructose, self.water, self.fat)
 
     @property
@@ -90,21 +97,43 @@ class Coating:
         if not self.caramelises:
             return 0.0
         solids = max(self.dry_solids, 1e-6)
-        sucrose = value("brown_sucrose_share") * (1.0 + value("brown_acid_gain") * self.acid / solids)
-        power = (self.fructose + value("brown_glucose_share") * self.glucose + sucrose * self.sucrose) / solids
+        sucrose = value("brown_sucrose_share") * (
+            1.0 + value("brown_acid_gain") * self.acid / solids
+        )
+        power = (
+            self.fructose + value("brown_glucose_share") * self.glucose + sucrose * self.sucrose
+        ) / solids
         return power * (1.0 + value("brown_maillard_gain") * self.protein / solids)
 
 
 def bare_film(raw_lab: tuple[float, float, float] = (58.0, 14.0, 16.0)) -> Coating:
-    """A blotted surface without sauce: a trace of meat juice, the model's own film for bare food."""
-    return Coating(0.90, 0, 0, 0, 0.01, 0.07, 0.01, 0.01, 0, value("bare_juice_kg_m2"), bare=True, raw_lab=raw_lab)
+    """A blotted surface without sauce: a trace of meat juice, the model's own film for bare
+    food.
+    """
+    return Coating(
+        0.90,
+        0,
+        0,
+        0,
+        0.01,
+        0.07,
+        0.01,
+        0.01,
+        0,
+        value("bare_juice_kg_m2"),
+        bare=True,
+        raw_lab=raw_lab,
+    )
 
 
 def rubbed_film(
-    sugar_kg_m2: float, spice_kg_m2: float = 0.1, baking_powder: bool = False,
+    sugar_kg_m2: float,
+    spice_kg_m2: float = 0.1,
+    baking_powder: bool = False,
     raw_lab: tuple[float, float, float] = (52.0, 22.0, 30.0),
-) -> Coating:  # fmt: skip
-    """A surface with a dry rub and no sauce: sugar patted on (sucrose), spices and starch, and a trace of juice.
+) -> Coating:
+    """A surface with a dry rub and no sauce: sugar patted on (sucrose), spices and starch, and a
+    trace of juice.
 
     `baking_powder` raises the surface's pH: bare browning runs `ALKALINE_GAIN` times as fast.
     Raises OutOfRange for sugar outside 0 to 0.5 or spices outside 0 to 0.5 kg/m².
@@ -115,19 +144,35 @@ def rubbed_film(
     ranges.close()
     juice = value("bare_juice_kg_m2")
     total = sugar_kg_m2 + spice_kg_m2 + juice
-    parts = {"sucrose": sugar_kg_m2, "other": 0.8 * spice_kg_m2, "protein": 0.2 * spice_kg_m2 + 0.1 * juice}
+    parts = {
+        "sucrose": sugar_kg_m2,
+        "other": 0.8 * spice_kg_m2,
+        "protein": 0.2 * spice_kg_m2 + 0.1 * juice,
+    }
     shares = {name: mass / total for name, mass in parts.items()}
     return Coating(
-        0.9 * juice / total, shares["sucrose"], 0, 0, shares["other"], shares["protein"], 0, 0, 0, total, bare=True,
-        raw_lab=raw_lab, protein_gain=ALKALINE_GAIN if baking_powder else 1.0,
-    )  # fmt: skip
+        0.9 * juice / total,
+        shares["sucrose"],
+        0,
+        0,
+        shares["other"],
+        shares["protein"],
+        0,
+        0,
+        0,
+        total,
+        bare=True,
+        raw_lab=raw_lab,
+        protein_gain=ALKALINE_GAIN if baking_powder else 1.0,
+    )
 
 
 @dataclass(frozen=True)
 class Finish:
     """Result of `run_finish`.
 
-    times_s : (members, sites, 7), set, bubbling, amber, mahogany, bitter, burnt, crisp [s]; inf where not reached.
+    times_s : (members, sites, 7), set, bubbling, amber, mahogany, bitter, burnt, crisp [s]; inf
+    where not reached.
     traces : (members, sites, samples, 4), browning index, film [°C], water fraction, crust [m].
     sample_s : (samples,) [s]. coats_s : start and end of the time out of the heat for each coat.
     """
@@ -141,28 +186,41 @@ class Finish:
 
 
 def run_finish(
-    draws: Draws, heat: Heat, coating: Coating, coats_s: Sequence[tuple[float, float]], deep_c: float | Array,
-    surface_c: float, time_s: float, altitude_m: float = 0.0, dt_s: float = 2.0, every_s: float = 10.0,
-    shreds: bool = False, constants: FilmConstants | None = None, flips_s: Sequence[float] = (),
-    ground: Ground = MEAT, log_factors: Array | None = None, change: HeatChange | None = None,
+    draws: Draws,
+    heat: Heat,
+    coating: Coating,
+    coats_s: Sequence[tuple[float, float]],
+    deep_c: float | Array,
+    surface_c: float,
+    time_s: float,
+    altitude_m: float = 0.0,
+    dt_s: float = 2.0,
+    every_s: float = 10.0,
+    shreds: bool = False,
+    constants: FilmConstants | None = None,
+    flips_s: Sequence[float] = (),
+    ground: Ground = MEAT,
+    log_factors: Array | None = None,
+    change: HeatChange | None = None,
     dried: Array | None = None,
-) -> Finish:  # fmt: skip
+) -> Finish:
     """Integrate a finish for all members and for both sites (face and edge).
 
     Parameters
     ----------
     coats_s : sequence of (start, end)
-        Time out of the heat in which each coat is brushed [s], in order; one to eight. A first coat of (0, 0) is on
-        before the heat; a later one leaves the food bare until then.
+        Time out of the heat in which each coat is brushed [s], in order; one to eight. A first coat
+        of (0, 0) is on before the heat; a later one leaves the food bare until then.
     deep_c : float or ndarray, shape (members,)
-        Food below the shallow layer, 0 to 120 °C. surface_c : food under the coat at the start, 0 to 100 °C.
+        Food below the shallow layer, 0 to 120 °C. surface_c : food under the coat at the start, 0
+        to 100 °C.
     time_s : float
         Simulated time, 30 s to 3 h.
     shreds : bool
         Thin strands: the face is then the `shred` site (thinner coat, weaker interface).
     flips_s : sequence of float
-        Moments at which the piece is turned (or the strands tossed) [s]; a third site `back` is then run, which faces
-        away at first.
+        Moments at which the piece is turned (or the strands tossed) [s]; a third site `back` is
+        then run, which faces away at first.
     ground : Ground
         What the film lies on: moist food, or the damp bread of a scout.
     change : HeatChange, optional
@@ -170,7 +228,8 @@ def run_finish(
     log_factors : ndarray, shape (members, 4), optional
         Logarithms of the heat, coat, interface and browning factors, instead of those of `draws`.
     dried : ndarray, shape (members, 2) or (2,), optional
-        Dried crust [m] and browning index of the food itself at the start, from a dry first heat; none where absent.
+        Dried crust [m] and browning index of the food itself at the start, from a dry first heat;
+        none where absent.
 
     Returns
     -------
@@ -201,15 +260,23 @@ def run_finish(
     before = 0.0
     for place, (start, end) in enumerate(coats_s):
         ranges.within(f"coats_s.{place}.0", start, before, time_s, "s")
-        ranges.within(f"coats_s.{place}.1", end, start if math.isfinite(start) else 0.0, time_s, "s")
+        ranges.within(
+            f"coats_s.{place}.1", end, start if math.isfinite(start) else 0.0, time_s, "s"
+        )
         before = max(before, end)
     for place, flip in enumerate(flips_s):
         ranges.within(f"flips_s.{place}", flip, 1.0, time_s, "s")
-    if log_factors is not None and (log_factors.shape != (draws.members, 4) or not np.isfinite(log_factors).all()):
+    if log_factors is not None and (
+        log_factors.shape != (draws.members, 4) or not np.isfinite(log_factors).all()
+    ):
         ranges.add("log_factors", log_factors.shape, f"finite, of shape ({draws.members}, 4)")
     brought = np.zeros(2) if dried is None else dried
-    if brought.shape not in ((2,), (draws.members, 2)) or not (np.isfinite(brought).all() and (brought >= 0.0).all()):
-        ranges.add("dried", brought.shape, f"finite, 0 or more, of shape (2,) or ({draws.members}, 2)")
+    if brought.shape not in ((2,), (draws.members, 2)) or not (
+        np.isfinite(brought).all() and (brought >= 0.0).all()
+    ):
+        ranges.add(
+            "dried", brought.shape, f"finite, 0 or more, of shape (2,) or ({draws.members}, 2)"
+        )
     ranges.close()
     pressure = ambient_pressure_pa(altitude_m)
     boil_c = saturation_temp_c(pressure)
@@ -220,7 +287,12 @@ def run_finish(
     sites = np.array(
         [
             [1.0, face_coat, face_interface, 1.0],
-            [c.edge_heat_share, face_coat * c.edge_coat_share, interface * c.interface_edge_share, 0.0],
+            [
+                c.edge_heat_share,
+                face_coat * c.edge_coat_share,
+                interface * c.interface_edge_share,
+                0.0,
+            ],
             [1.0, face_coat, face_interface, -1.0],
         ]
     )[: 3 if len(flips_s) else 2]
@@ -237,21 +309,40 @@ def run_finish(
         )
     )
     bound = sucrose_equivalent(
-        coating.sucrose, coating.glucose + coating.fructose, coating.other, coating.protein, coating.salt, coating.acid
+        coating.sucrose,
+        coating.glucose + coating.fructose,
+        coating.other,
+        coating.protein,
+        coating.salt,
+        coating.acid,
     )
     steps = round(time_s / dt_s)
     every = max(1, round(every_s / dt_s))
     times, traces = integrate(
-        factors, np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(), min(surface_c, boil_c),
-        sites, np.array([heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2, heat.vent]),
-        np.array([coating.water, coating.dry_solids, bound, coating.fat]), np.array(coats_s, dtype=float),
-        coating.coat_kg_m2, coating.sugar_power() * c.brown_rate_1_s,
-        (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s * coating.protein_gain, pressure, boil_c,
-        coating.bare, np.array(sorted(flips_s), dtype=float), dt_s, steps, every, c, ground,
+        factors,
+        np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(),
+        min(surface_c, boil_c),
+        sites,
+        np.array([heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2, heat.vent]),
+        np.array([coating.water, coating.dry_solids, bound, coating.fat]),
+        np.array(coats_s, dtype=float),
+        coating.coat_kg_m2,
+        coating.sugar_power() * c.brown_rate_1_s,
+        (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s * coating.protein_gain,
+        pressure,
+        boil_c,
+        coating.bare,
+        np.array(sorted(flips_s), dtype=float),
+        dt_s,
+        steps,
+        every,
+        c,
+        ground,
         change.as_array() if change else np.array([np.inf, 1, 1, 1, 0, 1, 1]),
-        np.array([value("bare_juice_kg_m2"), 0.90, JUICE_BOUND]), c.protein_rate_1_s,
+        np.array([value("bare_juice_kg_m2"), 0.90, JUICE_BOUND]),
+        c.protein_rate_1_s,
         np.broadcast_to(brought, (draws.members, 2)).copy(),
-    )  # fmt: skip
+    )
     samples = dt_s * every * np.arange(traces.shape[2])
     return Finish(
         times,

@@ -1,4 +1,6 @@
-"""What a finish says to a cook: milestones, the two windows, when to look, the risk of burning against time."""
+"""What a finish says to a cook: milestones, the two windows, when to look, the risk of burning
+against time.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,9 @@ RISK_ACCEPTED = 0.05
 
 @dataclass(frozen=True)
 class Band:
-    """Low, likely and high (P10, P50, P90) of a time [s]; None where the members of that quantile never get there."""
+    """Low, likely and high (P10, P50, P90) of a time [s]; None where the members of that quantile
+    never get there.
+    """
 
     low_s: float | None
     likely_s: float | None
@@ -33,7 +37,9 @@ class Band:
 
 @dataclass(frozen=True)
 class Gap:
-    """By sight: from a sign to the wanted colour, and from the wanted colour to burnt; bands of time [s]."""
+    """By sight: from a sign to the wanted colour, and from the wanted colour to burnt; bands of
+    time [s].
+    """
 
     sign: str
     to_wanted: Band
@@ -42,7 +48,9 @@ class Gap:
 
 @dataclass(frozen=True)
 class Window:
-    """The pull window by the clock: opens and closes [s]; empty where `opens_s` is not before `closes_s`."""
+    """The pull window by the clock: opens and closes [s]; empty where `opens_s` is not before
+    `closes_s`.
+    """
 
     opens_s: float | None
     closes_s: float | None
@@ -81,21 +89,29 @@ def bands_of(times: Array, weights: Array) -> list[Band]:
     place = (np.cumsum(sorted_weights, axis=0) - 0.5 * sorted_weights) / total
     reached = (np.isfinite(times) * weights[:, None]).sum(axis=0) / total
     quantiles = (0.1, 0.5, 0.9)
-    after = np.array([(place < q).sum(axis=0) for q in quantiles])  # the first member at or past each quantile
+    after = np.array(
+        [(place < q).sum(axis=0) for q in quantiles]
+    )  # the first member at or past each quantile
     last = len(times) - 1
     columns = np.arange(times.shape[1])
     above, below = np.minimum(after, last), np.clip(after - 1, 0, last)
     low, high = lined[below, columns], lined[above, columns]
     span = np.where(above > below, place[above, columns] - place[below, columns], 1.0)
     with np.errstate(invalid="ignore"):
-        share = np.where(above > below, (np.array(quantiles)[:, None] - place[below, columns]) / span, 0.0)
+        share = np.where(
+            above > below, (np.array(quantiles)[:, None] - place[below, columns]) / span, 0.0
+        )
         found = np.where(np.isinf(high), np.inf, low + (high - low) * share)
-    low_s, likely_s, high_s = ([t if math.isfinite(t) else None for t in row] for row in found.tolist())
+    low_s, likely_s, high_s = (
+        [t if math.isfinite(t) else None for t in row] for row in found.tolist()
+    )
     return [Band(*one) for one in zip(low_s, likely_s, high_s, reached.tolist(), strict=True)]
 
 
 def wanted_times(finish: Finish, want: int) -> Array:
-    """When each member first has the wanted face with an edge that is not burnt [s]; inf where never."""
+    """When each member first has the wanted face with an edge that is not burnt [s]; inf where
+    never.
+    """
     face = finish.times_s[:, FACE, want]
     if finish.times_s.shape[1] > BACK:  # turned: both broad sides have to be there
         face = np.maximum(face, finish.times_s[:, BACK, want])
@@ -112,10 +128,9 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
         Not negative, with a positive sum.
     want : {"amber", "mahogany"}
 
-    Notes
-    -----
-    By the clock: from the median of the wanted colour to the moment the risk (edge burnt or face bitter) passes
-    5 %. By sight: gaps within each member, then their quantiles; so what is common to all milestones falls out.
+    Notes ----- By the clock: from the median of the wanted colour to the moment the risk (edge
+    burnt or face bitter) passes 5 %. By sight: gaps within each member, then their quantiles; so
+    what is common to all milestones falls out.
 
     Raises
     ------
@@ -123,7 +138,11 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
     """
     ranges = Ranges()
     ranges.one_of("want", want, ("amber", "mahogany"))
-    if weights.shape != (finish.times_s.shape[0],) or not (weights >= 0).all() or not weights.sum() > 0:
+    if (
+        weights.shape != (finish.times_s.shape[0],)
+        or not (weights >= 0).all()
+        or not weights.sum() > 0
+    ):
         ranges.add("weights", weights.shape, "one weight of 0 or more per member")
     ranges.close()
     target = MILESTONES.index(want)
@@ -150,7 +169,8 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
     look_from = weighted_quantile(first, weights, 0.05)
     horizon = float(finish.sample_s[-1])
     look_from = min(look_from, horizon) if math.isfinite(look_from) else horizon
-    # Half the shortest likely gap from amber edges to the wanted colour, and to trouble; between 5 s and 2 min.
+    # Half the shortest likely gap from amber edges to the wanted colour, and to trouble; between 5
+    # s and 2 min.
     spans = [g for g in (gaps[1].to_wanted.low_s, gaps[1].wanted_to_burnt.low_s) if g is not None]
     every = min(120.0, max(5.0, 0.5 * min(spans))) if spans else 15.0
     possible = float(weights[np.isfinite(ready)].sum() / total)
@@ -165,7 +185,11 @@ def clock_window(ready: Array, spoilt: Array, weights: Array) -> Window:
     closes_s = closes if math.isfinite(closes) else None
     empty = opens_s is None or (closes_s is not None and closes_s <= opens_s)
     middle = opens if closes_s is None or empty else 0.5 * (opens + closes)
-    hit = float(weights[(ready <= middle) & (spoilt > middle)].sum() / weights.sum()) if opens_s is not None else 0.0
+    hit = (
+        float(weights[(ready <= middle) & (spoilt > middle)].sum() / weights.sum())
+        if opens_s is not None
+        else 0.0
+    )
     return Window(opens_s, closes_s, empty, hit)
 
 
@@ -178,7 +202,12 @@ def sight_gap(name: str, sign: Array, ready: Array, spoilt: Array, weights: Arra
     share = float(weights[both].sum() / weights.sum())
     to_wanted = band(np.maximum(0.0, ready[both] - sign[both]), weights[both])
     with np.errstate(invalid="ignore"):
-        onward = band(np.where(np.isfinite(spoilt[both]), np.maximum(0.0, spoilt[both] - ready[both]), np.inf), weights[both])  # fmt: skip
+        onward = band(
+            np.where(
+                np.isfinite(spoilt[both]), np.maximum(0.0, spoilt[both] - ready[both]), np.inf
+            ),
+            weights[both],
+        )
     return Gap(
         name,
         Band(to_wanted.low_s, to_wanted.likely_s, to_wanted.high_s, share),

@@ -6,7 +6,12 @@ Arrays in, arrays out. Knows no appliances of a kitchen, no cuts and no tenderne
 from bluekettle.core.heat.air import InAir, heat_in
 from bluekettle.core.heat.conduction import Conducted, biot_number, conduct
 from bluekettle.core.heat.kernel import GEOMETRY, cell_geometry, step_piece
-from bluekettle.core.heat.surroundings import Surroundings, element_at, surroundings, surroundings_keys
+from bluekettle.core.heat.surroundings import (
+    Surroundings,
+    element_at,
+    surroundings,
+    surroundings_keys,
+)
 
 __all__ = [
     "GEOMETRY",

@@ -1,4 +1,6 @@
-"""A piece of food in hot air: conduction inside, and at its surface evaporation that fades as a drying front recedes."""
+"""A piece of food in hot air: conduction inside, and at its surface evaporation that fades as a
+drying front recedes.
+"""
 
 from __future__ import annotations
 
@@ -21,7 +23,8 @@ Array = NDArray[np.float64]
 
 SIGMA = 5.670374e-8
 AIR_J_M3_K = 950.0  # rho cp of hot humid air, Lewis number near 1 (typical, estimated)
-FREE_WATER = 0.45  # share of a piece's water that can come to its surface before it is dry (typical, estimated)
+# share of a piece's water that can come to its surface before it is dry (typical, estimated)
+FREE_WATER = 0.45
 
 
 SURFACE, LOST, CRUST, SKIN = range(4)
@@ -29,14 +32,34 @@ SURFACE, LOST, CRUST, SKIN = range(4)
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def step_air(
-    temp: Any, state: Any, dx: float, volume: Any, area: Any, enthalpy: Any, k_table: Any, water_kg_m3: float,
-    half: float, h: float, air_c: float, wall_c: float, element: float, vapour_pa: float, wet: bool, pressure: float,
-    boil_c: float, emissivity: float, crust_k: float, crust_d: float, supply_0: float, dt: float, work: Any,
-) -> float:  # fmt: skip
+    temp: Any,
+    state: Any,
+    dx: float,
+    volume: Any,
+    area: Any,
+    enthalpy: Any,
+    k_table: Any,
+    water_kg_m3: float,
+    half: float,
+    h: float,
+    air_c: float,
+    wall_c: float,
+    element: float,
+    vapour_pa: float,
+    wet: bool,
+    pressure: float,
+    boil_c: float,
+    emissivity: float,
+    crust_k: float,
+    crust_d: float,
+    supply_0: float,
+    dt: float,
+    work: Any,
+) -> float:
     """Advance one piece by a step in place; returns the heat it took up [J/m²].
 
-    state (4,): temperature of the evaporating front [°C], water lost [kg/m²], dried crust over it [m], and the skin's
-    own temperature [°C], which a crust lets rise above the front's.
+    state (4,): temperature of the evaporating front [°C], water lost [kg/m²], dried crust over it
+    [m], and the skin's own temperature [°C], which a crust lets rise above the front's.
     """
     surface, lost, crust = state[SURFACE], state[LOST], state[CRUST]
     free = FREE_WATER * water_kg_m3 * np.sum(volume)
@@ -48,12 +71,17 @@ def step_air(
     rate, rate_slope = 0.0, 0.0
     latent = latent_heat_j_kg(surface)
     if not wet:
-        # Vapour leaves the front by diffusion through the dried layer and then by the air's own mass transfer.
+        # Vapour leaves the front by diffusion through the dried layer and then by the air's own
+        # mass transfer.
         partial = min(psat_grid_pa(surface), 0.98 * pressure)
         resist = AIR_J_M3_K / h + crust / crust_d
         unit = pressure / (VAPOUR_J_KG_K * kelvin) / resist
-        rate = max(0.0, unit * np.log((pressure - min(vapour_pa, 0.97 * pressure)) / (pressure - partial)))
-        rate_slope = unit / (pressure - partial) * partial * latent / (VAPOUR_J_KG_K * kelvin * kelvin)
+        rate = max(
+            0.0, unit * np.log((pressure - min(vapour_pa, 0.97 * pressure)) / (pressure - partial))
+        )
+        rate_slope = (
+            unit / (pressure - partial) * partial * latent / (VAPOUR_J_KG_K * kelvin * kelvin)
+        )
     # The dried layer stands between air and front: outer exchange in series with it.
     outer = h + radiant_slope
     through = 1.0 / (1.0 / outer + crust / crust_k)
@@ -61,12 +89,16 @@ def step_air(
     inward = share * (h * (air_c - surface) + radiant)
     drive = inward - latent * rate
     slope = through + latent * rate_slope
-    # The net flux, linear about the surface as it was: an exchange of coefficient `slope` with `env`.
+    # The net flux, linear about the surface as it was: an exchange of coefficient `slope` with
+    # `env`.
     outer_c = surface + drive / slope
     if surface >= boil_c - 0.01 and drive > 0.0:
-        # Held at boiling by its own water: the food takes what conduction carries off, the rest leaves as steam.
+        # Held at boiling by its own water: the food takes what conduction carries off, the rest
+        # leaves as steam.
         slope, outer_c = 1e5, boil_c
-    taken, _ = step_piece(temp, dx, volume, area, enthalpy, k_table, dt, slope, outer_c, 0.0, 0.0, 0.0, work)
+    taken, _ = step_piece(
+        temp, dx, volume, area, enthalpy, k_table, dt, slope, outer_c, 0.0, 0.0, 0.0, work
+    )
     flux = taken / dt
     if slope < 1e5:
         surface = min(outer_c - flux / slope, boil_c)
@@ -87,12 +119,30 @@ def step_air(
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_air(
-    half: float, exponent: int, cells: int, start_c: float, enthalpy: Any, k_table: Any, water_kg_m3: float,
-    h: float, air_c: float, wall_c: float, element: float, vapour_pa: float, wet: bool, pressure: float,
-    boil_c: float, emissivity: float, crust_k: float, crust_d: float, supply_0: float, dt: float, steps: int,
-) -> Any:  # fmt: skip
-    """Integrate one piece (`start_c` must be a float); returns (steps + 1, 7): time, centre, mean, surface [°C], water
-    lost [kg/m²], crust [m], heat taken up [J/m²]."""
+    half: float,
+    exponent: int,
+    cells: int,
+    start_c: float,
+    enthalpy: Any,
+    k_table: Any,
+    water_kg_m3: float,
+    h: float,
+    air_c: float,
+    wall_c: float,
+    element: float,
+    vapour_pa: float,
+    wet: bool,
+    pressure: float,
+    boil_c: float,
+    emissivity: float,
+    crust_k: float,
+    crust_d: float,
+    supply_0: float,
+    dt: float,
+    steps: int,
+) -> Any:
+    """Integrate one piece (`start_c` must be a float); returns (steps + 1, 7): time, centre, mean,
+    surface [°C], water lost [kg/m²], crust [m], heat taken up [J/m²]."""
     dx, volume, area = cell_geometry(half, exponent, cells)
     temp = np.full(cells, start_c)
     work = np.empty((5, cells + 1))
@@ -105,16 +155,37 @@ def run_air(
         out[n, 4], out[n, 5], out[n, 6] = state[LOST], state[CRUST], heat
         if n < steps:
             heat += step_air(
-                temp, state, dx, volume, area, enthalpy, k_table, water_kg_m3, half, h, air_c, wall_c, element,
-                vapour_pa, wet, pressure, boil_c, emissivity, crust_k, crust_d, supply_0, dt, work,
-            )  # fmt: skip
+                temp,
+                state,
+                dx,
+                volume,
+                area,
+                enthalpy,
+                k_table,
+                water_kg_m3,
+                half,
+                h,
+                air_c,
+                wall_c,
+                element,
+                vapour_pa,
+                wet,
+                pressure,
+                boil_c,
+                emissivity,
+                crust_k,
+                crust_d,
+                supply_0,
+                dt,
+                work,
+            )
     return out
 
 
 @dataclass(frozen=True)
 class InAir:
-    """A piece in its surroundings over time: time [s], centre, mean, surface [°C], water lost [kg/m²], crust [m],
-    heat taken up by the food [J/m²]; all of shape (n,)."""
+    """A piece in its surroundings over time: time [s], centre, mean, surface [°C], water lost
+    [kg/m²], crust [m], heat taken up by the food [J/m²]; all of shape (n,)."""
 
     time_s: Array
     centre_c: Array
@@ -131,9 +202,16 @@ class InAir:
 
 
 def heat_in(
-    around: Surroundings, food: FoodProperties, shape: str, half_m: float, start_c: float, time_s: float,
-    altitude_m: float = 0.0, dt_s: float = 5.0, cells: int = 20,
-) -> InAir:  # fmt: skip
+    around: Surroundings,
+    food: FoodProperties,
+    shape: str,
+    half_m: float,
+    start_c: float,
+    time_s: float,
+    altitude_m: float = 0.0,
+    dt_s: float = 5.0,
+    cells: int = 20,
+) -> InAir:
     """Heat one piece in any surroundings, with evaporation and a drying front where the air is dry.
 
     Parameters
@@ -143,11 +221,10 @@ def heat_in(
     food, shape, half_m, start_c, time_s, dt_s
         As in `conduct`; `time_s` up to 24 h.
 
-    Notes
-    -----
-    Evaporation by the heat and mass transfer analogy with Spalding's logarithm; the front recedes by what leaves beyond
-    the supply of juice from within, which falls as the piece empties. Without that supply a smoked rib never stalls.
-    Checked against household times in tests/against/test_hot_air.py.
+    Notes ----- Evaporation by the heat and mass transfer analogy with Spalding's logarithm; the
+    front recedes by what leaves beyond the supply of juice from within, which falls as the piece
+    empties. Without that supply a smoked rib never stalls. Checked against household times in
+    tests/against/test_hot_air.py.
 
     Raises
     ------
@@ -168,10 +245,26 @@ def heat_in(
     ranges.close()
     pressure = ambient_pressure_pa(altitude_m)
     out = run_air(
-        half_m, GEOMETRY[shape], cells, float(start_c), food.enthalpy_j_m3, food.k_w_m_k,
-        food.water_fraction * food.density_kg_m3, around.h_w_m2_k, around.air_c, around.wall_c, around.element_w_m2,
-        around.vapour_pa, around.wet, pressure, saturation_temp_c(pressure), value("emissivity"),
-        value("crust_k_w_m_k"), value("crust_vapour_m2_s"), value("juice_supply_kg_m2_s"), dt_s,
+        half_m,
+        GEOMETRY[shape],
+        cells,
+        float(start_c),
+        food.enthalpy_j_m3,
+        food.k_w_m_k,
+        food.water_fraction * food.density_kg_m3,
+        around.h_w_m2_k,
+        around.air_c,
+        around.wall_c,
+        around.element_w_m2,
+        around.vapour_pa,
+        around.wet,
+        pressure,
+        saturation_temp_c(pressure),
+        value("emissivity"),
+        value("crust_k_w_m_k"),
+        value("crust_vapour_m2_s"),
+        value("juice_supply_kg_m2_s"),
+        dt_s,
         round(time_s / dt_s),
-    )  # fmt: skip
+    )
     return InAir(out[:, 0], out[:, 1], out[:, 2], out[:, 3], out[:, 4], out[:, 5], out[:, 6])

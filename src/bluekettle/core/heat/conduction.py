@@ -16,7 +16,9 @@ Array = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Conducted:
-    """Temperatures of one piece over time: time [s] (n,), centre, mean [°C] (n,), heat taken up [J/m² surface] (n,)."""
+    """Temperatures of one piece over time: time [s] (n,), centre, mean [°C] (n,), heat taken up
+    [J/m² surface] (n,).
+    """
 
     time_s: Array
     centre_c: Array
@@ -25,7 +27,9 @@ class Conducted:
 
 
 def biot_number(h_w_m2_k: float, half_m: float, k_w_m_k: float) -> float:
-    """Ratio of outer to inner conductance [-]: h L / k. Raises OutOfRange for figures of no food or kitchen."""
+    """Ratio of outer to inner conductance [-]: h L / k. Raises OutOfRange for figures of no food or
+    kitchen.
+    """
     ranges = Ranges()
     ranges.within("h_w_m2_k", h_w_m2_k, 0.0, 1e5, "W/m²K")
     ranges.within("half_m", half_m, 0.0, 0.5, "m")
@@ -35,9 +39,16 @@ def biot_number(h_w_m2_k: float, half_m: float, k_w_m_k: float) -> float:
 
 
 def conduct(
-    food: FoodProperties, shape: str, half_m: float, start_c: float, h_w_m2_k: float, env_c: float,
-    time_s: float, dt_s: float = 5.0, cells: int = 30,
-) -> Conducted:  # fmt: skip
+    food: FoodProperties,
+    shape: str,
+    half_m: float,
+    start_c: float,
+    h_w_m2_k: float,
+    env_c: float,
+    time_s: float,
+    dt_s: float = 5.0,
+    cells: int = 30,
+) -> Conducted:
     """Heat or cool one piece under a constant convective boundary.
 
     Parameters
@@ -56,8 +67,9 @@ def conduct(
     Returns
     -------
     Conducted
-        First order in the step, second order in the cell width; within 0.5 °C of the analytic series for
-        Biot 0.1 to 100 at the default step and cells (tests/against/test_conduction_series.py).
+        First order in the step, second order in the cell width; within 0.5 °C of the analytic
+        series for Biot 0.1 to 100 at the default step and cells
+        (tests/against/test_conduction_series.py).
 
     Raises
     ------
@@ -82,7 +94,21 @@ def conduct(
     out[:, 0] = (start_c, start_c, 0.0)
     for n in range(steps):
         heat, _ = step_piece(
-            temp, dx, volume, area, food.enthalpy_j_m3, food.k_w_m_k, dt_s, h_w_m2_k, env_c, 0.0, 0.0, 0.0, work
+            temp,
+            dx,
+            volume,
+            area,
+            food.enthalpy_j_m3,
+            food.k_w_m_k,
+            dt_s,
+            h_w_m2_k,
+            env_c,
+            0.0,
+            0.0,
+            0.0,
+            work,
         )
         out[:, n + 1] = (temp[0], np.sum(temp * volume) / np.sum(volume), out[2, n] + heat)
-    return Conducted(np.asarray(dt_s * np.arange(steps + 1), dtype=np.float64), out[0], out[1], out[2])
+    return Conducted(
+        np.asarray(dt_s * np.arange(steps + 1), dtype=np.float64), out[0], out[1], out[2]
+    )

@@ -15,7 +15,8 @@ _LAST = GRID_N - 2.0
 
 @njit(cache=True, error_model="numpy")
 def cell_geometry(half_m: float, exponent: int, cells: int) -> Any:
-    """Widths, volumes and inner and outer areas of equal cells from centre to surface, per m² of surface.
+    """Widths, volumes and inner and outer areas of equal cells from centre to surface, per m² of
+    surface.
 
     `half_m` is the half-thickness or radius [m]; exponent 0, 1, 2 for slab, cylinder, sphere.
     Returns (dx [m], volume [m³/m²] (cells,), area [-] (cells + 1,)).
@@ -60,17 +61,29 @@ def grid_slope(table: Any, temp_c: float) -> float:
 
 @njit(cache=True, error_model="numpy")
 def step_piece(
-    temp: Any, dx: float, volume: Any, area: Any, enthalpy: Any, k_table: Any,
-    dt_s: float, h_w_m2_k: float, env_c: float, flux_w_m2: float, env_j_m2_k: float, env_w_m2: float, work: Any,
-) -> Any:  # fmt: skip
+    temp: Any,
+    dx: float,
+    volume: Any,
+    area: Any,
+    enthalpy: Any,
+    k_table: Any,
+    dt_s: float,
+    h_w_m2_k: float,
+    env_c: float,
+    flux_w_m2: float,
+    env_j_m2_k: float,
+    env_w_m2: float,
+    work: Any,
+) -> Any:
     """Advance the cell temperatures `temp` [°C] in place by one backward Euler step.
 
-    The surface exchanges h (surroundings - surface) + flux through half a cell. The surroundings are held at `env_c`
-    where `env_j_m2_k` is 0; otherwise they are one more unknown of the same system, a body of that heat capacity per
-    m² of food, heated by `env_w_m2`: so a little water around much food cannot swing. `work` has shape (5, cells + 1).
-    Enthalpy is the conserved quantity, so latent heat needs no special case; Newton's method solves the step,
-    damped because the enthalpy curve has a kink where freezing begins.
-    Returns (heat taken up by the food [J/m²], temperature of the surroundings after the step [°C]).
+    The surface exchanges h (surroundings - surface) + flux through half a cell. The surroundings
+    are held at `env_c` where `env_j_m2_k` is 0; otherwise they are one more unknown of the same
+    system, a body of that heat capacity per m² of food, heated by `env_w_m2`: so a little water
+    around much food cannot swing. `work` has shape (5, cells + 1). Enthalpy is the conserved
+    quantity, so latent heat needs no special case; Newton's method solves the step, damped because
+    the enthalpy curve has a kink where freezing begins. Returns (heat taken up by the food [J/m²],
+    temperature of the surroundings after the step [°C]).
     """
     cells = temp.size
     old_h, move, upper, rhs, diag = work[0], work[1], work[2], work[3], work[4]
@@ -78,7 +91,8 @@ def step_piece(
     for i in range(cells):
         coldest = min(coldest, temp[i])
         old_h[i] = grid_value(enthalpy, temp[i])
-    # Conductances between cells, from the temperatures at the start of the step (first order in the step).
+    # Conductances between cells, from the temperatures at the start of the step (first order in the
+    # step).
     for i in range(cells - 1):
         k = 0.5 * (grid_value(k_table, temp[i]) + grid_value(k_table, temp[i + 1]))
         upper[i] = area[i + 1] * k / dx
@@ -124,7 +138,8 @@ def step_piece(
             largest = max(largest, abs(change))
         if free:
             env += move[cells]
-        # Thawed food has a heat capacity so even that the first step of Newton is within 1e-3 of the last.
+        # Thawed food has a heat capacity so even that the first step of Newton is within 1e-3 of
+        # the last.
         if largest < 2e-3 or coldest > 0.0:
             break
     taken = 0.0

@@ -1,6 +1,8 @@
-"""What can surround a piece of food: steam, bath, simmering liquid, air still or moving, radiation, a hot plate.
+"""What can surround a piece of food: steam, bath, simmering liquid, air still or moving, radiation,
+a hot plate.
 
-Each is one `Surroundings`: how strongly it exchanges heat, at what temperature, how dry it is, and what radiates.
+Each is one `Surroundings`: how strongly it exchanges heat, at what temperature, how dry it is, and
+what radiates.
 """
 
 from __future__ import annotations
@@ -15,8 +17,8 @@ RACK_REFERENCE_M = 0.15
 
 @dataclass(frozen=True)
 class Surroundings:
-    """A boundary. h [W/m²K], air and wall [°C], absorbed element flux [W/m²], vapour in the air [Pa]; `wet` surfaces
-    (steam, bath, simmer, closed foil) neither evaporate nor dry."""
+    """A boundary. h [W/m²K], air and wall [°C], absorbed element flux [W/m²], vapour in the air
+    [Pa]; `wet` surfaces (steam, bath, simmer, closed foil) neither evaporate nor dry."""
 
     h_w_m2_k: float
     air_c: float
@@ -61,9 +63,9 @@ def surroundings_keys() -> tuple[str, ...]:
 def element_at(flux_w_m2: float, distance_m: float) -> float:
     """Absorbed flux of a broiler's element [W/m²] at a rack distance [m], from that at 15 cm.
 
-    An element of 0.30 m breadth over a broad tray: the view factor between facing strips, F = (√(1 + x²) - x) with
-    x = distance / breadth, so that close up the flux grows slower than by any inverse square.
-    Raises OutOfRange outside 0.03 to 0.45 m.
+    An element of 0.30 m breadth over a broad tray: the view factor between facing strips, F = (√(1
+    + x²) - x) with x = distance / breadth, so that close up the flux grows slower than by any
+    inverse square. Raises OutOfRange outside 0.03 to 0.45 m.
     """
     ranges = Ranges()
     ranges.within("distance_m", distance_m, 0.03, 0.45, "m")

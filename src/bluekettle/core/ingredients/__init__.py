@@ -1,4 +1,5 @@
-"""What each ingredient is made of, what people call it, how they write amounts of it, and what a label says.
+"""What each ingredient is made of, what people call it, how they write amounts of it, and what a
+label says.
 
 Knows the table, names, amounts and labels; knows nothing of mixing.
 """

@@ -1,6 +1,7 @@
 """Amounts as people write them: "1 3/4 cups", "2-3 tbsp", "½ tsp", "a knob", "to taste".
 
-Units of mass and volume are pint's; household measures are rows of the measures table, each with low, likely, high.
+Units of mass and volume are pint's; household measures are rows of the measures table, each with
+low, likely, high.
 """
 
 from __future__ import annotations
@@ -19,27 +20,70 @@ MOST_KG = 50.0
 MOST_L = 50.0
 MOST_PIECES = 500.0
 
-# What cooks write, as pint knows it. US customary measures; a metric cup of 250 ml has to be written in ml.
+# What cooks write, as pint knows it. US customary measures; a metric cup of 250 ml has to be
+# written in ml.
 UNIT_WORDS = {
-    "g": "gram", "gr": "gram", "gram": "gram", "gramme": "gram", "kg": "kilogram", "kilo": "kilogram",
-    "kilogram": "kilogram", "mg": "milligram", "oz": "ounce", "ounce": "ounce", "lb": "pound", "lbs": "pound",
-    "pound": "pound", "ml": "milliliter", "millilitre": "milliliter", "milliliter": "milliliter",
-    "cl": "centiliter", "dl": "deciliter", "l": "liter", "litre": "liter", "liter": "liter", "cup": "cup",
-    "tbsp": "tablespoon", "tbs": "tablespoon", "tbl": "tablespoon", "tablespoon": "tablespoon", "tsp": "teaspoon",
-    "teaspoon": "teaspoon", "pint": "pint", "pt": "pint", "quart": "quart", "qt": "quart", "gallon": "gallon",
-    "floz": "fluid_ounce", "stick": "stick_of_butter",
-}  # fmt: skip
+    "g": "gram",
+    "gr": "gram",
+    "gram": "gram",
+    "gramme": "gram",
+    "kg": "kilogram",
+    "kilo": "kilogram",
+    "kilogram": "kilogram",
+    "mg": "milligram",
+    "oz": "ounce",
+    "ounce": "ounce",
+    "lb": "pound",
+    "lbs": "pound",
+    "pound": "pound",
+    "ml": "milliliter",
+    "millilitre": "milliliter",
+    "milliliter": "milliliter",
+    "cl": "centiliter",
+    "dl": "deciliter",
+    "l": "liter",
+    "litre": "liter",
+    "liter": "liter",
+    "cup": "cup",
+    "tbsp": "tablespoon",
+    "tbs": "tablespoon",
+    "tbl": "tablespoon",
+    "tablespoon": "tablespoon",
+    "tsp": "teaspoon",
+    "teaspoon": "teaspoon",
+    "pint": "pint",
+    "pt": "pint",
+    "quart": "quart",
+    "qt": "quart",
+    "gallon": "gallon",
+    "floz": "fluid_ounce",
+    "stick": "stick_of_butter",
+}
 NUMBER_WORDS = {
-    "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "eight": 8.0,
-    "ten": 10.0, "dozen": 12.0, "few": 3.0, "couple": 2.0, "half": 0.5, "quarter": 0.25,
-}  # fmt: skip
+    "a": 1.0,
+    "an": 1.0,
+    "one": 1.0,
+    "two": 2.0,
+    "three": 3.0,
+    "four": 4.0,
+    "five": 5.0,
+    "six": 6.0,
+    "eight": 8.0,
+    "ten": 10.0,
+    "dozen": 12.0,
+    "few": 3.0,
+    "couple": 2.0,
+    "half": 0.5,
+    "quarter": 0.25,
+}
 _NUM = r"\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?"
 # "1,000 g" is a thousand; "1,5 dl", "0,125 l" and "1,250 kg" are decimals.
 _THOUSANDS = re.compile(r"\b([1-9]\d{0,2}),(\d{3})(?=\s*(?:g|grams?|mg|ml)\b)", re.I)
 _TINS = re.compile(  # "2 x 400 g tins", "1 14-oz can", "2 (400 g) tins"
     rf"^(?P<n>\d+)\s*(?:x\s*|[x×]\s*|\s)\(?(?P<each>(?:{_NUM})[\s-]*(?:g|kg|oz|ounce|lb|ml|l)\b\.?)\)?[\s-]*"
-    r"(?:tins?|cans?|jars?|packs?|packets?|bottles?|cartons?|bags?)\b\s*(?:of\b\s*)?", re.I,
-)  # fmt: skip
+    r"(?:tins?|cans?|jars?|packs?|packets?|bottles?|cartons?|bags?)\b\s*(?:of\b\s*)?",
+    re.I,
+)
 _WORDS = "|".join(sorted(NUMBER_WORDS, key=len, reverse=True))
 _RANGE = re.compile(rf"^(?P<a>{_NUM})(?:\s*(?:-|to|or)\s*(?P<b>{_NUM}))?\s*", re.I)
 _WORD = re.compile(rf"^(?P<w>{_WORDS})\b\s*(?:(?:a|an|of)\b\s*)?", re.I)
@@ -48,7 +92,9 @@ _UNIT = re.compile(r"^(?P<u>[a-z]+)\b\.?\s*(?:of\b\s*)?", re.I)
 
 @dataclass(frozen=True)
 class Amount:
-    """An amount with its range. kind : mass [kg], volume [L], count [pieces] or taste [share of the whole]."""
+    """An amount with its range. kind : mass [kg], volume [L], count [pieces] or taste [share of the
+    whole].
+    """
 
     kind: str
     low: float
@@ -57,8 +103,16 @@ class Amount:
     unit: str = ""
 
     def times(self, factor: float, kind: str | None = None) -> Amount:
-        """The same amount, all three figures multiplied (a density or a mass per piece turns it into mass)."""
-        return Amount(kind or self.kind, self.low * factor, self.likely * factor, self.high * factor, self.unit)
+        """The same amount, all three figures multiplied (a density or a mass per piece turns it
+        into mass).
+        """
+        return Amount(
+            kind or self.kind,
+            self.low * factor,
+            self.likely * factor,
+            self.high * factor,
+            self.unit,
+        )
 
 
 @cache
@@ -139,11 +193,18 @@ def take_amount(text: str) -> tuple[Amount | None, str]:
         each, _ = take_amount(tins["each"].replace("-", " "))
         if each is not None:
             after = rest[tins.end() :]
-            tin = re.search(r"(?:tin|can)s?\b", tins[0], re.I) and not after.lower().startswith(("tinned", "canned"))
+            tin = re.search(r"(?:tin|can)s?\b", tins[0], re.I) and not after.lower().startswith(
+                ("tinned", "canned")
+            )
             return checked(each.times(float(tins["n"])), text), ("tinned " if tin else "") + after
     rest = re.sub(r"^half\s+a\s+dozen\b", "6", rest, flags=re.I)
     rest = re.sub(r"^a\s+(few|dozen|couple)\b(?:\s+of\b)?", r"\1", rest, flags=re.I)
-    rest = re.sub(rf"^({_WORDS})\s+and\s+a\s+half\b", lambda m: f"{NUMBER_WORDS[m[1].lower()]:g} 1/2", rest, flags=re.I)
+    rest = re.sub(
+        rf"^({_WORDS})\s+and\s+a\s+half\b",
+        lambda m: f"{NUMBER_WORDS[m[1].lower()]:g} 1/2",
+        rest,
+        flags=re.I,
+    )
     low = high = None
     found = _RANGE.match(rest)
     if found:
@@ -166,11 +227,20 @@ def take_amount(text: str) -> tuple[Amount | None, str]:
         if name in UNIT_WORDS:
             kind, size = si_of(UNIT_WORDS[name])
             if not (name == "stick" and "butter" not in after.lower()):
-                own = checked(Amount(kind, low * size, 0.5 * (low + high) * size, high * size, name), text)
+                own = checked(
+                    Amount(kind, low * size, 0.5 * (low + high) * size, high * size, name), text
+                )
                 more, left = take_amount(after) if after[:1].isdigit() else (None, after)
                 if more is not None and more.kind == kind:  # "1 lb 4 oz"
                     own = checked(
-                        Amount(kind, own.low + more.low, own.likely + more.likely, own.high + more.high, name), text
+                        Amount(
+                            kind,
+                            own.low + more.low,
+                            own.likely + more.likely,
+                            own.high + more.high,
+                            name,
+                        ),
+                        text,
                     )
                     after = left
                 return own, after
@@ -184,12 +254,20 @@ def household(name: str, low: float, high: float) -> Amount:
     line = row("measures", name)
     size = 1e-3 if line["unit"] in ("ml", "g") else 1.0
     figures = [float(line[part]) * size for part in ("low", "likely", "high")]
-    return Amount(line["dimension"], low * figures[0], 0.5 * (low + high) * figures[1], high * figures[2], name)
+    return Amount(
+        line["dimension"],
+        low * figures[0],
+        0.5 * (low + high) * figures[1],
+        high * figures[2],
+        name,
+    )
 
 
 def checked(amount: Amount, text: str) -> Amount:
     """The amount, where a kitchen can hold it."""
-    most, unit = {"mass": (MOST_KG, "kg"), "volume": (MOST_L, "L")}.get(amount.kind, (MOST_PIECES, "pieces"))
+    most, unit = {"mass": (MOST_KG, "kg"), "volume": (MOST_L, "L")}.get(
+        amount.kind, (MOST_PIECES, "pieces")
+    )
     if not amount.high <= most or amount.low < 0.0:
         raise OutOfRange([Fault("amount", text, f"0 to {most:g} {unit}")])
     return amount
@@ -206,7 +284,8 @@ def say_amount(mass_kg: float) -> str:
 
 
 def say_spoons(mass_kg: float, density_kg_l: float) -> str:
-    """The nearest quarter of a teaspoon, tablespoon or cup: "1 3/4 tbsp"; empty below an eighth of a teaspoon.
+    """The nearest quarter of a teaspoon, tablespoon or cup: "1 3/4 tbsp"; empty below an eighth of
+    a teaspoon.
 
     Raises OutOfRange outside 0 to 1000 kg and 0.05 to 2 kg/L.
     """
@@ -232,5 +311,11 @@ def parse_amount(text: str) -> Amount:
     """
     amount, rest = take_amount(text)
     if amount is None or rest.strip():
-        raise OutOfRange([Fault("amount", text, "an amount like 200 g, 1 3/4 cups, 2-3 tbsp, a knob or to taste")])
+        raise OutOfRange(
+            [
+                Fault(
+                    "amount", text, "an amount like 200 g, 1 3/4 cups, 2-3 tbsp, a knob or to taste"
+                )
+            ]
+        )
     return amount

@@ -1,4 +1,6 @@
-"""A bottle's label: from serving size, sugars, sodium, protein, fat and the order of ingredients to a composition."""
+"""A bottle's label: from serving size, sugars, sodium, protein, fat and the order of ingredients to
+a composition.
+"""
 
 from __future__ import annotations
 
@@ -13,7 +15,9 @@ SALT_PER_SODIUM = 2.542  # 58.44 / 22.99
 
 @dataclass(frozen=True)
 class Label:
-    """What a label says of one serving: its mass [g], carbohydrate, sugars, protein, fat [g], sodium [mg]."""
+    """What a label says of one serving: its mass [g], carbohydrate, sugars, protein, fat [g],
+    sodium [mg].
+    """
 
     serving_g: float
     sugars_g: float
@@ -23,14 +27,17 @@ class Label:
     carbohydrate_g: float | None = None
 
 
-def from_label(key: str, name: str, label: Label, order: Sequence[str] = (), density_kg_l: float = 1.15) -> Ingredient:
+def from_label(
+    key: str, name: str, label: Label, order: Sequence[str] = (), density_kg_l: float = 1.15
+) -> Ingredient:
     """An ingredient as its label tells it.
 
     Parameters
     ----------
     order : sequence of str
-        Ingredients as the label lists them, the heaviest first; those that are known give the kinds of sugar and the
-        acid. Each is taken to weigh two thirds of the one before it (typical, estimated). Unknown ones are passed over.
+        Ingredients as the label lists them, the heaviest first; those that are known give the kinds
+        of sugar and the acid. Each is taken to weigh two thirds of the one before it (typical,
+        estimated). Unknown ones are passed over.
 
     Raises
     ------
@@ -51,18 +58,27 @@ def from_label(key: str, name: str, label: Label, order: Sequence[str] = (), den
     solids = max(carbs, label.sugars_g) + label.protein_g + label.fat_g + salt_g
     ranges.within("sugars_g + protein_g + fat_g + salt", solids, 0.0, serving, "g, the serving")
     ranges.close()
-    found = [(ingredient(k), (2.0 / 3.0) ** i) for i, k in enumerate(find(n)[0] for n in order) if k]
-    sweet = [sum(item.share(kind) * weight for item, weight in found) for kind in ("sucrose", "glucose", "fructose")]
+    found = [
+        (ingredient(k), (2.0 / 3.0) ** i) for i, k in enumerate(find(n)[0] for n in order) if k
+    ]
+    sweet = [
+        sum(item.share(kind) * weight for item, weight in found)
+        for kind in ("sucrose", "glucose", "fructose")
+    ]
     total = sum(sweet)
     split = [s / total for s in sweet] if total > 0.0 else [1.0 / 3.0] * 3
     weight = sum(w for _, w in found)
     acid = sum(item.share("acid") * w for item, w in found) / weight if weight else 0.005
     sugars = label.sugars_g / serving
     parts = {
-        "sucrose": sugars * split[0], "glucose": sugars * split[1], "fructose": sugars * split[2],
-        "other": max(0.0, carbs - label.sugars_g) / serving, "protein": label.protein_g / serving,
-        "fat": label.fat_g / serving, "salt": salt_g / serving,
-    }  # fmt: skip
+        "sucrose": sugars * split[0],
+        "glucose": sugars * split[1],
+        "fructose": sugars * split[2],
+        "other": max(0.0, carbs - label.sugars_g) / serving,
+        "protein": label.protein_g / serving,
+        "fat": label.fat_g / serving,
+        "salt": salt_g / serving,
+    }
     room = 1.0 - sum(parts.values())
     parts["acid"] = min(acid, room)
     parts["water"] = room - parts["acid"]

@@ -1,4 +1,6 @@
-"""Ingredient lines as people write them, read one by one: what cannot be read stays, marked, with suggestions."""
+"""Ingredient lines as people write them, read one by one: what cannot be read stays, marked, with
+suggestions.
+"""
 
 from __future__ import annotations
 
@@ -16,9 +18,11 @@ MOST_LINES = 300
 
 @dataclass(frozen=True)
 class ReadLine:
-    """One line: its text, the ingredient and its mass [kg] where they are known, else what is wrong with it.
+    """One line: its text, the ingredient and its mass [kg] where they are known, else what is wrong
+    with it.
 
-    `share` lines ("to taste") have their mass only once the rest is known. suggestions : names that are near.
+    `share` lines ("to taste") have their mass only once the rest is known. suggestions : names that
+    are near.
     """
 
     text: str
@@ -35,16 +39,21 @@ class ReadLine:
 
 
 def read_line(text: str, own: Known | None = None) -> ReadLine:
-    """Read one line, like "1 3/4 cups ketchup", "3 cloves of garlic", "200 g" before or behind the name.
+    """Read one line, like "1 3/4 cups ketchup", "3 cloves of garlic", "200 g" before or behind the
+    name.
 
     It never raises for what is written: the problem stands in the result.
     """
     pool = own or {}
     line = " ".join(text.split())
     if "\n" in text.strip():
-        return ReadLine(line[:LONGEST], None, None, None, "more than one line: write each ingredient on its own")
+        return ReadLine(
+            line[:LONGEST], None, None, None, "more than one line: write each ingredient on its own"
+        )
     if len(line) > LONGEST:
-        return ReadLine(line[:LONGEST], None, None, None, f"{len(line)} characters; up to {LONGEST} can be read")
+        return ReadLine(
+            line[:LONGEST], None, None, None, f"{len(line)} characters; up to {LONGEST} can be read"
+        )
     try:
         amount, rest = _amount_and_name(line)
     except OutOfRange as error:
@@ -74,11 +83,15 @@ def read_line(text: str, own: Known | None = None) -> ReadLine:
         return ReadLine(line, item, None, None, "no amount is given", (f"100 g {item.name}",))
     mass = mass_of(amount, item)
     if mass is None:
-        return ReadLine(line, item, amount, None, f"{item.name} does not come in pieces here: give g or ml")
+        return ReadLine(
+            line, item, amount, None, f"{item.name} does not come in pieces here: give g or ml"
+        )
     return ReadLine(line, item, amount, mass)
 
 
-@lru_cache(maxsize=4096)  # at every stroke all lines are read again, and all but one are as they were
+@lru_cache(
+    maxsize=4096
+)  # at every stroke all lines are read again, and all but one are as they were
 def _amount_and_name(line: str) -> tuple[Amount | None, str]:
     """Amount and ingredient name, whichever comes first."""
     juice = re.match(r"^(?:the\s+)?(juice|zest)\s+of\s+(.+)$", line, re.I)
@@ -97,7 +110,9 @@ def _amount_and_name(line: str) -> tuple[Amount | None, str]:
 
 
 def mass_of(amount: Amount, item: Ingredient) -> Amount | None:
-    """Mass [kg] of an amount of an ingredient; None where a count says nothing. "To taste" stays a share."""
+    """Mass [kg] of an amount of an ingredient; None where a count says nothing. "To taste" stays a
+    share.
+    """
     if amount.kind == "mass":
         return amount
     if amount.kind == "volume":
@@ -118,8 +133,17 @@ def read_lines(texts: Sequence[str], own: Known | None = None) -> tuple[ReadLine
     read = [read_line(text, own) for text in texts]
     rest = sum(r.mass_kg.likely for r in read if r.mass_kg and r.mass_kg.kind == "mass")
     return tuple(
-        ReadLine(r.text, r.ingredient, r.amount, r.mass_kg.times(rest, "mass"), r.problem, r.suggestions)
-        if r.mass_kg and r.mass_kg.kind == "taste"
-        else r
+        (
+            ReadLine(
+                r.text,
+                r.ingredient,
+                r.amount,
+                r.mass_kg.times(rest, "mass"),
+                r.problem,
+                r.suggestions,
+            )
+            if r.mass_kg and r.mass_kg.kind == "taste"
+            else r
+        )
         for r in read
     )

@@ -12,19 +12,44 @@ from bluekettle.core.tables import row, rows
 
 PARTS = ("water", "sucrose", "glucose", "fructose", "other", "protein", "fat", "salt", "acid")
 ALLERGENS = (
-    "milk", "egg", "wheat", "soy", "mustard", "fish", "shellfish", "sesame", "nuts", "peanuts", "celery", "sulphites",
-)  # fmt: skip
+    "milk",
+    "egg",
+    "wheat",
+    "soy",
+    "mustard",
+    "fish",
+    "shellfish",
+    "sesame",
+    "nuts",
+    "peanuts",
+    "celery",
+    "sulphites",
+)
 GROUPS = (
-    "sweet", "fruit", "sour", "liquid", "dairy", "fat", "spread", "sauce", "vegetable", "herb", "spice", "salt",
-    "thickener", "leaven", "sweetener",
-)  # fmt: skip
+    "sweet",
+    "fruit",
+    "sour",
+    "liquid",
+    "dairy",
+    "fat",
+    "spread",
+    "sauce",
+    "vegetable",
+    "herb",
+    "spice",
+    "salt",
+    "thickener",
+    "leaven",
+    "sweetener",
+)
 
 
 @dataclass(frozen=True)
 class Ingredient:
     """One ingredient: mass fractions [-] of PARTS, density [kg/L], and how well the row is founded.
 
-    each, each_kg : what one piece is called, and its mass (0 where it does not come in pieces). pungency : 0 to 1.
+    each, each_kg : what one piece is called, and its mass (0 where it does not come in pieces).
+    pungency : 0 to 1.
     """
 
     key: str
@@ -63,10 +88,18 @@ def ingredient(key: str) -> Ingredient:
     """
     line = row("ingredients", key)
     return Ingredient(
-        key, line["name"], tuple(float(line[part]) for part in PARTS), float(line["density_kg_l"]), line["kind"],
-        line["group"], line["each"], float(line["each_g"] or 0.0) / 1e3, float(line["pungency"]),
-        tuple(line["allergens"].split()), tuple(a for a in line["aliases"].split("; ") if a),
-    )  # fmt: skip
+        key,
+        line["name"],
+        tuple(float(line[part]) for part in PARTS),
+        float(line["density_kg_l"]),
+        line["kind"],
+        line["group"],
+        line["each"],
+        float(line["each_g"] or 0.0) / 1e3,
+        float(line["pungency"]),
+        tuple(line["allergens"].split()),
+        tuple(a for a in line["aliases"].split("; ") if a),
+    )
 
 
 def ingredient_keys() -> tuple[str, ...]:
@@ -75,7 +108,9 @@ def ingredient_keys() -> tuple[str, ...]:
 
 
 def normal(name: str) -> str:
-    """A name for comparison: small letters, one blank, no remarks in brackets or after a comma, singular words."""
+    """A name for comparison: small letters, one blank, no remarks in brackets or after a comma,
+    singular words.
+    """
     text = re.sub(r"\([^)]*\)", " ", name.lower())
     text = text.split(",")[0]
     words = re.findall(r"[a-zà-ÿ0-9%'-]+", text)
@@ -87,7 +122,11 @@ def _singular(word: str) -> str:
         return word[:-2] if word.endswith("illies") else word[:-3] + "y"
     if word.endswith(("oes", "ches", "shes")) and len(word) > 4:
         return word[:-2]
-    return word[:-1] if len(word) > 3 and word.endswith("s") and not word.endswith(("ss", "us")) else word
+    return (
+        word[:-1]
+        if len(word) > 3 and word.endswith("s") and not word.endswith(("ss", "us"))
+        else word
+    )
 
 
 @cache
@@ -97,7 +136,9 @@ def _names() -> dict[str, str]:
         item = ingredient(key)
         for name in (item.name, key.replace("-", " "), *item.aliases):
             found.setdefault(normal(name.replace(",", " ")), key)
-    for key in ingredient_keys():  # "apple, chopped" is an apple, unless something else is called that
+    for (
+        key
+    ) in ingredient_keys():  # "apple, chopped" is an apple, unless something else is called that
         found.setdefault(normal(ingredient(key).name), key)
     return found
 
@@ -164,7 +205,9 @@ _JOINS = frozenset(("and", "or", "with", "plus", "in", "for", "x"))
 
 
 def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ...]]:
-    """The key of an ingredient by any of its names, and, where there is none, up to three names that are near."""
+    """The key of an ingredient by any of its names, and, where there is none, up to three names
+    that are near.
+    """
     names = names_of(own or {})
     if name.startswith("tinned "):
         tinned = names.get(normal(name))
@@ -177,10 +220,15 @@ def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ..
     bare = " ".join(word for word in words if word not in _MANNER)
     if bare in names:
         return names[bare], ()
-    for cut in range(1, len(words)):  # "smooth dark plum jam" is a plum jam; "honey and soy sauce" is not soy sauce
+    for cut in range(
+        1, len(words)
+    ):  # "smooth dark plum jam" is a plum jam; "honey and soy sauce" is not soy sauce
         if any(word in names or word in _JOINS or word[:1].isdigit() for word in words[:cut]):
             break
-        for tail in (" ".join(words[cut:]), " ".join(word for word in words[cut:] if word not in _MANNER)):
+        for tail in (
+            " ".join(words[cut:]),
+            " ".join(word for word in words[cut:] if word not in _MANNER),
+        ):
             if len(tail.split()) >= 2 and tail in names:
                 return names[tail], ()
     near = difflib.get_close_matches(bare or wanted, list(names), n=6, cutoff=0.72)

@@ -1,4 +1,6 @@
-"""Pasteurisation as a log reduction, and minutes in the danger zone. Knows species classes, no stages."""
+"""Pasteurisation as a log reduction, and minutes in the danger zone. Knows species classes, no
+stages.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,9 @@ __all__ = ["NO_CREDIT_BELOW_C", "Kill", "kill_for", "log_rate", "log_reduction"]
 
 @dataclass(frozen=True)
 class Kill:
-    """Thermal death of Salmonella in one class of meat: D at 60 °C [min], z [°C], log reduction wanted."""
+    """Thermal death of Salmonella in one class of meat: D at 60 °C [min], z [°C], log reduction
+    wanted.
+    """
 
     d60_min: float
     z_c: float
@@ -33,13 +37,17 @@ DANGER_LOW_C, DANGER_HIGH_C = 5.0, 54.4
 
 
 def kill_for(species: str) -> Kill:
-    """The class a species is judged by. Anything not known as red meat is judged as poultry, the stricter."""
+    """The class a species is judged by. Anything not known as red meat is judged as poultry, the
+    stricter.
+    """
     return RED_MEAT if species in ("beef", "pork", "lamb") else POULTRY
 
 
 @njit(cache=True, error_model="numpy")
 def log_rate(temp_c: float, d60_min: float, z_c: float) -> float:
-    """Log reductions per minute at a temperature [°C]; none below 54.4 °C, no further gain above 90 °C."""
+    """Log reductions per minute at a temperature [°C]; none below 54.4 °C, no further gain above 90
+    °C.
+    """
     if temp_c < NO_CREDIT_BELOW_C:
         return 0.0
     return math.exp(LN10 * (min(temp_c, 90.0) - 60.0) / z_c) / d60_min
@@ -51,7 +59,9 @@ def log_reduction(kill: Kill, time_s: NDArray[np.float64], temp_c: NDArray[np.fl
     Raises OutOfRange on unequal shapes or values that are not finite.
     """
     ranges = Ranges()
-    if time_s.shape != temp_c.shape or not (np.isfinite(time_s).all() and np.isfinite(temp_c).all()):
+    if time_s.shape != temp_c.shape or not (
+        np.isfinite(time_s).all() and np.isfinite(temp_c).all()
+    ):
         ranges.add("time_s", time_s.shape, "finite values, as many times as temperatures")
     ranges.close()
     rate = np.array([log_rate(temp, kill.d60_min, kill.z_c) for temp in temp_c])

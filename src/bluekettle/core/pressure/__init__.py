@@ -1,4 +1,5 @@
-"""The pot: saturation temperature from gauge pressure and altitude, heat balance, release, and fill.
+"""The pot: saturation temperature from gauge pressure and altitude, heat balance, release, and
+fill.
 
 Knows vessel, liquid and air; the food meets it in `stages`.
 """
@@ -19,8 +20,8 @@ __all__ = ["Fill", "Vessel", "fill_of", "gauge_saturation_c", "quick_release_s"]
 
 @dataclass(frozen=True)
 class Vessel:
-    """A closed pot or covered dish: heating power [W], volume [L], gauge pressure [kPa], heat capacity [J/K],
-    heat loss [W/K]."""
+    """A closed pot or covered dish: heating power [W], volume [L], gauge pressure [kPa], heat
+    capacity [J/K], heat loss [W/K]."""
 
     power_w: float
     volume_l: float
@@ -31,7 +32,9 @@ class Vessel:
 
 @dataclass(frozen=True)
 class Fill:
-    """How full a pot is: share of its volume, liquid before and after the juices [L], the line it may not pass."""
+    """How full a pot is: share of its volume, liquid before and after the juices [L], the line it
+    may not pass.
+    """
 
     share: float
     liquid_before_l: float
@@ -58,7 +61,9 @@ def gauge_saturation_c(gauge_kpa: float, altitude_m: float) -> float:
 
 
 def quick_release_s(volume_l: float, seconds_per_l: float) -> float:
-    """Time to vent a pot [s]: 60 to 180 s, by volume. Raises OutOfRange outside 0.5 to 50 L and 1 to 120 s/L."""
+    """Time to vent a pot [s]: 60 to 180 s, by volume. Raises OutOfRange outside 0.5 to 50 L and 1
+    to 120 s/L.
+    """
     ranges = Ranges()
     ranges.within("volume_l", volume_l, 0.5, 50.0, "L")
     ranges.within("seconds_per_l", seconds_per_l, 1.0, 120.0, "s/L")
@@ -66,8 +71,11 @@ def quick_release_s(volume_l: float, seconds_per_l: float) -> float:
     return min(180.0, max(60.0, volume_l * seconds_per_l))
 
 
-def fill_of(volume_l: float, liquid_l: float, food_l: float, juice_l: float, swells: bool = False) -> Fill:
-    """Fill of a pot against the two-thirds line (half for what swells), and how far the liquid rises with the juices.
+def fill_of(
+    volume_l: float, liquid_l: float, food_l: float, juice_l: float, swells: bool = False
+) -> Fill:
+    """Fill of a pot against the two-thirds line (half for what swells), and how far the liquid
+    rises with the juices.
 
     Juice only moves from the food into the liquid, so the sum of both stays what it was.
     Raises OutOfRange for a volume outside 0.5 to 50 L or amounts outside 0 to 50 L.

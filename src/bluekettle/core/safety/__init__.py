@@ -1,4 +1,5 @@
-"""Rules over a finished forecast: watch-outs with level, reason, repair and source; on the unfavourable bound.
+"""Rules over a finished forecast: watch-outs with level, reason, repair and source; on the
+unfavourable bound.
 
 Never imports calibration: a fit must not loosen a threshold.
 """

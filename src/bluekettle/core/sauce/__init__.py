@@ -1,4 +1,5 @@
-"""Sauces as mixtures: what ingredient lines come to, simmering, scaling, splits, variants and the contact ledger.
+"""Sauces as mixtures: what ingredient lines come to, simmering, scaling, splits, variants and the
+contact ledger.
 
 Knows composition and mass; knows nothing of surfaces, heat or coats.
 """
@@ -12,7 +13,15 @@ from bluekettle.core.sauce.character import (
     thickness_of,
     vary,
 )
-from bluekettle.core.sauce.ledger import Flow, Ledger, Move, Portion, Stop, boil_minutes, keep_ledger
+from bluekettle.core.sauce.ledger import (
+    Flow,
+    Ledger,
+    Move,
+    Portion,
+    Stop,
+    boil_minutes,
+    keep_ledger,
+)
 from bluekettle.core.sauce.mixing import (
     Composition,
     mix,

@@ -1,4 +1,6 @@
-"""What a sauce is like before it meets heat: thickness, allergens, where its sugar and salt come from, and swaps."""
+"""What a sauce is like before it meets heat: thickness, allergens, where its sugar and salt come
+from, and swaps.
+"""
 
 from __future__ import annotations
 
@@ -12,14 +14,25 @@ from bluekettle.core.tables import rows, value
 
 Line = tuple[Ingredient, float]  # ingredient, mass [kg]
 # Solids and thickeners against words; by hand and spoon, estimated.
-THICKNESS = ((0.18, "thin as stock"), (0.36, "pours"), (0.56, "coats a spoon"), (0.74, "sticky"), (9.0, "a paste"))
-THICKENERS = {"xanthan": 60.0, "gelatine": 8.0}  # solids that one part is worth; starches and flours 6
+THICKNESS = (
+    (0.18, "thin as stock"),
+    (0.36, "pours"),
+    (0.56, "coats a spoon"),
+    (0.74, "sticky"),
+    (9.0, "a paste"),
+)
+THICKENERS = {
+    "xanthan": 60.0,
+    "gelatine": 8.0,
+}  # solids that one part is worth; starches and flours 6
 VARIANTS = ("sugar-free", "less salt", "milder")
 
 
 @dataclass(frozen=True)
 class Source:
-    """One ingredient's part of something: its name, the mass of that something [kg] and its share of the whole."""
+    """One ingredient's part of something: its name, the mass of that something [kg] and its share
+    of the whole.
+    """
 
     name: str
     key: str
@@ -28,7 +41,9 @@ class Source:
 
 
 def thickness_of(sauce: Composition, lines: Sequence[Line]) -> str:
-    """The thickness class of a sauce, cold: by its solids without fat, with thickeners counted for what they bind."""
+    """The thickness class of a sauce, cold: by its solids without fat, with thickeners counted for
+    what they bind.
+    """
     body = 1.0 - sauce.water - 0.5 * sauce.fat
     total = sum(mass for _, mass in lines)
     for item, mass in lines:
@@ -43,7 +58,11 @@ def allergens_of(lines: Sequence[Line]) -> dict[str, tuple[str, ...]]:
     for item, _ in lines:
         for allergen in item.allergens:
             found.setdefault(allergen, []).append(item.name)
-    return {allergen: tuple(dict.fromkeys(found[allergen])) for allergen in ALLERGENS if allergen in found}
+    return {
+        allergen: tuple(dict.fromkeys(found[allergen]))
+        for allergen in ALLERGENS
+        if allergen in found
+    }
 
 
 def sources_of(part: str, lines: Sequence[Line]) -> tuple[Source, ...]:
@@ -59,7 +78,11 @@ def sources_of(part: str, lines: Sequence[Line]) -> tuple[Source, ...]:
     def amount(item: Ingredient) -> float:
         if part == "browning":
             glucose, sucrose = value("brown_glucose_share"), value("brown_sucrose_share")
-            return item.share("fructose") + glucose * item.share("glucose") + sucrose * item.share("sucrose")
+            return (
+                item.share("fructose")
+                + glucose * item.share("glucose")
+                + sucrose * item.share("sucrose")
+            )
         return item.sugars if part == "sugars" else item.share("salt")
 
     masses = [(item, amount(item) * mass) for item, mass in lines]
@@ -81,8 +104,8 @@ class Variant:
 def vary(name: str, lines: Sequence[Line]) -> Variant:
     """A variant of a recipe: "sugar-free", "less salt", "milder", or "without X" for an allergen.
 
-    Swaps come from the swaps table; salt sources are halved, pungent ones brought to a third. What has no swap stays
-    and is named.
+    Swaps come from the swaps table; salt sources are halved, pungent ones brought to a third. What
+    has no swap stays and is named.
 
     Raises
     ------
@@ -106,7 +129,9 @@ def vary(name: str, lines: Sequence[Line]) -> Variant:
         if swap and bad:
             other = ingredient(swap["to"])
             made.append((other, mass * float(swap["ratio"])))
-            changes.append(f"{other.name} instead of {item.name}" + (f": {swap['why']}" if swap["why"] else ""))
+            changes.append(
+                f"{other.name} instead of {item.name}" + (f": {swap['why']}" if swap["why"] else "")
+            )
             continue
         if bad:
             stays.append(f"{item.name} has no swap here")

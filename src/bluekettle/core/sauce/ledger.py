@@ -1,7 +1,9 @@
-"""The contact ledger: which portion of a sauce is clean, raw-contact or boiled, from the bowl to the plate.
+"""The contact ledger: which portion of a sauce is clean, raw-contact or boiled, from the bowl to
+the plate.
 
-A portion that touched raw food, or stood under hands or a brush that did, never reaches ready food without a boil after
-its last contact. The ledger refuses that step and says what would make it right.
+A portion that touched raw food, or stood under hands or a brush that did, never reaches ready food
+without a boil after its last contact. The ledger refuses that step and says what would make it
+right.
 """
 
 from __future__ import annotations
@@ -24,9 +26,10 @@ BATCH = "bowl"
 class Move:
     """One step.
 
-    split : `mass_kg` of `portion` becomes the new portion `to`. touch : raw food, its hands or its brush. boil : all of
-    it. pour : all of `portion` into `to`. cook : in with raw food that then boils or braises through. serve : onto
-    ready food or the table, `mass_kg` of it (all where None).
+    split : `mass_kg` of `portion` becomes the new portion `to`. touch : raw food, its hands or its
+    brush. boil : all of
+    it. pour : all of `portion` into `to`. cook : in with raw food that then boils or braises
+    through. serve : onto ready food or the table, `mass_kg` of it (all where None).
     """
 
     kind: str
@@ -46,7 +49,9 @@ class Portion:
 
 @dataclass(frozen=True)
 class Stop:
-    """A step that was not taken, and why; boil_min is how long a boil of it would take (0 where that is not the way)."""
+    """A step that was not taken, and why; boil_min is how long a boil of it would take (0 where
+    that is not the way).
+    """
 
     place: int
     portion: str
@@ -56,7 +61,9 @@ class Stop:
 
 @dataclass(frozen=True)
 class Flow:
-    """One arrow of the drawing: mass [kg] from a portion to another (or to "raw food", "plate"), and its contact."""
+    """One arrow of the drawing: mass [kg] from a portion to another (or to "raw food", "plate"),
+    and its contact.
+    """
 
     place: int
     source: str
@@ -67,7 +74,9 @@ class Flow:
 
 @dataclass(frozen=True)
 class Ledger:
-    """All portions at the end, the arrows, what reached the plate [kg], and the steps that were stopped."""
+    """All portions at the end, the arrows, what reached the plate [kg], and the steps that were
+    stopped.
+    """
 
     portions: tuple[Portion, ...]
     flows: tuple[Flow, ...]
@@ -101,7 +110,8 @@ def keep_ledger(batch_kg: float, moves: Sequence[Move]) -> Ledger:
     Raises
     ------
     OutOfRange
-        A step that names a portion that is not there, takes more than there is, or makes one that exists.
+        A step that names a portion that is not there, takes more than there is, or makes one that
+        exists.
     """
     ranges = Ranges()
     ranges.within("batch_kg", batch_kg, 1e-3, 50.0, "kg")
@@ -138,7 +148,8 @@ def keep_ledger(batch_kg: float, moves: Sequence[Move]) -> Ledger:
             if contact == RAW:
                 minutes = boil_minutes(mass)
                 why = (
-                    f"“{move.portion}” touched raw food: boil it for {ceil(minutes)} min first, or use a fresh portion"
+                    f"“{move.portion}” touched raw food: boil it for {ceil(minutes)} min first, or"
+                    " use a fresh portion"
                 )
                 stops.append(Stop(place, move.portion, why, minutes))
                 continue
@@ -159,7 +170,13 @@ def _check(place: int, move: Move, left: dict[str, tuple[float, str]]) -> None:
     if move.kind == "split":
         if move.to in left or not move.to or move.to in TAKEN:
             ranges.add(f"moves.{place}.to", move.to, "a new name, and none of " + ", ".join(TAKEN))
-        ranges.within(f"moves.{place}.mass_kg", -1.0 if move.mass_kg is None else move.mass_kg, 0.0, mass, "kg")
+        ranges.within(
+            f"moves.{place}.mass_kg",
+            -1.0 if move.mass_kg is None else move.mass_kg,
+            0.0,
+            mass,
+            "kg",
+        )
     if move.kind == "pour" and (move.to not in left or move.to == move.portion):
         ranges.add(f"moves.{place}.to", move.to, "the name of another portion")
     if move.kind == "serve" and move.mass_kg is not None:

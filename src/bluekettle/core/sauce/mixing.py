@@ -16,7 +16,9 @@ Line = tuple[str | Ingredient, float]  # ingredient or its key, mass [kg]
 
 @dataclass(frozen=True)
 class Composition:
-    """A sauce: name, total mass [kg], volume [L], mass fractions [-], and its raw colour (CIELAB)."""
+    """A sauce: name, total mass [kg], volume [L], mass fractions [-], and its raw colour
+    (CIELAB).
+    """
 
     name: str
     mass_kg: float
@@ -39,17 +41,25 @@ class Composition:
 
     @property
     def caramelises(self) -> bool:
-        """Whether it holds enough sugar for caramel milestones, by its share of what is neither water nor fat."""
+        """Whether it holds enough sugar for caramel milestones, by its share of what is neither
+        water nor fat.
+        """
         return enough_sugar(self.sugars, self.water, self.fat)
 
 
 def enough_sugar(sugars: float, water: float, fat: float) -> bool:
-    """Whether mass fractions leave enough sugar in the dry film for caramel; simmering water off changes nothing."""
+    """Whether mass fractions leave enough sugar in the dry film for caramel; simmering water off
+    changes nothing.
+    """
     dry = 1.0 - water
-    return sugars >= max(value("caramel_least_share") * (dry - fat), value("caramel_least_dry") * dry, 1e-6)
+    return sugars >= max(
+        value("caramel_least_share") * (dry - fat), value("caramel_least_dry") * dry, 1e-6
+    )
 
 
-def mix(name: str, lines: Sequence[Line], raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)) -> Composition:
+def mix(
+    name: str, lines: Sequence[Line], raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)
+) -> Composition:
     """Mix ingredient lines into one sauce; mass is conserved, volumes are added.
 
     Parameters
@@ -75,7 +85,9 @@ def mix(name: str, lines: Sequence[Line], raw_lab: tuple[float, float, float] = 
     volume = float((masses / np.array([part.density_kg_l for part in parts])).sum())
     sums = masses @ np.array([part.fractions for part in parts])
     shares = sums / sums.sum()
-    return Composition(name, total, volume, **dict(zip(PARTS, map(float, shares), strict=True)), raw_lab=raw_lab)
+    return Composition(
+        name, total, volume, **dict(zip(PARTS, map(float, shares), strict=True)), raw_lab=raw_lab
+    )
 
 
 def reduce_to(sauce: Composition, water: float) -> Composition:
@@ -90,7 +102,8 @@ def reduce_to(sauce: Composition, water: float) -> Composition:
 
 
 def without_water(sauce: Composition, gone_kg: float) -> Composition:
-    """The sauce when some of its water is gone [kg]; every other part stays, the volume falls by that of the water.
+    """The sauce when some of its water is gone [kg]; every other part stays, the volume falls by
+    that of the water.
 
     Raises OutOfRange for more water than 99 % of the sauce's mass, or than it holds.
     """

@@ -1,6 +1,8 @@
-"""Scaling a recipe: to a meat mass, a surface with coats, servings, or the one ingredient that is short.
+"""Scaling a recipe: to a meat mass, a surface with coats, servings, or the one ingredient that is
+short.
 
-Every ingredient has its own law. None has a step: nearly the same question gets nearly the same answer.
+Every ingredient has its own law. None has a step: nearly the same question gets nearly the same
+answer.
 """
 
 from __future__ import annotations
@@ -13,8 +15,13 @@ from bluekettle.core.ingredients import Ingredient
 from bluekettle.core.tables import value
 
 KINDS = ("rub", "marinade", "braise", "glaze", "table")
-AROMA_POWER = 0.9  # strong spices in a liquid: twice the pot wants less than twice the cloves (typical, estimated)
-APPETITES = {"light": 0.13, "ordinary": 0.19, "hearty": 0.27}  # cooked, boneless kg a head (typical, estimated)
+# strong spices in a liquid: twice the pot wants less than twice the cloves (typical, estimated)
+AROMA_POWER = 0.9
+APPETITES = {
+    "light": 0.13,
+    "ordinary": 0.19,
+    "hearty": 0.27,
+}  # cooked, boneless kg a head (typical, estimated)
 Line = tuple[Ingredient, float]  # ingredient, mass [kg]
 
 
@@ -30,7 +37,9 @@ class ScaledLine:
 
 @dataclass(frozen=True)
 class Scaled:
-    """A scaled recipe: its factor against the old one, its lines, its mass [kg], and notes in words."""
+    """A scaled recipe: its factor against the old one, its lines, its mass [kg], and notes in
+    words.
+    """
 
     factor: float
     lines: tuple[ScaledLine, ...]
@@ -47,12 +56,11 @@ def scale(kind: str, lines: Sequence[Line], factor: float, liquid_l: float | Non
     factor : float
         How much more of it is wanted, 0.01 to 100.
     liquid_l : float, optional
-        Braise only: what the pot needs (its least, and what evaporates). The thin liquids together come to this, and
-        do not grow with the meat.
+        Braise only: what the pot needs (its least, and what evaporates). The thin liquids together
+        come to this, and do not grow with the meat.
 
-    Notes
-    -----
-    Straight: most things. Aroma: spices and herbs in a liquid, by `factor ** 0.9`. Liquid: by the vessel.
+    Notes ----- Straight: most things. Aroma: spices and herbs in a liquid, by `factor ** 0.9`.
+    Liquid: by the vessel.
 
     Raises
     ------
@@ -73,7 +81,11 @@ def scale(kind: str, lines: Sequence[Line], factor: float, liquid_l: float | Non
         if kind == "braise" and liquid_l is not None and item.group == "liquid":
             found.append(ScaledLine(item, mass, mass * liquid_l / thin, "liquid, by the pot"))
         elif wet and item.group in ("spice", "herb"):
-            found.append(ScaledLine(item, mass, mass * factor**AROMA_POWER, "aroma, a little less than straight"))
+            found.append(
+                ScaledLine(
+                    item, mass, mass * factor**AROMA_POWER, "aroma, a little less than straight"
+                )
+            )
         else:
             found.append(ScaledLine(item, mass, mass * factor, "straight"))
     return Scaled(factor, tuple(found), sum(line.to_kg for line in found))
@@ -88,11 +100,13 @@ def factor_for_meat(for_kg: float, meat_kg: float) -> float:
     return meat_kg / for_kg
 
 
-def factor_for_coats(mass_kg: float, surface_m2: float, coats: int, coat_kg_m2: float, table_kg: float) -> float:
+def factor_for_coats(
+    mass_kg: float, surface_m2: float, coats: int, coat_kg_m2: float, table_kg: float
+) -> float:
     """Factor that makes a batch enough for so many coats on a surface and so much for the table.
 
-    A tenth is added for what stays in bowl and brush (typical, estimated).
-    Raises OutOfRange for a batch outside 1 g to 50 kg, a surface of 0.001 to 20 m², 0 to 6 coats, 0.02 to 4 kg/m².
+    A tenth is added for what stays in bowl and brush (typical, estimated). Raises OutOfRange for a
+    batch outside 1 g to 50 kg, a surface of 0.001 to 20 m², 0 to 6 coats, 0.02 to 4 kg/m².
     """
     ranges = Ranges()
     ranges.within("mass_kg", mass_kg, 1e-3, 50.0, "kg")
@@ -107,7 +121,9 @@ def factor_for_coats(mass_kg: float, surface_m2: float, coats: int, coat_kg_m2: 
 
 
 def factor_for_short(mass_kg: float, have_kg: float) -> float:
-    """Factor that uses up what is there of the one ingredient that is short. OutOfRange for nothing of either."""
+    """Factor that uses up what is there of the one ingredient that is short. OutOfRange for nothing
+    of either.
+    """
     ranges = Ranges()
     ranges.within("mass_kg", mass_kg, 1e-6, 50.0, "kg")
     ranges.within("have_kg", have_kg, 1e-6, 50.0, "kg")
@@ -116,9 +132,11 @@ def factor_for_short(mass_kg: float, have_kg: float) -> float:
 
 
 def meat_for(servings: float, appetite: str, shrink: float, bone: float) -> float:
-    """Raw meat [kg] for so many servings: cooked and boneless mass a head over what shrinking and bones leave.
+    """Raw meat [kg] for so many servings: cooked and boneless mass a head over what shrinking and
+    bones leave.
 
-    Raises OutOfRange for servings outside 0.5 to 200, an unknown appetite, or shares outside 0 to 0.8.
+    Raises OutOfRange for servings outside 0.5 to 200, an unknown appetite, or shares outside 0 to
+    0.8.
     """
     ranges = Ranges()
     ranges.within("servings", servings, 0.5, 200.0, "servings")
@@ -131,7 +149,9 @@ def meat_for(servings: float, appetite: str, shrink: float, bone: float) -> floa
 
 @dataclass(frozen=True)
 class Salted:
-    """Salt as a share of the meat: all that touches it, and what is likely to end up in it, with the usual range."""
+    """Salt as a share of the meat: all that touches it, and what is likely to end up in it, with
+    the usual range.
+    """
 
     all_share: float
     likely_share: float
@@ -164,11 +184,19 @@ def salt_of(sources: Sequence[tuple[str, float]], meat_kg: float) -> Salted:
     every = sum(salt for _, salt in sources) / meat_kg
     likely = sum(salt * uptake.get(kind, 1.0) for kind, salt in sources) / meat_kg
     low, high = value("salt_low_share"), value("salt_high_share")
-    verdict = "under the usual range" if likely < low else "over the usual range" if likely > high else "as usual"
+    verdict = (
+        "under the usual range"
+        if likely < low
+        else "over the usual range"
+        if likely > high
+        else "as usual"
+    )
     return Salted(every, likely, low, high, verdict)
 
 
-def shares_of(total_kg: float, wanted: Sequence[tuple[str, float]]) -> tuple[tuple[str, float], ...]:
+def shares_of(
+    total_kg: float, wanted: Sequence[tuple[str, float]]
+) -> tuple[tuple[str, float], ...]:
     """Split a batch into portions [kg] in proportion to what is wanted of each.
 
     Raises OutOfRange where nothing is wanted, or a portion is below 0.

@@ -1,4 +1,6 @@
-"""Simmering a sauce down: minutes and burner in, yield and composition out, and the other way round."""
+"""Simmering a sauce down: minutes and burner in, yield and composition out, and the other way
+round.
+"""
 
 from __future__ import annotations
 
@@ -15,8 +17,8 @@ CP_J_KG_K = 3800.0  # of a sauce, typical, estimated
 
 @dataclass(frozen=True)
 class Simmered:
-    """What is left: the sauce, minutes to come to the boil and of simmering, water gone [kg], and whether the sauce got
-    so thick that it would catch before the minutes were over."""
+    """What is left: the sauce, minutes to come to the boil and of simmering, water gone [kg], and
+    whether the sauce got so thick that it would catch before the minutes were over."""
 
     sauce: Composition
     heat_up_min: float
@@ -41,12 +43,12 @@ def simmer(sauce: Composition, minutes: float, power_w: float, start_c: float = 
     Parameters
     ----------
     minutes : float
-        0 to 240 min at the simmer. power_w : the burner as set, 100 to 6000 W. start_c : 0 to 100 °C.
+        0 to 240 min at the simmer. power_w : the burner as set, 100 to 6000 W. start_c : 0 to 100
+        °C.
 
-    Notes
-    -----
-    Water leaves at efficiency times power over the latent heat: the whole burner goes into steam. A lid, a wide
-    pan's splatter and the rise of the boiling point are left out; good to about a quarter (estimated).
+    Notes ----- Water leaves at efficiency times power over the latent heat: the whole burner goes
+    into steam. A lid, a wide pan's splatter and the rise of the boiling point are left out; good to
+    about a quarter (estimated).
 
     Raises
     ------
@@ -68,8 +70,8 @@ def simmer(sauce: Composition, minutes: float, power_w: float, start_c: float = 
 def simmer_minutes(sauce: Composition, volume_l: float, power_w: float) -> float:
     """Minutes at the simmer until `volume_l` is left.
 
-    Raises OutOfRange for a power outside 100 to 6000 W, or a volume that is more than there is or less than what stays
-    at 10 % water.
+    Raises OutOfRange for a power outside 100 to 6000 W, or a volume that is more than there is or
+    less than what stays at 10 % water.
     """
     ranges = Ranges()
     ranges.within("power_w", power_w, 100.0, 6000.0, "W")

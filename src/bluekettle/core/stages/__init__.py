@@ -1,6 +1,7 @@
 """What each step does to the food, and their chain: a dish from raw to plate.
 
-Here heat, pressure, glaze, tenderness and lethality meet. Knows dishes, cuts, appliances and hands; no clock.
+Here heat, pressure, glaze, tenderness and lethality meet. Knows dishes, cuts, appliances and hands;
+no clock.
 """
 
 from bluekettle.core.stages.calls import Call, plan_calls, risk_at

@@ -1,4 +1,6 @@
-"""When to call the cook while food is under fierce heat: look, look closer, full screen, out now."""
+"""When to call the cook while food is under fierce heat: look, look closer, full screen, out
+now.
+"""
 
 from __future__ import annotations
 
@@ -23,8 +25,8 @@ class Call:
 
 
 def out_by_s(milestones: Milestones, sample_s: Array) -> float:
-    """The last moment [s] that can be defended: the window's end; with an empty window, the earlier of the wanted
-    colour's median and the moment at which burning is as likely as not."""
+    """The last moment [s] that can be defended: the window's end; with an empty window, the earlier
+    of the wanted colour's median and the moment at which burning is as likely as not."""
     window = milestones.window
     if not window.empty and window.closes_s is not None:
         return window.closes_s
@@ -34,13 +36,17 @@ def out_by_s(milestones: Milestones, sample_s: Array) -> float:
 
 
 def plan_calls(
-    milestones: Milestones, sample_s: Array, coats_s: tuple[tuple[float, float], ...], flips_s: tuple[float, ...] = (),
-) -> tuple[Call, ...]:  # fmt: skip
+    milestones: Milestones,
+    sample_s: Array,
+    coats_s: tuple[tuple[float, float], ...],
+    flips_s: tuple[float, ...] = (),
+) -> tuple[Call, ...]:
     """All calls of one finish, in order.
 
-    Looks begin at the 5 % point of the first sign and follow at an interval no longer than half the shortest likely
-    gap by sight. From the moment the risk passes 5 % (or the window opens) they come twice as often; the last fifth
-    is full screen; then "Out now." until somebody says that it is out.
+    Looks begin at the 5 % point of the first sign and follow at an interval no longer than half the
+    shortest likely gap by sight. From the moment the risk passes 5 % (or the window opens) they
+    come twice as often; the last fifth is full screen; then "Out now." until somebody says that it
+    is out.
     """
     out = out_by_s(milestones, sample_s)
     first = min(milestones.look_from_s, out)
@@ -48,7 +54,11 @@ def plan_calls(
     closer = window.opens_s if not window.empty and window.opens_s is not None else window.closes_s
     closer = min(closer if closer is not None else out, out)
     full = max(closer, out - max(15.0, 0.2 * (out - first)))
-    calls = [Call(start, "coat", f"Coat {i + 1} now") for i, (start, _) in enumerate(coats_s) if start > 0]
+    calls = [
+        Call(start, "coat", f"Coat {i + 1} now")
+        for i, (start, _) in enumerate(coats_s)
+        if start > 0
+    ]
     calls += [Call(flip, "turn", "Turn it now") for flip in flips_s]
     time, every = first, max(milestones.look_every_s, (out - first) / (MOST_CALLS / 2))
     while time < out - 1.0 and len(calls) < MOST_CALLS:

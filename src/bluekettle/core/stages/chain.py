@@ -37,8 +37,10 @@ class Band:
 class Stage:
     """One link of the chain.
 
-    who : hands, machine, gate (a check that only a person can pass) or fire (food under fierce heat).
-    hidden : a wait or act nobody sets a timer for. serial : False where it runs beside the links named by `beside`.
+    who : hands, machine, gate (a check that only a person can pass) or fire (food under fierce
+    heat).
+    hidden : a wait or act nobody sets a timer for. serial : False where it runs beside the links
+    named by `beside`.
     seconds : (members,). start : band of the seconds before serving at which it begins.
     """
 
@@ -55,10 +57,18 @@ class Stage:
 
 
 def build_chain(
-    dish: Dish, cut: Cut, run: Tenderised, draws: Draws, pull_s: Array, finish: Finish, available_s: float | None,
+    dish: Dish,
+    cut: Cut,
+    run: Tenderised,
+    draws: Draws,
+    pull_s: Array,
+    finish: Finish,
+    available_s: float | None,
     weights: Array,
-) -> tuple[tuple[Stage, ...], float]:  # fmt: skip
-    """All links in order, and the covered wait put before the finish [s] where there is time to spare."""
+) -> tuple[tuple[Stage, ...], float]:
+    """All links in order, and the covered wait put before the finish [s] where there is time to
+    spare.
+    """
 
     def hands(action: str) -> Array:
         return hands_s(action, dish.pieces, draws)
@@ -69,7 +79,15 @@ def build_chain(
     shared = share_of < 1.0 or (dish.finish == "crisping_lid" and dish.tenderise == "pressure")
     links: list[tuple[str, str, str, str, bool, Array, str]] = []
 
-    def link(key: str, kind: str, label: str, who: str, seconds: Array, hidden: bool = True, note: str = "") -> None:
+    def link(
+        key: str,
+        kind: str,
+        label: str,
+        who: str,
+        seconds: Array,
+        hidden: bool = True,
+        note: str = "",
+    ) -> None:
         links.append((key, kind, label, who, hidden, seconds, note))
 
     zero = np.zeros(draws.members)
@@ -93,10 +111,18 @@ def build_chain(
     label = "Is it tender? Is it hot enough?" if cut.gate else "Is it tender?"
     link("check", "check", label, "gate", hands("check"))
     link("lift", "drain", kind.lift, "hands", hands("lift"))
-    first = dish.coats > 0 and finish.coats_s[0][1] == 0.0  # else the first coat goes on under the heat
+    first = (
+        dish.coats > 0 and finish.coats_s[0][1] == 0.0
+    )  # else the first coat goes on under the heat
     brush = hands("brush") if first else zero
-    preheat = 60.0 * dish.kitchen.or_typical(kind.preheat) * share_of * draws.factor("preheat", value("spread_preheat"))
-    # Switched on ahead, so that nine times in ten it is ready when it is needed; a shared oven only once it is free.
+    preheat = (
+        60.0
+        * dish.kitchen.or_typical(kind.preheat)
+        * share_of
+        * draws.factor("preheat", value("spread_preheat"))
+    )
+    # Switched on ahead, so that nine times in ten it is ready when it is needed; a shared oven only
+    # once it is free.
     ahead = np.full(draws.members, np.quantile(preheat, 0.9))
     head_start = hands("check") + hands("lift") + brush if shared else ahead
     wait = np.maximum(0.0, preheat - head_start)
@@ -115,20 +141,48 @@ def build_chain(
     if slack > 0.0:
         place = next(i for i, item in enumerate(links) if item[0] in ("brush", "heat_up"))
         note = "kept so that nine evenings in ten are on time"
-        links.insert(place, ("slack", "hold", "Covered, in hand", "machine", True, np.full(draws.members, slack), note))
+        links.insert(
+            place,
+            (
+                "slack",
+                "hold",
+                "Covered, in hand",
+                "machine",
+                True,
+                np.full(draws.members, slack),
+                note,
+            ),
+        )
     before = np.cumsum([item[5] for item in links][::-1], axis=0)[::-1]
     stages = [
-        Stage(key, kind, label, who, hidden, seconds, Band.of(seconds, weights), Band.of(start, weights), note=note)
+        Stage(
+            key,
+            kind,
+            label,
+            who,
+            hidden,
+            seconds,
+            Band.of(seconds, weights),
+            Band.of(start, weights),
+            note=note,
+        )
         for (key, kind, label, who, hidden, seconds, note), start in zip(links, before, strict=True)
         if seconds.max() >= 1.0
     ]
     names = [stage.key for stage in stages]
     under_start = before[[item[0] for item in links].index("under")]
     beside = Stage(
-        "preheat", "preheat", f"Heat the {kind.name}", "machine", True, preheat, Band.of(preheat, weights),
-        Band.of(under_start + wait + head_start, weights), serial=False,
+        "preheat",
+        "preheat",
+        f"Heat the {kind.name}",
+        "machine",
+        True,
+        preheat,
+        Band.of(preheat, weights),
+        Band.of(under_start + wait + head_start, weights),
+        serial=False,
         note="beside the other work",
-    )  # fmt: skip
+    )
     stages.insert(names.index("under"), beside)
     return tuple(stages), slack
 
@@ -140,11 +194,16 @@ def preheat_first_s(dish: Dish) -> float:
         return full
     top = "hot_oven_c" if dish.tenderise == "low_oven" else "air_fryer_c"
     room = value("kitchen_c")
-    return full * min(1.0, (dish.kitchen.or_typical(dish.first.dial) - room) / (dish.kitchen.or_typical(top) - room))
+    return full * min(
+        1.0,
+        (dish.kitchen.or_typical(dish.first.dial) - room) / (dish.kitchen.or_typical(top) - room),
+    )
 
 
 def shared_preheat(dish: Dish) -> float:
-    """Share of the whole preheat that is left where the first heat has warmed the same body already."""
+    """Share of the whole preheat that is left where the first heat has warmed the same body
+    already.
+    """
     body = dish.first.body
     if body == "oven" and dish.finish == "broiler":
         return 0.7
@@ -162,7 +221,9 @@ def come_up_note(dish: Dish) -> str:
 
 
 def slack_before_finish(total: Array, available_s: float | None, weights: Array) -> float:
-    """Seconds of covered wait: careful minus likely time, as far as there is room for it before serving."""
+    """Seconds of covered wait: careful minus likely time, as far as there is room for it before
+    serving.
+    """
     if available_s is None:
         return 0.0
     likely, careful = weighted_quantiles(total, weights, (0.5, 0.9))

@@ -1,4 +1,6 @@
-"""A dish as it is asked for, and the kitchen it is cooked in; checked whole before anything is computed."""
+"""A dish as it is asked for, and the kitchen it is cooked in; checked whole before anything is
+computed.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,9 @@ LEAST_BETWEEN_MIN = 1.0  # between two coats: brushing itself takes most of a mi
 
 @dataclass(frozen=True)
 class Cut:
-    """One row of the cuts table, typed. Targets are cook values [min] by bite; a bite that makes no sense is absent."""
+    """One row of the cuts table, typed. Targets are cook values [min] by bite; a bite that makes no
+    sense is absent.
+    """
 
     key: str
     name: str
@@ -71,13 +75,28 @@ def _read_cut(line: Row) -> Cut:
     targets = {bite: float(line[f"c_{bite}"]) for bite in BITES if line[f"c_{bite}"]}
     parts = {name: float(line[name]) for name in ("water", "protein", "fat", "carbohydrate", "ash")}
     return Cut(
-        line["key"], line["name"], line["piece"], line["species"], line["shape"], float(line["thickness_mm"]),
-        float(line["thin_mm"]), float(line["thick_mm"]), float(line["mass_kg"]), int(line["pieces"]),
-        float(line["packing"]), float(line["juice_fraction"]),
-        float(line["bone_fraction"]), float(line["aspect"]), line["site"], targets, float(line["c_overdone"]),
-        float(line["safe_c"]), float(line["pleasant_c"]) if line["pleasant_c"] else None, line["release"],
+        line["key"],
+        line["name"],
+        line["piece"],
+        line["species"],
+        line["shape"],
+        float(line["thickness_mm"]),
+        float(line["thin_mm"]),
+        float(line["thick_mm"]),
+        float(line["mass_kg"]),
+        int(line["pieces"]),
+        float(line["packing"]),
+        float(line["juice_fraction"]),
+        float(line["bone_fraction"]),
+        float(line["aspect"]),
+        line["site"],
+        targets,
+        float(line["c_overdone"]),
+        float(line["safe_c"]),
+        float(line["pleasant_c"]) if line["pleasant_c"] else None,
+        line["release"],
         food_properties(parts),
-    )  # fmt: skip
+    )
 
 
 def cut_keys() -> tuple[str, ...]:
@@ -95,10 +114,13 @@ class Sighting:
 
 @dataclass(frozen=True)
 class Dish:
-    """One food through tenderising and finish. liquid_l, timer_min and release None: computed or the usual one.
+    """One food through tenderising and finish. liquid_l, timer_min and release None: computed or
+    the usual one.
 
-    coats_min : minute under the heat of each coat, in order; None: the first before the heat, each later one when the
-    last has set. flips_min : minutes at which the food is turned; with any, both broad sides have to brown.
+    coats_min : minute under the heat of each coat, in order; None: the first before the heat, each
+    later one when the
+    last has set. flips_min : minutes at which the food is turned; with any, both broad sides have
+    to brown.
     """
 
     cut: str
@@ -138,7 +160,15 @@ class Dish:
         ranges.one_of("want", self.want, WANTS)
         if self.release is not None:
             ranges.one_of("release", self.release, RELEASES)
-        for name in ("mass_kg", "pieces", "thickness_mm", "coats", "coat_mm", "liquid_l", "timer_min"):
+        for name in (
+            "mass_kg",
+            "pieces",
+            "thickness_mm",
+            "coats",
+            "coat_mm",
+            "liquid_l",
+            "timer_min",
+        ):
             if getattr(self, name) is not None:
                 ranges.within(name, getattr(self, name), *LIMITS[name])
         for name in TYPICAL:
@@ -147,7 +177,9 @@ class Dish:
         self._check_moments(ranges)
         vessel = self.kitchen.insides.get(self.first.job) if self.tenderise in TENDERISE else None
         if vessel is not None and self.first.takes_liquid:
-            ranges.within(f"kitchen.machines.{self.first.job}.inside", vessel.litres, 0.5, 50.0, "L of volume")
+            ranges.within(
+                f"kitchen.machines.{self.first.job}.inside", vessel.litres, 0.5, 50.0, "L of volume"
+            )
         for finish, top in self.kitchen.tops_c.items():
             ranges.one_of(f"kitchen.tops_c.{finish}", finish, JOBS)
             ranges.within(f"kitchen.tops_c.{finish}", top, 40.0, 500.0, "°C")
@@ -159,10 +191,18 @@ class Dish:
         for place, seen in enumerate(self.sightings):
             ranges.one_of(f"sightings.{place}.sign", seen.sign, SIGNS)
             ranges.within(f"sightings.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s under the heat")
-        if self.liquid_l is not None and self.tenderise in TENDERISE and not self.first.takes_liquid:
+        if (
+            self.liquid_l is not None
+            and self.tenderise in TENDERISE
+            and not self.first.takes_liquid
+        ):
             ranges.add("liquid_l", self.liquid_l, f"null: {self.first.place} takes no liquid")
         if self.sauce is not None and self.sauce.water > 0.95:
-            ranges.add("sauce.lines", f"{self.sauce.water:.0%} water", "a sauce with at least 5 % that is not water")
+            ranges.add(
+                "sauce.lines",
+                f"{self.sauce.water:.0%} water",
+                "a sauce with at least 5 % that is not water",
+            )
         if self.sauce is None and self.coats > 0:
             ranges.add("coats", self.coats, "0 coats when there is no sauce")
         if self.sauce is not None and self.coats == 0:
@@ -176,22 +216,36 @@ class Dish:
         return cut(self.cut)
 
     def _check_moments(self, ranges: Ranges) -> None:
-        """Coats and flips lie in order, within the longest finish, and there is a moment for each coat."""
+        """Coats and flips lie in order, within the longest finish, and there is a moment for each
+        coat.
+        """
         if len(self.flips_min) > MAX_FLIPS:
             ranges.add("flips_min", len(self.flips_min), f"up to {MAX_FLIPS} turns")
         if self.flips_min and self.finish in FINISHES and self.kind.sides > 1:
-            ranges.add("flips_min", list(self.flips_min), f"none: a {self.kind.name} heats both sides at once")
+            ranges.add(
+                "flips_min",
+                list(self.flips_min),
+                f"none: a {self.kind.name} heats both sides at once",
+            )
         if self.coats_min is not None and len(self.coats_min) != self.coats:
-            ranges.add("coats_min", list(self.coats_min), f"one minute for each of the {self.coats} coats, or null")
+            ranges.add(
+                "coats_min",
+                list(self.coats_min),
+                f"one minute for each of the {self.coats} coats, or null",
+            )
         for name, least in (("coats_min", LEAST_BETWEEN_MIN), ("flips_min", 0.0)):
             before = None
             for place, minute in enumerate(getattr(self, name) or ()):
                 low, high, unit = LIMITS[name]
-                ranges.within(f"{name}.{place}", minute, low if before is None else before + least, high, unit)
+                ranges.within(
+                    f"{name}.{place}", minute, low if before is None else before + least, high, unit
+                )
                 before = minute
 
     def _check_shape(self, found: Cut, ranges: Ranges) -> None:
-        """A piece cannot be thicker than about two and a half times the breadth its mass leaves it."""
+        """A piece cannot be thicker than about two and a half times the breadth its mass leaves
+        it.
+        """
         volume = self.mass_kg / found.food.density_kg_m3 / self.pieces
         most = 1e3 * (volume / 0.16) ** (1.0 / 3.0)
         if self.thickness_mm > most:
@@ -215,17 +269,21 @@ class Dish:
 
     @property
     def liquid(self) -> float:
-        """Liquid [L]: as asked, or the usual of its first heat (a pressure pot's least and a little over)."""
+        """Liquid [L]: as asked, or the usual of its first heat (a pressure pot's least and a little
+        over).
+        """
         if self.liquid_l is not None:
             return self.liquid_l
         return round(self.first.liquid_l + self.first.liquid_l_kg * self.mass_kg, 2)
 
     def effective_half_m(self) -> float:
-        """Half-thickness or radius [m] of the endless slab or cylinder that heats as slowly as one piece does.
+        """Half-thickness or radius [m] of the endless slab or cylinder that heats as slowly as one
+        piece does.
 
-        Heat comes in from the ends as well: for a brick the inverse squares of the half-lengths add up (the product
-        solution's first terms at large Biot number), for a cylinder its half-length counts by the ratio of their
-        eigenvalues. `packing` stands for pieces that touch (above 1) or let the steam in between (below 1).
+        Heat comes in from the ends as well: for a brick the inverse squares of the half-lengths add
+        up (the product solution's first terms at large Biot number), for a cylinder its half-length
+        counts by the ratio of their eigenvalues. `packing` stands for pieces that touch (above 1)
+        or let the steam in between (below 1).
         """
         found = cut(self.cut)
         half = 0.5e-3 * self.thickness_mm
@@ -239,7 +297,9 @@ class Dish:
         return float(half * found.packing / (1.0 + ends) ** 0.5)
 
     def surface_m2(self) -> float:
-        """Whole surface to be glazed [m²]: two broad faces and the rim of a slab, the mantle of a cylinder."""
+        """Whole surface to be glazed [m²]: two broad faces and the rim of a slab, the mantle of a
+        cylinder.
+        """
         found = cut(self.cut)
         thickness = self.thickness_mm * 1e-3
         volume = self.mass_kg / found.food.density_kg_m3

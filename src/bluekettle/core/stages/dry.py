@@ -1,7 +1,7 @@
 """A piece of food in hot air, smoke or foil, for every member at once (compiled).
 
-Here the air's heat and mass transfer, conduction in the piece, cook value and log reduction meet; the skin browns by
-its own protein where it has dried.
+Here the air's heat and mass transfer, conduction in the piece, cook value and log reduction meet;
+the skin browns by its own protein where it has dried.
 """
 
 from __future__ import annotations
@@ -24,16 +24,42 @@ CHANGE_K = 0.3  # of the front in one step: the less it moves, the longer the st
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_dry(
-    half: Any, start: Any, h: Any, exponent: int, enthalpy: Any, k_table: Any, water_kg_m3: float, air_c: float,
-    wall_c: float, element: float, vapour_pa: float, wet: bool, pressure: float, boil_c: float, emissivity: float,
-    crust_k: float, crust_d: float, supply_0: float, brown_rate: float, brown_ea: float, reference_c: float,
-    skin_dry_m: float, d60_min: float, z_c: float, hold_s: float, dt: float, every_s: float, samples: int,
-) -> Any:  # fmt: skip
-    """Hold all members in their surroundings for `hold_s`, in steps of `dt` [s] and more where little changes.
+    half: Any,
+    start: Any,
+    h: Any,
+    exponent: int,
+    enthalpy: Any,
+    k_table: Any,
+    water_kg_m3: float,
+    air_c: float,
+    wall_c: float,
+    element: float,
+    vapour_pa: float,
+    wet: bool,
+    pressure: float,
+    boil_c: float,
+    emissivity: float,
+    crust_k: float,
+    crust_d: float,
+    supply_0: float,
+    brown_rate: float,
+    brown_ea: float,
+    reference_c: float,
+    skin_dry_m: float,
+    d60_min: float,
+    z_c: float,
+    hold_s: float,
+    dt: float,
+    every_s: float,
+    samples: int,
+) -> Any:
+    """Hold all members in their surroundings for `hold_s`, in steps of `dt` [s] and more where
+    little changes.
 
     half, start, h : (members,) half-thickness [m], start [°C], exchange with the air [W/m²K].
-    Returns (sums (members, TALLIES) as in `add_step`, profile (members, CELLS) [°C], surface (members, 3): dried crust
-    [m], browning index of the bare skin, water lost [kg/m²]; trace (samples, 4) of member 0: time, air, centre, mean).
+    Returns (sums (members, TALLIES) as in `add_step`, profile (members, CELLS) [°C], surface
+    (members, 3): dried crust [m], browning index of the bare skin, water lost [kg/m²]; trace
+    (samples, 4) of member 0: time, air, centre, mean).
     """
     members = half.size
     sums = np.zeros((members, TALLIES))
@@ -51,9 +77,30 @@ def run_dry(
             step = min(step, hold_s - clock)
             before = state[SURFACE]
             step_air(
-                temp, state, dx, volume, area, enthalpy, k_table, water_kg_m3, half[m], h[m], air_c, wall_c, element,
-                vapour_pa, wet, pressure, boil_c, emissivity, crust_k, crust_d, supply_0, step, work,
-            )  # fmt: skip
+                temp,
+                state,
+                dx,
+                volume,
+                area,
+                enthalpy,
+                k_table,
+                water_kg_m3,
+                half[m],
+                h[m],
+                air_c,
+                wall_c,
+                element,
+                vapour_pa,
+                wet,
+                pressure,
+                boil_c,
+                emissivity,
+                crust_k,
+                crust_d,
+                supply_0,
+                step,
+                work,
+            )
             clock += step
             mean = add_step(sums[m], temp, volume, whole, step, clock, d60_min, z_c, 0.0)
             dry = min(1.0, state[CRUST] / skin_dry_m)

@@ -1,4 +1,6 @@
-"""The second heats a dish can have: one row each of the finishes table, with its words and its dial."""
+"""The second heats a dish can have: one row each of the finishes table, with its words and its
+dial.
+"""
 
 from __future__ import annotations
 
@@ -12,10 +14,11 @@ from bluekettle.core.tables import Row, row, rows
 class FinishKind:
     """One way to finish.
 
-    dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]). figures : all kitchen
+    dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]). figures
+    : all kitchen
     figures that enter. gentle, fierce : ends of the dial that advice looks at.
-    preheat : the kitchen figure of its heating up [min]. vent : as in `Heat`. sides : broad sides it heats at once. The
-    rest are words.
+    preheat : the kitchen figure of its heating up [min]. vent : as in `Heat`. sides : broad sides
+    it heats at once. The rest are words.
     """
 
     key: str
@@ -43,10 +46,25 @@ def finish_kind(key: str) -> FinishKind:
     """The finish of this key; MissingData names the known ones."""
     line = row("finishes", key)
     return FinishKind(
-        line["key"], line["name"], line["place"], line["done"], line["hint"], line["dial"],
-        tuple(line["figures"].split()), line["preheat"], float(line["gentle"]), float(line["fierce"]), float(line["vent"]), int(line["sides"]), line["lift"], line["into"],
-        line["look"], line["put"], line["button"], row("appliances", line["appliance"]),
-    )  # fmt: skip
+        line["key"],
+        line["name"],
+        line["place"],
+        line["done"],
+        line["hint"],
+        line["dial"],
+        tuple(line["figures"].split()),
+        line["preheat"],
+        float(line["gentle"]),
+        float(line["fierce"]),
+        float(line["vent"]),
+        int(line["sides"]),
+        line["lift"],
+        line["into"],
+        line["look"],
+        line["put"],
+        line["button"],
+        row("appliances", line["appliance"]),
+    )
 
 
 @cache

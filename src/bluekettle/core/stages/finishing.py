@@ -1,4 +1,6 @@
-"""The second heat of a dish: which appliance, which film, when each coat goes on, and how long to look ahead."""
+"""The second heat of a dish: which appliance, which film, when each coat goes on, and how long to
+look ahead.
+"""
 
 from __future__ import annotations
 
@@ -43,13 +45,20 @@ def heat_of(dish: Dish) -> Heat:
     line = dish.kind.appliance
     air, wall, element = (float(line[name]) for name in ("air_c", "wall_c", "element_w_m2"))
     if dish.finish == "broiler":
-        element = element_at(dish.kitchen.or_typical("broiler_w_m2"), dish.kitchen.or_typical("rack_m"))
+        element = element_at(
+            dish.kitchen.or_typical("broiler_w_m2"), dish.kitchen.or_typical("rack_m")
+        )
     else:
-        # Walls and element follow the dial: the walls by as many degrees, a burner or element by its share of power.
+        # Walls and element follow the dial: the walls by as many degrees, a burner or element by
+        # its share of power.
         dial = dish.kitchen.or_typical(dish.kind.dial)
         element *= (dial - ROOM_C) / (air - ROOM_C)
         air, wall = dial, wall + dial - air
-    h = dish.kitchen.or_typical("hot_oven_h_w_m2_k") if dish.finish == "oven" else float(line["h_w_m2_k"])
+    h = (
+        dish.kitchen.or_typical("hot_oven_h_w_m2_k")
+        if dish.finish == "oven"
+        else float(line["h_w_m2_k"])
+    )
     return Heat(h, air, wall, element, float(line["spread"]), dish.kind.vent)
 
 
@@ -64,13 +73,24 @@ def film_of(sauce: Composition, coat_kg_m2: float) -> Coating:
     """A coat of a sauce as the film's coating; OutOfRange for a coat outside 0.01 to 5 kg/m²."""
     within("coat_kg_m2", coat_kg_m2, 0.01, 5.0, "kg/m²")
     return Coating(
-        sauce.water, sauce.sucrose, sauce.glucose, sauce.fructose, sauce.other, sauce.protein, sauce.fat, sauce.salt,
-        sauce.acid, coat_kg_m2, raw_lab=sauce.raw_lab,
-    )  # fmt: skip
+        sauce.water,
+        sauce.sucrose,
+        sauce.glucose,
+        sauce.fructose,
+        sauce.other,
+        sauce.protein,
+        sauce.fat,
+        sauce.salt,
+        sauce.acid,
+        coat_kg_m2,
+        raw_lab=sauce.raw_lab,
+    )
 
 
 def log_factors_of(dish: Dish, draws: Draws) -> Array | None:
-    """Log factors of heat, coat, interface and browning where the kitchen has learnt them, (members, 4)."""
+    """Log factors of heat, coat, interface and browning where the kitchen has learnt them,
+    (members, 4).
+    """
     learnt = dish.kitchen.learnt.get(dish.finish)
     return None if learnt is None else learnt.draw(draws)
 
@@ -81,12 +101,18 @@ def reached(times: Array) -> float:
 
 
 def plan_coats(
-    dish: Dish, heat: Heat, coating: Coating, deep_c: float, surface_c: float, dried: Array | None = None
-) -> list[tuple[float, float]]:  # fmt: skip
-    """When each coat is brushed [s under the heat]: the first before, each later one when the last has set on the face.
+    dish: Dish,
+    heat: Heat,
+    coating: Coating,
+    deep_c: float,
+    surface_c: float,
+    dried: Array | None = None,
+) -> list[tuple[float, float]]:
+    """When each coat is brushed [s under the heat]: the first before, each later one when the last
+    has set on the face.
 
-    The setting is that of the median member, rounded up to half a minute; brushing takes the hands' likely time. Where
-    the dish says the minutes itself, those hold.
+    The setting is that of the median member, rounded up to half a minute; brushing takes the hands'
+    likely time. Where the dish says the minutes itself, those hold.
     """
     away = likely_s("recoat", dish.pieces)
     if dish.coats_min is not None and dish.coats:
@@ -96,9 +122,17 @@ def plan_coats(
     altitude = dish.kitchen.or_typical("altitude_m")
     for _ in range(1, dish.coats):
         run = run_finish(
-            median, heat, coating, coats, deep_c, surface_c, LONGEST_S, altitude,
-            log_factors=log_factors_of(dish, median), dried=dried,
-        )  # fmt: skip
+            median,
+            heat,
+            coating,
+            coats,
+            deep_c,
+            surface_c,
+            LONGEST_S,
+            altitude,
+            log_factors=log_factors_of(dish, median),
+            dried=dried,
+        )
         wet = run.traces[0, FACE, :, 2]
         back = coats[-1][1]
         dry = (run.sample_s > back + 20.0) & (wet < 0.12)
@@ -114,7 +148,10 @@ def coats_at(minutes: tuple[float, ...], away: float) -> list[tuple[float, float
     """Coats at the cook's own minutes; a coat ends before the next one begins."""
     starts = [60.0 * m for m in minutes]
     ends = [start + away if start > 0 else 0.0 for start in starts]
-    return [(start, min(end, after)) for start, end, after in zip(starts, ends, [*starts[1:], np.inf], strict=True)]
+    return [
+        (start, min(end, after))
+        for start, end, after in zip(starts, ends, [*starts[1:], np.inf], strict=True)
+    ]
 
 
 def _median_draws() -> Draws:
@@ -124,7 +161,9 @@ def _median_draws() -> Draws:
 def run_dish_finish(
     dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c: float, dried: Array | None = None
 ) -> Finish:
-    """The finish of a dish for the whole ensemble, looked at for about three times its likely length."""
+    """The finish of a dish for the whole ensemble, looked at for about three times its likely
+    length.
+    """
     likely_dried = None if dried is None else np.median(np.atleast_2d(dried), axis=0)
     heat, coating = heat_of(dish), coating_of(dish, cut)
     likely_deep = float(np.median(deep_c))
@@ -132,17 +171,43 @@ def run_dish_finish(
     flips = [60.0 * m for m in dish.flips_min]
     altitude = dish.kitchen.or_typical("altitude_m")
     median = run_finish(
-        _median_draws(), heat, coating, coats, likely_deep, surface_c, LONGEST_S, altitude, flips_s=flips,
-        log_factors=log_factors_of(dish, _median_draws()), dried=likely_dried,
-    )  # fmt: skip
-    goal = reached(median.times_s[:, [FACE, *([BACK] if flips else [])], MILESTONES.index(dish.want)].max(axis=1))
+        _median_draws(),
+        heat,
+        coating,
+        coats,
+        likely_deep,
+        surface_c,
+        LONGEST_S,
+        altitude,
+        flips_s=flips,
+        log_factors=log_factors_of(dish, _median_draws()),
+        dried=likely_dried,
+    )
+    goal = reached(
+        median.times_s[:, [FACE, *([BACK] if flips else [])], MILESTONES.index(dish.want)].max(
+            axis=1
+        )
+    )
     last = max([0.0, coats[-1][1], *flips])
-    horizon = min(LONGEST_S, max(480.0, 60.0 * math.ceil(3.0 * goal / 60.0), 60.0 * math.ceil(1.5 * last / 60.0)))
+    horizon = min(
+        LONGEST_S,
+        max(480.0, 60.0 * math.ceil(3.0 * goal / 60.0), 60.0 * math.ceil(1.5 * last / 60.0)),
+    )
     every = max(5.0, horizon / 240.0)
     return run_finish(
-        draws, heat, coating, coats, deep_c, surface_c, horizon, altitude, every_s=STEP_S * round(every / STEP_S),
-        flips_s=flips, log_factors=log_factors_of(dish, draws), dried=dried,
-    )  # fmt: skip
+        draws,
+        heat,
+        coating,
+        coats,
+        deep_c,
+        surface_c,
+        horizon,
+        altitude,
+        every_s=STEP_S * round(every / STEP_S),
+        flips_s=flips,
+        log_factors=log_factors_of(dish, draws),
+        dried=dried,
+    )
 
 
 def sighting_weights(finish: Finish, sightings: tuple[Sighting, ...]) -> Array:
@@ -164,15 +229,22 @@ def sighting_weights(finish: Finish, sightings: tuple[Sighting, ...]) -> Array:
 
 @dataclass(frozen=True)
 class Pull:
-    """When each member would be taken out [s], (members,), and the chance that it is what was wanted."""
+    """When each member would be taken out [s], (members,), and the chance that it is what was
+    wanted.
+    """
 
     time_s: Array
     possible: float
 
 
 def pull_times(finish: Finish, ready: Array) -> Pull:
-    """At the wanted colour; where that never comes before burning, just before the burning; at the latest the horizon."""
-    spoilt = np.minimum(finish.times_s[:, EDGE, MILESTONES.index("burnt")], finish.times_s[:, FACE, MILESTONES.index("bitter")])  # fmt: skip
+    """At the wanted colour; where that never comes before burning, just before the burning; at the
+    latest the horizon.
+    """
+    spoilt = np.minimum(
+        finish.times_s[:, EDGE, MILESTONES.index("burnt")],
+        finish.times_s[:, FACE, MILESTONES.index("bitter")],
+    )
     last_act = max([finish.coats_s[-1][1], *finish.flips_s])
     latest = np.minimum(0.95 * spoilt, float(finish.sample_s[-1]))
     time = np.where(np.isfinite(ready), ready, latest)

@@ -1,4 +1,6 @@
-"""The first heats a dish can have: one row each of their table, with its words, its dial and what it needs."""
+"""The first heats a dish can have: one row each of their table, with its words, its dial and what
+it needs.
+"""
 
 from __future__ import annotations
 
@@ -12,11 +14,15 @@ from bluekettle.core.tables import Row, row, rows
 class FirstHeat:
     """One way to make food tender.
 
-    around : row of the surroundings where the food is in air or foil; empty where it is in a vessel of liquid or steam.
-    dial : the kitchen figure a cook turns. figures : all kitchen figures that enter. preheat : the figure of its heating
-    up [min], empty where it starts cold. body : what it occupies (a finish in the same body finds it warm).
-    liquid_l, liquid_l_kg : usual liquid [L] and more of it per kg of food [L/kg]; both 0 where it takes none.
-    longest_s, step_s : longest hold looked at and the model's shortest step [s]. The rest are words and handwork.
+    around : row of the surroundings where the food is in air or foil; empty where it is in a vessel
+    of liquid or steam.
+    dial : the kitchen figure a cook turns. figures : all kitchen figures that enter. preheat : the
+    figure of its heating up [min], empty where it starts cold. body : what it occupies (a finish in
+    the same body finds it warm).
+    liquid_l, liquid_l_kg : usual liquid [L] and more of it per kg of food [L/kg]; both 0 where it
+    takes none.
+    longest_s, step_s : longest hold looked at and the model's shortest step [s]. The rest are words
+    and handwork.
     """
 
     key: str
@@ -45,7 +51,9 @@ class FirstHeat:
 
     @property
     def job(self) -> str:
-        """What the food lies in, by the type of its appliance: its inside and its machine's words are kept by it."""
+        """What the food lies in, by the type of its appliance: its inside and its machine's words
+        are kept by it.
+        """
         return self.appliance["type"]
 
     @property
@@ -64,12 +72,30 @@ def first_heat(key: str) -> FirstHeat:
     """The first heat of this key; MissingData names the known ones."""
     line = row("first_heats", key)
     return FirstHeat(
-        line["key"], line["name"], line["place"], line["done"], line["hint"], line["around"], line["dial"],
-        tuple(line["figures"].split()), line["preheat"], line["body"], float(line["liquid_l"]),
-        float(line["liquid_l_kg"]), line["load"], line["load_says"], line["wait_says"], line["up_says"], line["hold_says"],
-        line["open"], line["open_says"], line["back"], 3600.0 * float(line["longest_h"]),
-        float(line["step_s"]), row("appliances", line["appliance"]),
-    )  # fmt: skip
+        line["key"],
+        line["name"],
+        line["place"],
+        line["done"],
+        line["hint"],
+        line["around"],
+        line["dial"],
+        tuple(line["figures"].split()),
+        line["preheat"],
+        line["body"],
+        float(line["liquid_l"]),
+        float(line["liquid_l_kg"]),
+        line["load"],
+        line["load_says"],
+        line["wait_says"],
+        line["up_says"],
+        line["hold_says"],
+        line["open"],
+        line["open_says"],
+        line["back"],
+        3600.0 * float(line["longest_h"]),
+        float(line["step_s"]),
+        row("appliances", line["appliance"]),
+    )
 
 
 @cache

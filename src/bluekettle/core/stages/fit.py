@@ -1,4 +1,6 @@
-"""Whether a cut fits a vessel: height, a single layer with its gaps, batches, volume and the line, drawn to scale."""
+"""Whether a cut fits a vessel: height, a single layer with its gaps, batches, volume and the line,
+drawn to scale.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,9 @@ class Place:
 
 @dataclass(frozen=True)
 class Verdict:
-    """One finding: stop, careful or fits; what, what would help, and what it is about: size, fill, batches or bones."""
+    """One finding: stop, careful or fits; what, what would help, and what it is about: size, fill,
+    batches or bones.
+    """
 
     level: str
     message: str
@@ -37,7 +41,9 @@ class Verdict:
 
 @dataclass(frozen=True)
 class Fit:
-    """How a cut lies in a vessel. size_m : length, breadth, height of one piece. layers : how many the height holds."""
+    """How a cut lies in a vessel. size_m : length, breadth, height of one piece. layers : how many
+    the height holds.
+    """
 
     size_m: tuple[float, float, float]
     places: tuple[Place, ...]
@@ -49,7 +55,9 @@ class Fit:
     verdicts: tuple[Verdict, ...]
 
 
-def piece_size_m(found: Cut, mass_kg: float, pieces: int, thickness_mm: float) -> tuple[float, float, float]:
+def piece_size_m(
+    found: Cut, mass_kg: float, pieces: int, thickness_mm: float
+) -> tuple[float, float, float]:
     """Length, breadth and height [m] of one piece as it lies, bones and all."""
     height = 1e-3 * thickness_mm
     volume = mass_kg / found.food.density_kg_m3 / pieces
@@ -63,7 +71,9 @@ def piece_size_m(found: Cut, mass_kg: float, pieces: int, thickness_mm: float) -
 
 
 def rows_in(inside: Inside, along: float, across: float, gap: float) -> list[Place]:
-    """Pieces in rows, all lying the same way: the number of rows that holds most, each as full as its chord."""
+    """Pieces in rows, all lying the same way: the number of rows that holds most, each as full as
+    its chord.
+    """
     best: list[Place] = []
     depth = inside.width_m if inside.shape == "round" else inside.depth_m
     most = floor((depth + gap) / (across + gap) + 1e-9)
@@ -77,16 +87,26 @@ def rows_in(inside: Inside, along: float, across: float, gap: float) -> list[Pla
                 radius = 0.5 * inside.width_m
                 width = 2.0 * sqrt(radius**2 - edge**2) if edge < radius else 0.0
             n = floor((width + gap) / (along + gap) + 1e-9)
-            places += [Place((k - 0.5 * (n - 1)) * (along + gap), y, along, across) for k in range(n)]
+            places += [
+                Place((k - 0.5 * (n - 1)) * (along + gap), y, along, across) for k in range(n)
+            ]
         if len(places) > len(best):
             best = places
     return best
 
 
 def fit_cut(
-    cut_key: str, mass_kg: float, pieces: int, thickness_mm: float, inside: Inside, touching: bool = False,
-    stacked: bool = False, trivet_m: float = 0.0, liquid_l: float | None = None, swells: bool = False,
-) -> Fit:  # fmt: skip
+    cut_key: str,
+    mass_kg: float,
+    pieces: int,
+    thickness_mm: float,
+    inside: Inside,
+    touching: bool = False,
+    stacked: bool = False,
+    trivet_m: float = 0.0,
+    liquid_l: float | None = None,
+    swells: bool = False,
+) -> Fit:
     """Lay a cut into a vessel.
 
     Parameters
@@ -100,7 +120,8 @@ def fit_cut(
     stacked : bool
         More than one layer is allowed.
     trivet_m, liquid_l : float
-        Height of a rack below the food, 0 to 0.2 m; liquid, 0 to 20 L (the vessel's least where None).
+        Height of a rack below the food, 0 to 0.2 m; liquid, 0 to 20 L (the vessel's least where
+        None).
 
     Raises
     ------
@@ -128,7 +149,11 @@ def fit_cut(
     tries = [rows_in(inside, length, breadth, gap), rows_in(inside, breadth, length, gap)]
     places = max(tries, key=len)
     free = inside.height_m - trivet_m - HEAD_M
-    layers = max(0, floor(free / height + 1e-9)) if stacked else min(1, max(0, floor(free / height + 1e-9)))
+    layers = (
+        max(0, floor(free / height + 1e-9))
+        if stacked
+        else min(1, max(0, floor(free / height + 1e-9)))
+    )
     room = len(places) * layers * inside.zones
     batches = ceil(pieces / room) if room else 0
     fill = None
@@ -139,42 +164,125 @@ def fit_cut(
         fill = fill_of(inside.litres, amount, food_l, mass_kg * found.juice_fraction, swells)
     names = f"{found.piece}s" if pieces != 1 else found.piece
     verdicts = _judge(
-        found, (length, breadth, height), places, pieces, layers, batches, free, fill, least, inside, names
+        found,
+        (length, breadth, height),
+        places,
+        pieces,
+        layers,
+        batches,
+        free,
+        fill,
+        least,
+        inside,
+        names,
     )
-    return Fit((length, breadth, height), tuple(places[:pieces]), len(places), layers, batches, free, fill, verdicts)
+    return Fit(
+        (length, breadth, height),
+        tuple(places[:pieces]),
+        len(places),
+        layers,
+        batches,
+        free,
+        fill,
+        verdicts,
+    )
 
 
 def _judge(
-    found: Cut, size: tuple[float, float, float], places: list[Place], pieces: int, layers: int, batches: int,
-    free: float, fill: Fill | None, least: float, inside: Inside, names: str,
-) -> tuple[Verdict, ...]:  # fmt: skip
+    found: Cut,
+    size: tuple[float, float, float],
+    places: list[Place],
+    pieces: int,
+    layers: int,
+    batches: int,
+    free: float,
+    fill: Fill | None,
+    least: float,
+    inside: Inside,
+    names: str,
+) -> tuple[Verdict, ...]:
     """What stops it, what needs care, or that it fits."""
     out: list[Verdict] = []
     if layers == 0:
-        out.append(Verdict("stop", f"A {found.piece} is {size[2] * 100:.1f} cm high; {max(0.0, free) * 100:.1f} cm are free.", "A lower rack, thinner pieces, or another vessel"))  # fmt: skip
+        out.append(
+            Verdict(
+                "stop",
+                f"A {found.piece} is {size[2] * 100:.1f} cm high; {max(0.0, free) * 100:.1f} cm are"
+                " free.",
+                "A lower rack, thinner pieces, or another vessel",
+            )
+        )
     if not places:
-        out.append(Verdict("stop", f"A {found.piece} of {size[0] * 100:.0f} by {size[1] * 100:.0f} cm does not lie flat in it.", "Cut the pieces, or take another vessel"))  # fmt: skip
+        out.append(
+            Verdict(
+                "stop",
+                f"A {found.piece} of {size[0] * 100:.0f} by {size[1] * 100:.0f} cm does not lie"
+                " flat in it.",
+                "Cut the pieces, or take another vessel",
+            )
+        )
     if fill is not None:
         if fill.share > fill.line:
-            out.append(Verdict("stop", f"It would be {fill.share:.0%} full; the line is at {fill.line:.0%}.", "Less food, or two batches", "fill"))  # fmt: skip
+            out.append(
+                Verdict(
+                    "stop",
+                    f"It would be {fill.share:.0%} full; the line is at {fill.line:.0%}.",
+                    "Less food, or two batches",
+                    "fill",
+                )
+            )
         if fill.liquid_before_l < least:
-            out.append(Verdict("stop", f"{fill.liquid_before_l:g} L of liquid is under the vessel's least of {least:g} L.", f"Add {least - fill.liquid_before_l:.2f} L", "fill"))  # fmt: skip
+            out.append(
+                Verdict(
+                    "stop",
+                    f"{fill.liquid_before_l:g} L of liquid is under the vessel's least of"
+                    f" {least:g} L.",
+                    f"Add {least - fill.liquid_before_l:.2f} L",
+                    "fill",
+                )
+            )
         if fill.liquid_after_l > 2.0 * fill.liquid_before_l:
-            out.append(Verdict("careful", f"Juices bring {fill.liquid_before_l:.2f} L of liquid to {fill.liquid_after_l:.2f} L.", "Leave the sauce out of the pot, or reduce it afterwards", "fill"))  # fmt: skip
+            out.append(
+                Verdict(
+                    "careful",
+                    f"Juices bring {fill.liquid_before_l:.2f} L of liquid to"
+                    f" {fill.liquid_after_l:.2f} L.",
+                    "Leave the sauce out of the pot, or reduce it afterwards",
+                    "fill",
+                )
+            )
     if batches > 1:
-        out.append(Verdict("careful", f"{len(places) * layers * inside.zones} of {pieces} {names} go in at once: {batches} batches.", "Hold the first batch warm, and crisp it again for a minute", "batches"))  # fmt: skip
+        out.append(
+            Verdict(
+                "careful",
+                f"{len(places) * layers * inside.zones} of {pieces} {names} go in at once:"
+                f" {batches} batches.",
+                "Hold the first batch warm, and crisp it again for a minute",
+                "batches",
+            )
+        )
     if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and layers:
-        out.append(Verdict("careful", "Bones stand out: turn their tips inwards, away from the element.", "", "bones"))
+        out.append(
+            Verdict(
+                "careful",
+                "Bones stand out: turn their tips inwards, away from the element.",
+                "",
+                "bones",
+            )
+        )
     if not any(v.level == "stop" for v in out) and batches == 1:
-        out.insert(0, Verdict("fits", f"{pieces} {names} fit in {'one layer' if len(places) * inside.zones >= pieces else f'{ceil(pieces / len(places) / inside.zones)} layers'}.", ""))  # fmt: skip
+        layers_used = ceil(pieces / len(places) / inside.zones)
+        how = "one layer" if layers_used == 1 else f"{layers_used} layers"
+        out.insert(0, Verdict("fits", f"{pieces} {names} fit in {how}.", ""))
     return tuple(out)
 
 
 def fits_of(dish: Dish) -> dict[str, Fit]:
-    """How a dish lies in the kept vessels it goes through: by job, where the kitchen knows their insides.
+    """How a dish lies in the kept vessels it goes through: by job, where the kitchen knows their
+    insides.
 
-    A pot may be filled in layers, over its trivet where there is one; hot air wants one layer with air between.
-    Raises OutOfRange as `fit_cut`.
+    A pot may be filled in layers, over its trivet where there is one; hot air wants one layer with
+    air between. Raises OutOfRange as `fit_cut`.
     """
     found = {}
     amounts = (dish.cut, dish.mass_kg, dish.pieces, dish.thickness_mm)
@@ -183,7 +291,12 @@ def fits_of(dish: Dish) -> dict[str, Fit]:
     if first is not None and dish.first.takes_liquid:
         racked = job == "pot" and dish.kitchen.gear and "trivet" in dish.kitchen.gear
         found[job] = fit_cut(
-            *amounts, first, touching=True, stacked=True, trivet_m=TRIVET_M if racked else 0.0, liquid_l=dish.liquid
+            *amounts,
+            first,
+            touching=True,
+            stacked=True,
+            trivet_m=TRIVET_M if racked else 0.0,
+            liquid_l=dish.liquid,
         )
     elif first is not None and dish.first.dry:
         found[job] = fit_cut(*amounts, first)

@@ -1,4 +1,6 @@
-"""A dish's forecast: its stages as a chain, each a distribution, with traces, milestones and what was assumed."""
+"""A dish's forecast: its stages as a chain, each a distribution, with traces, milestones and what
+was assumed.
+"""
 
 from __future__ import annotations
 
@@ -56,7 +58,9 @@ BITE_ORDER = ("sliceable", "tug", "falls", "shreds")
 
 @dataclass(frozen=True)
 class Tenderness:
-    """Cook value [min] as a band, the target, and the chances: at least the bite asked for, and overdone."""
+    """Cook value [min] as a band, the target, and the chances: at least the bite asked for, and
+    overdone.
+    """
 
     low: float
     likely: float
@@ -69,10 +73,13 @@ class Tenderness:
 
 @dataclass(frozen=True)
 class Safety:
-    """Core temperature [°C] and log reduction on the unfavourable side (P5), with the figures they are held against.
+    """Core temperature [°C] and log reduction on the unfavourable side (P5), with the figures they
+    are held against.
 
-    rests_on : "temperature", or in a water bath "time" where a time at less than the usual temperature is proven.
-    probe_c : what the thermometer must read at the check for that. late_s : when the slowest pieces pass 54.4 °C.
+    rests_on : "temperature", or in a water bath "time" where a time at less than the usual
+    temperature is proven.
+    probe_c : what the thermometer must read at the check for that. late_s : when the slowest pieces
+    pass 54.4 °C.
     """
 
     core_low_c: float
@@ -91,9 +98,10 @@ class Safety:
 class Forecast:
     """Everything the model says of one dish. Times [s]; curves as arrays.
 
-    fill : None where the first heat takes no liquid. dried : (2,) crust [m] and browning index that the median member
-    brings into the finish. lost_share : water that a dry first heat takes off, of the raw mass [-]. skin_index : its
-    browning there if nothing ran out.
+    fill : None where the first heat takes no liquid. dried : (2,) crust [m] and browning index that
+    the median member
+    brings into the finish. lost_share : water that a dry first heat takes off, of the raw mass [-].
+    skin_index : its browning there if nothing ran out.
     """
 
     dish: Dish
@@ -134,8 +142,8 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     ----------
     dish : Dish
     available_s : float, optional
-        Seconds until it is to be served. Where more than the chain needs, the difference between the careful (P90)
-        and the likely time becomes a covered wait before the finish.
+        Seconds until it is to be served. Where more than the chain needs, the difference between
+        the careful (P90) and the likely time becomes a covered wait before the finish.
     draws : Draws, optional
         The ensemble; drawn from the dish's seed when absent.
 
@@ -154,14 +162,23 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     run = run_tenderise(dish, cut, draws, hold_s)
     waiting = hands_s(dish.first.open, dish.pieces, draws) + hands_s("check", dish.pieces, draws)
     waiting = (
-        waiting + hands_s("lift", dish.pieces, draws) + hands_s("brush", dish.pieces, draws) * brushed_before(dish)
+        waiting
+        + hands_s("lift", dish.pieces, draws)
+        + hands_s("brush", dish.pieces, draws) * brushed_before(dish)
     )
     exponent = GEOMETRY[cut.shape]
     food = cut.food
     stood, _ = carry_over(
-        run.profile_c, run.half_m, waiting, exponent, food.enthalpy_j_m3, food.k_w_m_k,
-        value("h_rest_w_m2_k"), value("kitchen_c"), 20.0,
-    )  # fmt: skip
+        run.profile_c,
+        run.half_m,
+        waiting,
+        exponent,
+        food.enthalpy_j_m3,
+        food.k_w_m_k,
+        value("h_rest_w_m2_k"),
+        value("kitchen_c"),
+        20.0,
+    )
     deep_c, surface_c = below_surface(stood, run.half_m)
     dried = dried_of(run) if dish.first.dry else None
     finish = run_dish_finish(dish, cut, draws, deep_c, surface_c, dried)
@@ -169,14 +186,30 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     milestones = read_milestones(finish, weights, dish.want)
     pull = pull_times(finish, wanted_times(finish, MARKS.index(dish.want)))
     stages, slack_s = build_chain(dish, cut, run, draws, pull.time_s, finish, available_s, weights)
-    # In the heat the surface stands at about boiling under the film; afterwards it rests in the room.
+    # In the heat the surface stands at about boiling under the film; afterwards it rests in the
+    # room.
     heated, _ = carry_over(
-        stood, run.half_m, pull.time_s, exponent, food.enthalpy_j_m3, food.k_w_m_k, 150.0, run.boil_c, 20.0
+        stood,
+        run.half_m,
+        pull.time_s,
+        exponent,
+        food.enthalpy_j_m3,
+        food.k_w_m_k,
+        150.0,
+        run.boil_c,
+        20.0,
     )
     _rested, peak = carry_over(
-        heated, run.half_m, np.full(draws.members, value("rest_s")), exponent, food.enthalpy_j_m3, food.k_w_m_k,
-        value("h_rest_w_m2_k"), value("kitchen_c"), 20.0,
-    )  # fmt: skip
+        heated,
+        run.half_m,
+        np.full(draws.members, value("rest_s")),
+        exponent,
+        food.enthalpy_j_m3,
+        food.k_w_m_k,
+        value("h_rest_w_m2_k"),
+        value("kitchen_c"),
+        20.0,
+    )
     finish_timer = round(weighted_quantile(pull.time_s, weights, 0.5) / 60.0) * 60.0
     members = draws.members
     return Forecast(
@@ -196,24 +229,35 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         weights=weights,
         tenderness=judge_tenderness(cook_of(run, cut), dish, cut),
         safety=judge_safety(dish, run, np.maximum(peak, run.peak_c), cut),
-        fill=fill_of(
-            vessel_litres(dish), dish.liquid, dish.mass_kg / food.density_kg_m3 * 1e3, dish.mass_kg * cut.juice_fraction,
-        ) if dish.first.takes_liquid else None,
+        fill=(
+            fill_of(
+                vessel_litres(dish),
+                dish.liquid,
+                dish.mass_kg / food.density_kg_m3 * 1e3,
+                dish.mass_kg * cut.juice_fraction,
+            )
+            if dish.first.takes_liquid
+            else None
+        ),
         target_c=run.target_c,
         sauce_kg=dish.coats * dish.coat_kg_m2() * dish.surface_m2() if dish.sauce else 0.0,
         trace={
-            "time_s": run.trace[:, 0], "vessel_c": run.trace[:, 1], "centre_c": run.trace[:, 2],
+            "time_s": run.trace[:, 0],
+            "vessel_c": run.trace[:, 1],
+            "centre_c": run.trace[:, 2],
             "mean_c": run.trace[:, 3],
         },
         strip_index=strip_index(finish, weights),
-        assumed=tuple(name for name in TYPICAL if getattr(dish.kitchen, name) is None and _matters(name, dish)),
+        assumed=tuple(
+            name for name in TYPICAL if getattr(dish.kitchen, name) is None and _matters(name, dish)
+        ),
         deep_c=float(np.median(deep_c)),
         surface_c=surface_c,
         dried=np.zeros(2) if dried is None else np.median(dried, axis=0),
         lost_share=lost_share(run, dish, cut),
         skin_index=float(np.median(run.brown_index)),
         slack_s=slack_s,
-    )  # fmt: skip
+    )
 
 
 def brushed_before(dish: Dish) -> bool:
@@ -233,8 +277,8 @@ def vessel_litres(dish: Dish) -> float:
 
 
 def dried_of(run: Tenderised) -> Array:
-    """Crust [m] and browning index that members bring into the finish, (members, 2): no more of either than slow dry
-    heat alone can give (typical, estimated; docs/model.md)."""
+    """Crust [m] and browning index that members bring into the finish, (members, 2): no more of
+    either than slow dry heat alone can give (typical, estimated; docs/model.md)."""
     return np.column_stack(
         [
             np.minimum(run.crust_m, value("start_crust_most_m")),
@@ -250,7 +294,9 @@ def lost_share(run: Tenderised, dish: Dish, cut: Cut) -> float:
 
 
 def below_surface(profile_c: Array, half_m: Array) -> tuple[Array, float]:
-    """Temperature at `DEEP_M` below the surface of each member (members,), and the median surface, both [°C]."""
+    """Temperature at `DEEP_M` below the surface of each member (members,), and the median surface,
+    both [°C].
+    """
     cells = np.arange(CELLS)
     place = np.clip((half_m - DEEP_M) / half_m * CELLS - 0.5, 0, CELLS - 1)
     deep = np.array([np.interp(p, cells, temps) for p, temps in zip(place, profile_c, strict=True)])
@@ -266,26 +312,50 @@ def judge_tenderness(cook: Array, dish: Dish, cut: Cut) -> Tenderness:
     below = [t for t in easier if t < target]
     bar = (target * below[-1]) ** 0.5 if below else 0.6 * target
     return Tenderness(
-        low, likely, high, target, float((cook >= bar).mean()), float((cook > cut.overdone).mean()), cut.site
+        low,
+        likely,
+        high,
+        target,
+        float((cook >= bar).mean()),
+        float((cook > cut.overdone).mean()),
+        cut.site,
     )
 
 
 def judge_safety(dish: Dish, run: Tenderised, peak_c: Array, cut: Cut) -> Safety:
-    """Core temperature and kill of the unfavourable twentieth, and what the check before the finish rests on."""
-    wanted_log, log_low = kill_for(cut.species).wanted_log, float(np.quantile(run.log_reduction, 0.05))
+    """Core temperature and kill of the unfavourable twentieth, and what the check before the finish
+    rests on.
+    """
+    wanted_log, log_low = (
+        kill_for(cut.species).wanted_log,
+        float(np.quantile(run.log_reduction, 0.05)),
+    )
     less = value("proof_less_k")
     # A whole degree that a kitchen thermometer shows; the time was counted at no more than this.
     probe_c = float(math.floor(float(np.quantile(run.peak_c, 0.05)) - less))
-    by_time = dish.tenderise == "bath" and log_low >= wanted_log and NO_CREDIT_BELOW_C <= probe_c < cut.safe_c
+    by_time = (
+        dish.tenderise == "bath"
+        and log_low >= wanted_log
+        and NO_CREDIT_BELOW_C <= probe_c < cut.safe_c
+    )
     return Safety(
-        float(np.quantile(peak_c, 0.05)), float(np.median(peak_c)), cut.safe_c, log_low,
-        float(np.quantile(run.danger_min, 0.95)), cut.gate, "time" if by_time else "temperature",
-        probe_c if by_time else cut.safe_c, wanted_log, float(np.quantile(run.late_s, 0.95)),
-    )  # fmt: skip
+        float(np.quantile(peak_c, 0.05)),
+        float(np.median(peak_c)),
+        cut.safe_c,
+        log_low,
+        float(np.quantile(run.danger_min, 0.95)),
+        cut.gate,
+        "time" if by_time else "temperature",
+        probe_c if by_time else cut.safe_c,
+        wanted_log,
+        float(np.quantile(run.late_s, 0.95)),
+    )
 
 
 def strip_index(finish: Finish, weights: Array) -> Array:
-    """Weighted median browning index at each sample, (sites, samples); it never falls between two coats."""
+    """Weighted median browning index at each sample, (sites, samples); it never falls between two
+    coats.
+    """
     _, sites, samples, _ = finish.traces.shape
     out = np.empty((sites, samples))
     for s in range(sites):

@@ -1,4 +1,6 @@
-"""How long hands take: table rows with provenance, per piece, with a pace that differs from cook to cook."""
+"""How long hands take: table rows with provenance, per piece, with a pace that differs from cook to
+cook.
+"""
 
 from __future__ import annotations
 
@@ -13,11 +15,17 @@ Array = NDArray[np.float64]
 
 
 def hands_s(action: str, pieces: int, draws: Draws) -> Array:
-    """Seconds that an action takes with 1 to 60 pieces, (members,); never beyond the row's bounds."""
+    """Seconds that an action takes with 1 to 60 pieces, (members,); never beyond the row's
+    bounds.
+    """
     within("pieces", pieces, 1, 60)
     line = row("handwork", action)
     likely = float(line["fixed_s"]) + float(line["piece_s"]) * pieces
-    return np.clip(likely * draws.factor("hands", value("spread_hands")), float(line["low_s"]), float(line["high_s"]))
+    return np.clip(
+        likely * draws.factor("hands", value("spread_hands")),
+        float(line["low_s"]),
+        float(line["high_s"]),
+    )
 
 
 def likely_s(action: str, pieces: int) -> float:

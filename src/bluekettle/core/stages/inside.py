@@ -8,8 +8,10 @@ from math import pi
 
 @dataclass(frozen=True)
 class Inside:
-    """The inside of a vessel: round (width is the diameter) or box, width, depth, height [m]; volume [L] where it is
-    stated; the least liquid it needs [L], 0 for a basket or tray; how many there are of it (two baskets)."""
+    """The inside of a vessel: round (width is the diameter) or box, width, depth, height [m];
+    volume [L] where it is stated; the least liquid it needs [L], 0 for a basket or tray; how many
+    there are of it (two baskets).
+    """
 
     shape: str
     width_m: float

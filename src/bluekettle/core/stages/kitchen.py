@@ -19,8 +19,8 @@ MAX_COATS = 6
 
 @dataclass(frozen=True)
 class Learnt:
-    """What was seen of an appliance, a hand and a glaze: mean (4,) and covariance (4, 4) of the logarithms of heat,
-    coat, interface and browning, by rows; and how many signs it rests on."""
+    """What was seen of an appliance, a hand and a glaze: mean (4,) and covariance (4, 4) of the
+    logarithms of heat, coat, interface and browning, by rows; and how many signs it rests on."""
 
     mean: tuple[float, ...]
     cov: tuple[float, ...]
@@ -30,31 +30,44 @@ class Learnt:
         """Four means within a factor of twenty, and a covariance that is one."""
         shapes = len(self.mean) == 4 and len(self.cov) == 16
         if not shapes or not all(-3.0 <= m <= 3.0 for m in self.mean):
-            ranges.add(f"{field}.mean", list(self.mean), "four logarithms from -3 to 3 and sixteen covariances")
+            ranges.add(
+                f"{field}.mean",
+                list(self.mean),
+                "four logarithms from -3 to 3 and sixteen covariances",
+            )
             return
         cov = np.reshape(self.cov, (4, 4))
         if not (
-            np.isfinite(cov).all() and np.allclose(cov, cov.T, atol=1e-9) and np.linalg.eigvalsh(cov).min() > -1e-9
+            np.isfinite(cov).all()
+            and np.allclose(cov, cov.T, atol=1e-9)
+            and np.linalg.eigvalsh(cov).min() > -1e-9
         ):
-            ranges.add(f"{field}.cov", "16 figures", "a symmetric covariance with no negative variance")
+            ranges.add(
+                f"{field}.cov", "16 figures", "a symmetric covariance with no negative variance"
+            )
         elif not cov.diagonal().max() <= 4.0:
             ranges.add(f"{field}.cov", float(cov.diagonal().max()), "variances of at most 4")
 
     def draw(self, draws: Draws) -> NDArray[np.float64]:
         """Log factors of these members, (members, 4)."""
-        normal = np.column_stack([draws.normal[name] for name in ("heat", "coat", "interface", "browning")])
+        normal = np.column_stack(
+            [draws.normal[name] for name in ("heat", "coat", "interface", "browning")]
+        )
         root = np.linalg.cholesky(np.reshape(self.cov, (4, 4)) + 1e-9 * np.eye(4))
         return np.asarray(np.array(self.mean) + normal @ root.T)
 
 
 @dataclass(frozen=True)
 class Kitchen:
-    """What is known of the kitchen. None stands for a typical value, which the forecast then reports as assumed.
+    """What is known of the kitchen. None stands for a typical value, which the forecast then
+    reports as assumed.
 
-    *_preheat_min : until the appliance is hot [min]; oven_preheat_min is that of the braise. low_oven_c, fry_c : dials
-    of the oven and the air fryer as first heats. learnt : by finish, what calibration says of it. tops_c : by finish or
-    body, the highest its dial goes [°C]. racks_m : the broiler's racks [m below the element]. gear : small things at
-    hand; None where nobody said. insides : of what the first heats go into and of the finishes, where known.
+    *_preheat_min : until the appliance is hot [min]; oven_preheat_min is that of the braise.
+    low_oven_c, fry_c : dials
+    of the oven and the air fryer as first heats. learnt : by finish, what calibration says of it.
+    tops_c : by finish or body, the highest its dial goes [°C]. racks_m : the broiler's racks [m
+    below the element]. gear : small things at hand; None where nobody said. insides : of what the
+    first heats go into and of the finishes, where known.
     """
 
     altitude_m: float | None = None
@@ -109,20 +122,40 @@ class Kitchen:
 
 # Kind and column of the appliances table that a figure is typical of.
 TYPICAL_OF = {
-    "pot_power_w": ("electric-pot", "power_w"), "pot_volume_l": ("electric-pot", "volume_l"),
-    "pot_gauge_kpa": ("electric-pot", "gauge_kpa"), "oven_c": ("covered-dish", "air_c"),
-    "broiler_w_m2": ("oven-broiler", "element_w_m2"), "air_fryer_c": ("air-fryer", "air_c"),
-    "hot_oven_c": ("hot-oven", "air_c"), "hot_oven_h_w_m2_k": ("hot-oven", "h_w_m2_k"), "lid_c": ("crisping-lid", "air_c"),
-    "grill_c": ("gas-grill", "air_c"), "charcoal_c": ("charcoal-grill", "air_c"), "contact_c": ("contact-grill", "air_c"),
-    "smoke_c": ("smoker", "air_c"), "bath_c": ("water-bath", "air_c"), "bath_power_w": ("water-bath", "power_w"),
-    "bath_volume_l": ("water-bath", "volume_l"), "burner_w": ("burner", "power_w"), "pan_volume_l": ("stock-pot", "volume_l"),
-    "slow_power_w": ("slow-cooker", "power_w"), "slow_volume_l": ("slow-cooker", "volume_l"),
-}  # fmt: skip
+    "pot_power_w": ("electric-pot", "power_w"),
+    "pot_volume_l": ("electric-pot", "volume_l"),
+    "pot_gauge_kpa": ("electric-pot", "gauge_kpa"),
+    "oven_c": ("covered-dish", "air_c"),
+    "broiler_w_m2": ("oven-broiler", "element_w_m2"),
+    "air_fryer_c": ("air-fryer", "air_c"),
+    "hot_oven_c": ("hot-oven", "air_c"),
+    "hot_oven_h_w_m2_k": ("hot-oven", "h_w_m2_k"),
+    "lid_c": ("crisping-lid", "air_c"),
+    "grill_c": ("gas-grill", "air_c"),
+    "charcoal_c": ("charcoal-grill", "air_c"),
+    "contact_c": ("contact-grill", "air_c"),
+    "smoke_c": ("smoker", "air_c"),
+    "bath_c": ("water-bath", "air_c"),
+    "bath_power_w": ("water-bath", "power_w"),
+    "bath_volume_l": ("water-bath", "volume_l"),
+    "burner_w": ("burner", "power_w"),
+    "pan_volume_l": ("stock-pot", "volume_l"),
+    "slow_power_w": ("slow-cooker", "power_w"),
+    "slow_volume_l": ("slow-cooker", "volume_l"),
+}
 # The kind whose heating up a figure is.
 PREHEATED = {
-    "oven": "covered-dish", "broiler": "oven-broiler", "air_fryer": "air-fryer", "hot_oven": "hot-oven", "lid": "crisping-lid",
-    "grill": "gas-grill", "charcoal": "charcoal-grill", "contact": "contact-grill", "smoke": "smoker", "bath": "water-bath",
-}  # fmt: skip
+    "oven": "covered-dish",
+    "broiler": "oven-broiler",
+    "air_fryer": "air-fryer",
+    "hot_oven": "hot-oven",
+    "lid": "crisping-lid",
+    "grill": "gas-grill",
+    "charcoal": "charcoal-grill",
+    "contact": "contact-grill",
+    "smoke": "smoker",
+    "bath": "water-bath",
+}
 
 
 def _of(kind: str, column: str, scale: float = 1.0) -> Callable[[], float]:
@@ -135,7 +168,10 @@ TYPICAL: dict[str, Callable[[], float]] = {
     "low_oven_c": lambda: value("low_oven_c"),
     "fry_c": lambda: value("fry_c"),
     **{name: _of(*place) for name, place in TYPICAL_OF.items()},
-    **{f"{name}_preheat_min": _of(kind, "preheat_s", 1.0 / 60.0) for name, kind in PREHEATED.items()},
+    **{
+        f"{name}_preheat_min": _of(kind, "preheat_s", 1.0 / 60.0)
+        for name, kind in PREHEATED.items()
+    },
 }
 
 # Accepted ranges of every number a cook may give: low, high, unit.

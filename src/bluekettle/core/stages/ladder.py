@@ -1,4 +1,6 @@
-"""The colour ladder of a sauce: what a coat of it does under each of a kitchen's finishes, on hot moist food."""
+"""The colour ladder of a sauce: what a coat of it does under each of a kitchen's finishes, on hot
+moist food.
+"""
 
 from __future__ import annotations
 
@@ -8,7 +10,15 @@ from functools import cache, cached_property
 import numpy as np
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.glaze import Coating, Draws, Finish, Milestones, draw_members, read_milestones, run_finish
+from bluekettle.core.glaze import (
+    Coating,
+    Draws,
+    Finish,
+    Milestones,
+    draw_members,
+    read_milestones,
+    run_finish,
+)
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.dish import Dish
 from bluekettle.core.stages.finishing import film_of, heat_of, log_factors_of
@@ -22,7 +32,9 @@ SPREADABLE = 0.95  # water above this runs off
 
 @dataclass(frozen=True)
 class Rung:
-    """One appliance: its finish, its dial, the run, and what is read from it towards a wanted colour."""
+    """One appliance: its finish, its dial, the run, and what is read from it towards a wanted
+    colour.
+    """
 
     finish: str
     name: str
@@ -46,12 +58,17 @@ def members_of(median: bool) -> Draws:
 
 
 def ladder(
-    sauce: Composition, kitchen: Kitchen | None = None, coat_mm: float = 0.5, want: str = "amber",
-    finishes: tuple[str, ...] = ("broiler", "oven", "air_fryer"), median: bool = False,
-) -> tuple[Rung, ...]:  # fmt: skip
+    sauce: Composition,
+    kitchen: Kitchen | None = None,
+    coat_mm: float = 0.5,
+    want: str = "amber",
+    finishes: tuple[str, ...] = ("broiler", "oven", "air_fryer"),
+    median: bool = False,
+) -> tuple[Rung, ...]:
     """Run one coat under each finish: 16 members, or the median one alone.
 
-    Raises OutOfRange for a coat outside 0.1 to 2 mm, or a sauce of over 95 % water, which no coat can be made of.
+    Raises OutOfRange for a coat outside 0.1 to 2 mm, or a sauce of over 95 % water, which no coat
+    can be made of.
     """
     ranges = Ranges()
     ranges.within("coat_mm", coat_mm, 0.1, 2.0, "mm")
@@ -60,12 +77,34 @@ def ladder(
     found = []
     draws = members_of(median)
     for finish in finishes:
-        dish = Dish("pork-ribs", 1.4, 4, 26.0, sauce=sauce, coats=1, coat_mm=coat_mm, finish=finish, want=want,
-                    kitchen=kitchen or Kitchen())  # fmt: skip
+        dish = Dish(
+            "pork-ribs",
+            1.4,
+            4,
+            26.0,
+            sauce=sauce,
+            coats=1,
+            coat_mm=coat_mm,
+            finish=finish,
+            want=want,
+            kitchen=kitchen or Kitchen(),
+        )
         coating = film_of(sauce, dish.coat_kg_m2())
         run = run_finish(
-            draws, heat_of(dish), coating, [(0.0, 0.0)], DEEP_C, SURFACE_C, HORIZON_S,
-            dish.kitchen.or_typical("altitude_m"), every_s=20.0, log_factors=log_factors_of(dish, draws),
-        )  # fmt: skip
-        found.append(Rung(finish, dish.kind.name, dish.kitchen.or_typical(dish.kind.dial), coating, run, want))
+            draws,
+            heat_of(dish),
+            coating,
+            [(0.0, 0.0)],
+            DEEP_C,
+            SURFACE_C,
+            HORIZON_S,
+            dish.kitchen.or_typical("altitude_m"),
+            every_s=20.0,
+            log_factors=log_factors_of(dish, draws),
+        )
+        found.append(
+            Rung(
+                finish, dish.kind.name, dish.kitchen.or_typical(dish.kind.dial), coating, run, want
+            )
+        )
     return tuple(found)

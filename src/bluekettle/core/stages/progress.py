@@ -1,8 +1,8 @@
 """A live cook: what is known, what is assumed and what is not known, from its append-only events.
 
-Elapsed time proves nothing happened. Machines go on as estimates, marked so. Hands never do. A gate never passes by
-itself. Fire assumes the worst: food that may be under the heat is taken to be there since the earliest moment.
-All times are seconds from the start of the cook.
+Elapsed time proves nothing happened. Machines go on as estimates, marked so. Hands never do. A gate
+never passes by itself. Fire assumes the worst: food that may be under the heat is taken to be there
+since the earliest moment. All times are seconds from the start of the cook.
 """
 
 from __future__ import annotations
@@ -13,15 +13,23 @@ from dataclasses import dataclass, field
 from bluekettle.core.errors import Ranges
 
 CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
-    "confirmed", "estimated", "unknown", "current", "running", "upcoming",
-)  # fmt: skip
+    "confirmed",
+    "estimated",
+    "unknown",
+    "current",
+    "running",
+    "upcoming",
+)
 ASK_EVERY_S = 15.0
-SCALES_C = 0.25  # the usual figures are round on both scales: 145 °F is 62.8 °C and stands for 63, 165 °F is 73.9
+# the usual figures are round on both scales: 145 °F is 62.8 °C and stands for 63, 165 °F is 73.9
+SCALES_C = 0.25
 
 
 @dataclass(frozen=True)
 class StepPlan:
-    """One step as planned: who does it and its seconds (low, likely, high). `beside` runs beside the others."""
+    """One step as planned: who does it and its seconds (low, likely, high). `beside` runs beside
+    the others.
+    """
 
     key: str
     who: str
@@ -34,7 +42,9 @@ class StepPlan:
 
 @dataclass(frozen=True)
 class Event:
-    """One thing the cook told: done, extend, saw or undo. `at_s` is when it happened, not when it was tapped."""
+    """One thing the cook told: done, extend, saw or undo. `at_s` is when it happened, not when it
+    was tapped.
+    """
 
     seq: int
     kind: str
@@ -49,7 +59,9 @@ class Event:
 
 @dataclass(frozen=True)
 class StepState:
-    """A step now: its state, when it began and ended (None where not, or not known), and when it should end."""
+    """A step now: its state, when it began and ended (None where not, or not known), and when it
+    should end.
+    """
 
     plan: StepPlan
     state: str
@@ -61,7 +73,9 @@ class StepState:
 
 @dataclass(frozen=True)
 class Progress:
-    """The whole cook now. `fire_since_s` is when the food is taken to be under the heat; `fire_assumed` if nobody said."""
+    """The whole cook now. `fire_since_s` is when the food is taken to be under the heat;
+    `fire_assumed` if nobody said.
+    """
 
     steps: tuple[StepState, ...]
     current: str | None
@@ -82,11 +96,15 @@ def standing(events: Sequence[Event]) -> list[Event]:
     for event in sorted(events, key=lambda e: -e.seq):
         if event.kind == "undo" and event.seq not in gone:
             gone.add(event.undoes)
-    return [e for e in sorted(events, key=lambda e: e.seq) if e.seq not in gone and e.kind != "undo"]
+    return [
+        e for e in sorted(events, key=lambda e: e.seq) if e.seq not in gone and e.kind != "undo"
+    ]
 
 
 def gate_verdict(event: Event, safe_c: float | None) -> str:
-    """Empty where the check is good, else what is missing. A gate with a thermometer wants a reading."""
+    """Empty where the check is good, else what is missing. A gate with a thermometer wants a
+    reading.
+    """
     if event.tender is False:
         return "not tender yet"
     if event.tender is None:
@@ -100,8 +118,9 @@ def gate_verdict(event: Event, safe_c: float | None) -> str:
 
 
 def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str = "hold") -> float:
-    """Seconds that a step lasted at the least, as far as somebody told: from the last confirmed step before it, less the
-    longest its waits can take, to its own end or the next one told. 0 where nobody told."""
+    """Seconds that a step lasted at the least, as far as somebody told: from the last confirmed
+    step before it, less the longest its waits can take, to its own end or the next one told. 0
+    where nobody told."""
     line = [plan for plan in plans if not plan.beside]
     done = {e.step: e.at_s for e in standing(events) if e.kind == "done"}
     place = next((i for i, plan in enumerate(line) if plan.key == step), None)
@@ -116,7 +135,9 @@ def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str = "ho
     return max(0.0, end - begin)
 
 
-def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float, safe_c: float | None) -> Progress:
+def follow(
+    plans: Sequence[StepPlan], events: Sequence[Event], now_s: float, safe_c: float | None
+) -> Progress:
     """Where the cook stands at `now_s`.
 
     Parameters
@@ -173,11 +194,27 @@ def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float, saf
         else:
             current = plan.key
             due = begin + plan.likely_s + more
-            states.append(StepState(plan, RUNNING if plan.who == "machine" else CURRENT, begin, None, due))
+            states.append(
+                StepState(plan, RUNNING if plan.who == "machine" else CURRENT, begin, None, due)
+            )
             begin = max(now_s, due)
     since, assumed = fire_since(states, now_s)
-    doubt = sum((s.plan.high_s - s.plan.likely_s) ** 2 for s in states if s.end_s is None and s.state != UNKNOWN) ** 0.5
-    ease = sum((s.plan.likely_s - s.plan.low_s) ** 2 for s in states if s.end_s is None and s.state != UNKNOWN) ** 0.5
+    doubt = (
+        sum(
+            (s.plan.high_s - s.plan.likely_s) ** 2
+            for s in states
+            if s.end_s is None and s.state != UNKNOWN
+        )
+        ** 0.5
+    )
+    ease = (
+        sum(
+            (s.plan.likely_s - s.plan.low_s) ** 2
+            for s in states
+            if s.end_s is None and s.state != UNKNOWN
+        )
+        ** 0.5
+    )
     sides = tuple(side_due(plan, states, done, now_s) for plan in plans if plan.beside)
     return Progress(
         tuple(states) + tuple(side for side, _ in sides),
@@ -195,10 +232,12 @@ def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float, saf
 
 
 def fire_since(states: Sequence[StepState], now_s: float) -> tuple[float | None, bool]:
-    """Since when the food is, or must be taken to be, under the heat; and whether that is an assumption.
+    """Since when the food is, or must be taken to be, under the heat; and whether that is an
+    assumption.
 
-    With everything before it confirmed, the fire began with the last tap. With the brush or the transfer still open,
-    the food may be there since that step began plus the least time the open steps can take. A gate is never jumped.
+    With everything before it confirmed, the fire began with the last tap. With the brush or the
+    transfer still open, the food may be there since that step began plus the least time the open
+    steps can take. A gate is never jumped.
     """
     place = next((i for i, s in enumerate(states) if s.plan.who == "fire"), None)
     if place is None:
@@ -223,13 +262,17 @@ def fire_since(states: Sequence[StepState], now_s: float) -> tuple[float | None,
 def side_due(
     plan: StepPlan, states: Sequence[StepState], done: dict[str, Event], now_s: float
 ) -> tuple[StepState, bool]:
-    """A step beside the line: the appliance must be switched on its latest likely preheat before it is needed."""
+    """A step beside the line: the appliance must be switched on its latest likely preheat before it
+    is needed.
+    """
     if plan.key in done:
         end = done[plan.key].at_s
         return StepState(plan, CONFIRMED, end, end, end), False
     needed = next((s for s in states if s.plan.key == "under"), None)
     if needed is None or needed.state not in (UPCOMING, CURRENT):
         return StepState(plan, UNKNOWN, None, None, 0.0), False
-    start = (needed.begin_s if needed.begin_s is not None else needed.due_s - needed.plan.likely_s) - plan.high_s
+    start = (
+        needed.begin_s if needed.begin_s is not None else needed.due_s - needed.plan.likely_s
+    ) - plan.high_s
     due = now_s >= start
     return StepState(plan, CURRENT if due else UPCOMING, None, None, max(start, 0.0)), due

@@ -1,4 +1,6 @@
-"""What one step of a first heat adds up to: cook value, log reduction, minutes in the danger zone (compiled)."""
+"""What one step of a first heat adds up to: cook value, log reduction, minutes in the danger zone
+(compiled).
+"""
 
 from __future__ import annotations
 
@@ -15,12 +17,22 @@ TALLIES = 6
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def add_step(
-    sums: Any, temp: Any, volume: Any, whole: float, dt: float, clock: float, d60_min: float, z_c: float, less_k: float
+    sums: Any,
+    temp: Any,
+    volume: Any,
+    whole: float,
+    dt: float,
+    clock: float,
+    d60_min: float,
+    z_c: float,
+    less_k: float,
 ) -> float:
-    """Add a step of `dt` [s] ending at `clock` [s] to one member's sums (TALLIES,); returns the mean temperature [°C].
+    """Add a step of `dt` [s] ending at `clock` [s] to one member's sums (TALLIES,); returns the
+    mean temperature [°C].
 
-    sums : cook value at the centre and averaged [min], log reduction [-] counted `less_k` colder, danger minutes, peak
-    of the centre [°C], and the last moment at which the centre was under 54.4 °C [s].
+    sums : cook value at the centre and averaged [min], log reduction [-] counted `less_k` colder,
+    danger minutes, peak of the centre [°C], and the last moment at which the centre was under 54.4
+    °C [s].
     """
     centre, mean, rate = temp[0], 0.0, 0.0
     for i in range(temp.size):

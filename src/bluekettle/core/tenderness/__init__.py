@@ -1,4 +1,6 @@
-"""Tenderness as an accumulated cook value (C-value, reference 100 °C, z = 33 °C). Knows no stages and no cuts' names."""
+"""Tenderness as an accumulated cook value (C-value, reference 100 °C, z = 33 °C). Knows no stages
+and no cuts' names.
+"""
 
 from __future__ import annotations
 
@@ -21,14 +23,17 @@ _LN10_Z = math.log(10.0) / _Z_C  # exp is several times as fast as a power
 
 @njit(cache=True, error_model="numpy")
 def cook_rate(temp_c: float) -> float:
-    """Cook value gained per minute [-] at a temperature [°C]; 1 at 100 °C. Negligible under 50 °C and cut off there."""
+    """Cook value gained per minute [-] at a temperature [°C]; 1 at 100 °C. Negligible under 50 °C
+    and cut off there.
+    """
     if temp_c < 50.0:
         return 0.0
     return math.exp((temp_c - _REF_C) * _LN10_Z)
 
 
 def cook_value_min(time_s: NDArray[np.float64], temp_c: NDArray[np.float64]) -> float:
-    """Cook value [min] of a temperature history, by the trapezoidal rule (second order in the step).
+    """Cook value [min] of a temperature history, by the trapezoidal rule (second order in the
+    step).
 
     Parameters
     ----------
@@ -48,7 +53,9 @@ def cook_value_min(time_s: NDArray[np.float64], temp_c: NDArray[np.float64]) -> 
     ranges = Ranges()
     if time_s.shape != temp_c.shape or time_s.ndim != 1 or time_s.size < 2:
         ranges.add("time_s", time_s.shape, "two or more points, as many times as temperatures")
-    elif not (np.isfinite(time_s).all() and np.isfinite(temp_c).all() and (np.diff(time_s) >= 0).all()):
+    elif not (
+        np.isfinite(time_s).all() and np.isfinite(temp_c).all() and (np.diff(time_s) >= 0).all()
+    ):
         ranges.add("time_s", "history", "finite values at rising times")
     ranges.close()
     rate = np.array([cook_rate(temp) for temp in temp_c])

@@ -1,6 +1,8 @@
-"""Thermodynamics of water and food: steam, ambient pressure, and the properties of food by composition.
+"""Thermodynamics of water and food: steam, ambient pressure, and the properties of food by
+composition.
 
-Knows nothing of dishes. Scalar functions that kernels call are compiled with Numba; the rest is NumPy.
+Knows nothing of dishes. Scalar functions that kernels call are compiled with Numba; the rest is
+NumPy.
 """
 
 from bluekettle.core.thermo.food import FoodProperties, food_properties

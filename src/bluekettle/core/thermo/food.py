@@ -15,7 +15,8 @@ GRID_C0, GRID_STEP_C, GRID_N = -40.0, 0.5, 401  # -40 to 160 °C
 FREEZING_C = -1.0
 COMPONENTS = ("water", "protein", "fat", "carbohydrate", "ash")
 
-# Choi and Okos (1986) as printed in the ASHRAE Handbook of Refrigeration: polynomials in °C, lowest power first.
+# Choi and Okos (1986) as printed in the ASHRAE Handbook of Refrigeration: polynomials in °C, lowest
+# power first.
 K_W_M_K = {
     "water": (5.7109e-1, 1.7625e-3, -6.7036e-6),
     "protein": (1.7881e-1, 1.1958e-3, -2.7178e-6),
@@ -47,7 +48,8 @@ FUSION_J_KG = 333.6e3
 class FoodProperties:
     """Properties of one food on a uniform temperature grid, for the conduction kernel.
 
-    enthalpy_j_m3 and k_w_m_k have shape (401,), from -40 to 160 °C in steps of 0.5 °C; enthalpy is 0 at -40 °C.
+    enthalpy_j_m3 and k_w_m_k have shape (401,), from -40 to 160 °C in steps of 0.5 °C; enthalpy is
+    0 at -40 °C.
     """
 
     density_kg_m3: float
@@ -72,7 +74,9 @@ def _polynomial(table: dict[str, tuple[float, float, float]], name: str, temp_c:
 
 
 def ice_fraction(water: float, temp_c: Array) -> Array:
-    """Mass fraction of ice [-] by Tchigeov's relation (ASHRAE Refrigeration), never more than the water itself."""
+    """Mass fraction of ice [-] by Tchigeov's relation (ASHRAE Refrigeration), never more than the
+    water itself.
+    """
     below = np.maximum(FREEZING_C - temp_c, 1e-9)
     share = 1.105 / (1.0 + 0.7138 / np.log(below + 1.0))
     return np.where(temp_c < FREEZING_C, np.clip(share, 0.0, 1.0) * water, 0.0)
@@ -91,10 +95,9 @@ def food_properties(fractions: dict[str, float]) -> FoodProperties:
     OutOfRange
         A fraction below 0, or a sum below 0.5 (the food is not described) or above 1.5.
 
-    Notes
-    -----
-    Parallel model by volume for conductivity, sum by mass for enthalpy; Choi and Okos (1986). Conductivity of
-    lean beef at 20 °C comes to about 0.48 W/mK, as in ASHRAE's tables of measured values (0.4 to 0.5).
+    Notes ----- Parallel model by volume for conductivity, sum by mass for enthalpy; Choi and Okos
+    (1986). Conductivity of lean beef at 20 °C comes to about 0.48 W/mK, as in ASHRAE's tables of
+    measured values (0.4 to 0.5).
     """
     ranges = Ranges()
     for name in fractions:
@@ -110,13 +113,16 @@ def food_properties(fractions: dict[str, float]) -> FoodProperties:
     parts: dict[str, Array] = {name: np.full_like(temp, share[name]) for name in COMPONENTS}
     parts["water"] = share["water"] - ice
     parts["ice"] = ice
-    safe: dict[str, Array] = {name: np.maximum(temp, 0.0) if name == "water" else temp for name in parts}
+    safe: dict[str, Array] = {
+        name: np.maximum(temp, 0.0) if name == "water" else temp for name in parts
+    }
     volumes = {name: parts[name] / _polynomial(RHO_KG_M3, name, safe[name]) for name in parts}
     volume = np.sum(list(volumes.values()), axis=0)
     k = np.sum([volumes[n] / volume * _polynomial(K_W_M_K, n, safe[n]) for n in parts], axis=0)
     cp = np.sum([parts[n] * _polynomial(CP_KJ_KG_K, n, safe[n]) for n in parts], axis=0) * 1e3
     sensible = np.concatenate([[0.0], np.cumsum(0.5 * (cp[1:] + cp[:-1]) * GRID_STEP_C)])
     enthalpy = sensible + FUSION_J_KG * (ice[0] - ice)
-    # One density for all temperatures (that at 20 °C): the piece keeps its mass, and its size, as it warms.
+    # One density for all temperatures (that at 20 °C): the piece keeps its mass, and its size, as
+    # it warms.
     density = float(1.0 / volume[int((20.0 - GRID_C0) / GRID_STEP_C)])
     return FoodProperties(density, enthalpy * density, k, share["water"])

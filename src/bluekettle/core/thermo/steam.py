@@ -14,7 +14,8 @@ CRITICAL_K = 647.096
 CRITICAL_PA = 22.064e6
 VAPOUR_J_KG_K = 461.526  # specific gas constant of water vapour
 
-# A grid of ln(p_sat) for the kernels: linear interpolation in ln p over 0.25 K errs by under 1e-5 of p.
+# A grid of ln(p_sat) for the kernels: linear interpolation in ln p over 0.25 K errs by under 1e-5
+# of p.
 GRID_C0, GRID_STEP_C, GRID_N = -5.0, 0.25, 1301
 
 
@@ -56,7 +57,8 @@ def _wagner_pruss(temp_c: NDArray[np.float64]) -> NDArray[np.float64]:
 def saturation_temp_c(pressure_pa: float) -> float:
     """Temperature [°C] of saturated steam at an absolute pressure [Pa].
 
-    The inverse of `saturation_pressure_pa`, by bracketing. Raises OutOfRange outside 1 kPa to 4 MPa.
+    The inverse of `saturation_pressure_pa`, by bracketing. Raises OutOfRange outside 1 kPa to 4
+    MPa.
 
     Examples
     --------
@@ -66,7 +68,9 @@ def saturation_temp_c(pressure_pa: float) -> float:
     ranges = Ranges()
     ranges.within("pressure_pa", pressure_pa, 1e3, 4e6, "Pa")
     ranges.close()
-    return float(brentq(lambda t: _wagner_pruss(np.asarray(t)) - pressure_pa, -5.0, 300.0, xtol=1e-6))
+    return float(
+        brentq(lambda t: _wagner_pruss(np.asarray(t)) - pressure_pa, -5.0, 300.0, xtol=1e-6)
+    )
 
 
 def ambient_pressure_pa(altitude_m: float) -> float:
@@ -105,5 +109,7 @@ def psat_grid_pa(temp_c: float) -> float:
 
 @njit(cache=True, error_model="numpy")
 def latent_heat_j_kg(temp_c: float) -> float:
-    """Latent heat of evaporation [J/kg], 0 to 150 °C, within 0.5 %: a straight line through the steam tables."""
+    """Latent heat of evaporation [J/kg], 0 to 150 °C, within 0.5 %: a straight line through the
+    steam tables.
+    """
     return 2.5025e6 - 2433.0 * temp_c

@@ -17,7 +17,9 @@ def c_to_f(temp_c: float) -> float:
 
 
 def pounds_to_kg(mass_lb: float) -> float:
-    """Kilograms of a mass in avoirdupois pounds (exact by definition), 0 to 10 000 lb; OutOfRange otherwise."""
+    """Kilograms of a mass in avoirdupois pounds (exact by definition), 0 to 10 000 lb; OutOfRange
+    otherwise.
+    """
     return within("mass_lb", mass_lb, 0.0, 1e4, "lb") * POUND_KG
 
 

@@ -6,7 +6,9 @@ from sqlmodel import SQLModel
 import bluekettle.store.tables  # noqa: F401  (fills the metadata)
 
 context.configure(
-    connection=context.config.attributes["connection"], target_metadata=SQLModel.metadata, render_as_batch=True
+    connection=context.config.attributes["connection"],
+    target_metadata=SQLModel.metadata,
+    render_as_batch=True,
 )
 with context.begin_transaction():
     context.run_migrations()

@@ -10,21 +10,35 @@ import NumberField from '@/shared/ui/NumberField.vue'
 const props = defineProps<{ appliance: Appliance; bodies: Appliance[]; effects?: Effect[] }>()
 const emit = defineEmits<{ keep: [fields: Partial<ApplianceBody>]; drop: [] }>()
 const FIELD: Record<string, { field: keyof ApplianceBody; step: number }> = {
-  power_w: { field: 'power_w', step: 50 }, volume_l: { field: 'volume_l', step: 0.5 }, gauge_kpa: { field: 'gauge_kpa', step: 5 },
-  element_w_m2: { field: 'element_w_m2', step: 100 }, setting_c: { field: 'setting_c', step: 5 }, top_c: { field: 'top_c', step: 10 },
-  preheat_s: { field: 'preheat_min', step: 1 }, width_m: { field: 'width_mm', step: 10 }, depth_m: { field: 'depth_mm', step: 10 }, height_m: { field: 'height_mm', step: 10 },
+  power_w: { field: 'power_w', step: 50 },
+  volume_l: { field: 'volume_l', step: 0.5 },
+  gauge_kpa: { field: 'gauge_kpa', step: 5 },
+  element_w_m2: { field: 'element_w_m2', step: 100 },
+  setting_c: { field: 'setting_c', step: 5 },
+  top_c: { field: 'top_c', step: 10 },
+  preheat_s: { field: 'preheat_min', step: 1 },
+  width_m: { field: 'width_mm', step: 10 },
+  depth_m: { field: 'depth_mm', step: 10 },
+  height_m: { field: 'height_mm', step: 10 },
 }
 const figures = computed(() => props.appliance.figures.filter((f) => FIELD[f.name]))
-const job = computed(() => props.appliance.finish ?? (props.appliance.type === 'pot' ? 'pressure' : props.appliance.type))
+const job = computed(
+  () =>
+    props.appliance.finish ?? (props.appliance.type === 'pot' ? 'pressure' : props.appliance.type),
+)
 const name = ref(props.appliance.given.name)
 const racks = ref('')
 const wrongRack = ref('')
 const button = ref('')
-watch(() => props.appliance, (a) => {
-  name.value = a.given.name
-  racks.value = (a.given.racks_mm ?? []).join(', ')
-  button.value = a.given.buttons?.[job.value] ?? Object.values(a.given.buttons ?? {})[0] ?? ''
-}, { immediate: true })
+watch(
+  () => props.appliance,
+  (a) => {
+    name.value = a.given.name
+    racks.value = (a.given.racks_mm ?? []).join(', ')
+    button.value = a.given.buttons?.[job.value] ?? Object.values(a.given.buttons ?? {})[0] ?? ''
+  },
+  { immediate: true },
+)
 const { kitchen } = useUnits()
 
 /** What leaving a figure assumed is worth on tonight's plan. */
@@ -44,52 +58,200 @@ function putRacks(text: string) {
 <template>
   <section class="sheet" :aria-label="appliance.given.name">
     <div class="head">
-      <input v-model="name" class="name" aria-label="What you call it" maxlength="60" @change="emit('keep', { name })" />
-      <label class="tick"><input type="checkbox" :checked="appliance.given.in_use" data-test="in-use" @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })" /> in use for plans</label>
-      <button type="button" class="plain-button" data-test="drop-appliance" @click="emit('drop')">Delete</button>
+      <input
+        v-model="name"
+        class="name"
+        aria-label="What you call it"
+        maxlength="60"
+        @change="emit('keep', { name })"
+      />
+      <label class="tick"
+        ><input
+          type="checkbox"
+          :checked="appliance.given.in_use"
+          data-test="in-use"
+          @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })"
+        />
+        in use for plans</label
+      >
+      <button type="button" class="plain-button" data-test="drop-appliance" @click="emit('drop')">
+        Delete
+      </button>
     </div>
-    <p v-if="appliance.instead" class="quiet">Plans reckon with “{{ appliance.instead }}”; take it out of use, and they reckon with this one.</p>
+    <p v-if="appliance.instead" class="quiet">
+      Plans reckon with “{{ appliance.instead }}”; take it out of use, and they reckon with this
+      one.
+    </p>
     <div class="figures">
       <NumberField
-        v-for="f in figures" :key="appliance.id + f.name" :label="f.label.charAt(0).toUpperCase() + f.label.slice(1)" :unit="f.unit" :step="FIELD[f.name]!.step"
-        :model-value="f.assumed ? null : f.value" :placeholder="f.assumed ? String(f.value) : ''" :note="f.assumed ? worth(f.figure) : ''"
+        v-for="f in figures"
+        :key="appliance.id + f.name"
+        :label="f.label.charAt(0).toUpperCase() + f.label.slice(1)"
+        :unit="f.unit"
+        :step="FIELD[f.name]!.step"
+        :model-value="f.assumed ? null : f.value"
+        :placeholder="f.assumed ? String(f.value) : ''"
+        :note="f.assumed ? worth(f.figure) : ''"
         @update:model-value="emit('keep', { [FIELD[f.name]!.field]: $event })"
       />
     </div>
     <div v-if="appliance.racks_mm.length" class="racks">
-      <label>Racks, mm below the element<input v-model="racks" :placeholder="appliance.racks_mm.join(', ')" @change="putRacks(racks)" /></label>
-      <small v-if="wrongRack" class="wrong" role="alert">“{{ wrongRack }}” is not a distance: write millimetres, like 70, 140, 210</small>
+      <label
+        >Racks, mm below the element<input
+          v-model="racks"
+          :placeholder="appliance.racks_mm.join(', ')"
+          @change="putRacks(racks)"
+      /></label>
+      <small v-if="wrongRack" class="wrong" role="alert"
+        >“{{ wrongRack }}” is not a distance: write millimetres, like 70, 140, 210</small
+      >
       <div v-if="appliance.type === 'broiler'" role="radiogroup" aria-label="The rack you use">
         <span>You use</span>
-        <button v-for="r in appliance.racks_mm" :key="r" type="button" role="radio" :aria-checked="Math.abs(r - usual) < 10" :class="{ on: Math.abs(r - usual) < 10 }" class="plain-button" @click="emit('keep', { rack_mm: r })">{{ kitchen === 'us' ? length(r, 'us') : `${Math.round(r / 10)} cm` }}</button>
+        <button
+          v-for="r in appliance.racks_mm"
+          :key="r"
+          type="button"
+          role="radio"
+          :aria-checked="Math.abs(r - usual) < 10"
+          :class="{ on: Math.abs(r - usual) < 10 }"
+          class="plain-button"
+          @click="emit('keep', { rack_mm: r })"
+        >
+          {{ kitchen === 'us' ? length(r, 'us') : `${Math.round(r / 10)} cm` }}
+        </button>
       </div>
     </div>
     <details>
       <summary>Its own words, and whose body it shares</summary>
       <div class="words">
-        <label>Button for the job<input v-model="button" maxlength="40" placeholder="as written on it" @change="emit('keep', { buttons: button ? { ...appliance.given.buttons, [job]: button } : {} })" /></label>
-        <label>Its clock shows<select :value="appliance.given.display" @change="emit('keep', { display: ($event.target as HTMLSelectElement).value as 'minutes' })"><option value="minutes">minutes</option><option value="hours">hours:minutes</option></select></label>
-        <label class="tick"><input type="checkbox" :checked="appliance.given.counts_up" @change="emit('keep', { counts_up: ($event.target as HTMLInputElement).checked })" /> counts up after the end</label>
-        <label>Shares the body of<select :value="appliance.given.body_id ?? ''" @change="emit('keep', { body_id: Number(($event.target as HTMLSelectElement).value) || null })"><option value="">{{ appliance.shares || 'nothing' }}</option><option v-for="b in bodies" :key="b.id" :value="b.id">{{ b.given.name }}</option></select></label>
+        <label
+          >Button for the job<input
+            v-model="button"
+            maxlength="40"
+            placeholder="as written on it"
+            @change="
+              emit('keep', { buttons: button ? { ...appliance.given.buttons, [job]: button } : {} })
+            "
+        /></label>
+        <label
+          >Its clock shows<select
+            :value="appliance.given.display"
+            @change="
+              emit('keep', { display: ($event.target as HTMLSelectElement).value as 'minutes' })
+            "
+          >
+            <option value="minutes">minutes</option>
+            <option value="hours">hours:minutes</option>
+          </select></label
+        >
+        <label class="tick"
+          ><input
+            type="checkbox"
+            :checked="appliance.given.counts_up"
+            @change="emit('keep', { counts_up: ($event.target as HTMLInputElement).checked })"
+          />
+          counts up after the end</label
+        >
+        <label
+          >Shares the body of<select
+            :value="appliance.given.body_id ?? ''"
+            @change="
+              emit('keep', { body_id: Number(($event.target as HTMLSelectElement).value) || null })
+            "
+          >
+            <option value="">{{ appliance.shares || 'nothing' }}</option>
+            <option v-for="b in bodies" :key="b.id" :value="b.id">{{ b.given.name }}</option>
+          </select></label
+        >
       </div>
     </details>
   </section>
 </template>
 
 <style scoped>
-.sheet { display: grid; gap: 16px; }
-.head { display: flex; gap: 18px; align-items: center; flex-wrap: wrap; }
-.name { border: 0; background: transparent; color: var(--kettle-ink); font: 700 1.7rem/1.2 var(--kettle-display); flex: 1; min-width: 200px; min-height: 48px; padding: 0; }
-.figures { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 14px 16px; align-items: start; }
-.tick { display: flex; gap: 8px; align-items: center; min-height: 44px; font-weight: 400; }
-.tick input { width: 24px; height: 24px; accent-color: var(--kettle-ember); }
-.wrong { color: var(--kettle-stop); }
-.racks { display: grid; gap: 10px; }
-.racks div { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
-.on { background: var(--kettle-ember); color: var(--kettle-ember-ink); border-color: var(--kettle-ember); }
-.words { display: grid; grid-template-columns: repeat(auto-fill, minmax(230px, 1fr)); gap: 14px; margin-top: 10px; }
-label { display: grid; gap: 4px; font-weight: 700; }
-.tick { display: flex; }
-label > input:not([type='checkbox']), select { height: 50px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; }
-summary { cursor: pointer; font-weight: 700; min-height: 40px; }
+.sheet {
+  display: grid;
+  gap: 16px;
+}
+.head {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.name {
+  border: 0;
+  background: transparent;
+  color: var(--kettle-ink);
+  font: 700 1.7rem/1.2 var(--kettle-display);
+  flex: 1;
+  min-width: 200px;
+  min-height: 48px;
+  padding: 0;
+}
+.figures {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 14px 16px;
+  align-items: start;
+}
+.tick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 44px;
+  font-weight: 400;
+}
+.tick input {
+  width: 24px;
+  height: 24px;
+  accent-color: var(--kettle-ember);
+}
+.wrong {
+  color: var(--kettle-stop);
+}
+.racks {
+  display: grid;
+  gap: 10px;
+}
+.racks div {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.on {
+  background: var(--kettle-ember);
+  color: var(--kettle-ember-ink);
+  border-color: var(--kettle-ember);
+}
+.words {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 14px;
+  margin-top: 10px;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+}
+.tick {
+  display: flex;
+}
+label > input:not([type='checkbox']),
+select {
+  height: 50px;
+  font-size: 1.05rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  padding: 0 12px;
+}
+summary {
+  cursor: pointer;
+  font-weight: 700;
+  min-height: 40px;
+}
 </style>

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef } from 'vue'
-import { api, ask, type Appliance, type Calibrated, type KeptSauce, type ObservationBody } from '@/api/client'
+import {
+  api,
+  ask,
+  type Appliance,
+  type Calibrated,
+  type KeptSauce,
+  type ObservationBody,
+} from '@/api/client'
 import { useDraft } from '@/features/plan'
 import { useClock } from '@/shared/composables/useClock'
 import { stopwatch } from '@/shared/format/time'
@@ -8,7 +15,10 @@ import FactorBar from './FactorBar.vue'
 
 /** Watch a little glaze under this heat for three minutes: what it shows, and when, tells how fierce the heat is. */
 const plan = useDraft()
-const props = defineProps<{ appliance: Appliance; observe: (body: ObservationBody) => Promise<Calibrated | undefined> }>()
+const props = defineProps<{
+  appliance: Appliance
+  observe: (body: ObservationBody) => Promise<Calibrated | undefined>
+}>()
 const emit = defineEmits<{ forget: [id: number, again: boolean] }>()
 const GROUNDS = [
   { key: 'scout', text: 'tonight’s glaze on damp bread', hint: 'teaches most' },
@@ -24,7 +34,9 @@ const began = ref<number | null>(null)
 const told = shallowRef<Calibrated>()
 const seen = ref<string[]>([])
 const now = useClock(250)
-const under = computed(() => (began.value === null ? 0 : Math.max(0, (now.value.getTime() - began.value) / 1000)))
+const under = computed(() =>
+  began.value === null ? 0 : Math.max(0, (now.value.getTime() - began.value) / 1000),
+)
 const shown = computed(() => SIGNS.filter((s) => !(ground.value === 'bread' && s === 'bubbling')))
 const minutes = (s: number | null) => (s === null ? 'never' : stopwatch(s))
 
@@ -44,7 +56,13 @@ function start() {
 
 async function see(sign: (typeof SIGNS)[number]) {
   const at = Math.max(1, Math.round((Date.now() - began.value!) / 100) / 10)
-  const made = await props.observe({ ground: ground.value, sign, at_s: at, sauce_id: ground.value === 'scout' || ground.value === 'food' ? sauce.value : null, coat_mm: 0.5 })
+  const made = await props.observe({
+    ground: ground.value,
+    sign,
+    at_s: at,
+    sauce_id: ground.value === 'scout' || ground.value === 'food' ? sauce.value : null,
+    coat_mm: 0.5,
+  })
   if (!made) return
   told.value = made
   seen.value = [...seen.value, sign]
@@ -54,49 +72,160 @@ async function see(sign: (typeof SIGNS)[number]) {
 <template>
   <section class="calibrate" aria-label="How fierce it is">
     <h3>How fierce is it?</h3>
-    <p class="says">{{ appliance.heat_says.charAt(0).toUpperCase() + appliance.heat_says.slice(1) }}.</p>
+    <p class="says">
+      {{ appliance.heat_says.charAt(0).toUpperCase() + appliance.heat_says.slice(1) }}.
+    </p>
     <FactorBar :history="appliance.history" />
     <div v-if="began === null" class="set">
-      <label>Under the heat goes<select v-model="ground" data-test="ground"><option v-for="g in GROUNDS" :key="g.key" :value="g.key">{{ g.text }} ({{ g.hint }})</option></select></label>
-      <label v-if="(ground === 'scout' || ground === 'food') && sauces.length">Glaze<select v-model="sauce"><option v-for="s in sauces" :key="s.id" :value="s.id">{{ s.document.name }}</option></select></label>
-      <button type="button" class="ember-button" data-test="scout-start" @click="start">It is under the heat now</button>
+      <label
+        >Under the heat goes<select v-model="ground" data-test="ground">
+          <option v-for="g in GROUNDS" :key="g.key" :value="g.key">
+            {{ g.text }} ({{ g.hint }})
+          </option>
+        </select></label
+      >
+      <label v-if="(ground === 'scout' || ground === 'food') && sauces.length"
+        >Glaze<select v-model="sauce">
+          <option v-for="s in sauces" :key="s.id" :value="s.id">{{ s.document.name }}</option>
+        </select></label
+      >
+      <button type="button" class="ember-button" data-test="scout-start" @click="start">
+        It is under the heat now
+      </button>
     </div>
     <div v-else class="watch">
       <p class="clock figure" role="timer">{{ stopwatch(under) }}</p>
       <p>Stay with it. Tap a sign when you see it:</p>
       <div class="signs">
-        <button v-for="s in shown" :key="s" type="button" class="wide-button" :disabled="seen.includes(s)" :data-test="`sign-${s}`" @click="see(s)">{{ s === 'dark' ? 'dark, mahogany' : s }}</button>
+        <button
+          v-for="s in shown"
+          :key="s"
+          type="button"
+          class="wide-button"
+          :disabled="seen.includes(s)"
+          :data-test="`sign-${s}`"
+          @click="see(s)"
+        >
+          {{ s === 'dark' ? 'dark, mahogany' : s }}
+        </button>
       </div>
       <button type="button" class="plain-button" @click="began = null">It is out, enough</button>
     </div>
-    <p v-if="told" class="told figure" role="status">A bottled sweet glaze was to be mahogany at {{ minutes(told.before.likely_s) }} ({{ minutes(told.before.low_s) }} to {{ minutes(told.before.high_s) }}); now at <b>{{ minutes(told.after.likely_s) }}</b> ({{ minutes(told.after.low_s) }} to {{ minutes(told.after.high_s) }}).</p>
+    <p v-if="told" class="told figure" role="status">
+      A bottled sweet glaze was to be mahogany at {{ minutes(told.before.likely_s) }} ({{
+        minutes(told.before.low_s)
+      }}
+      to {{ minutes(told.before.high_s) }}); now at <b>{{ minutes(told.after.likely_s) }}</b> ({{
+        minutes(told.after.low_s)
+      }}
+      to {{ minutes(told.after.high_s) }}).
+    </p>
     <details v-if="appliance.observations.length">
-      <summary>{{ appliance.observations.length }} sign{{ appliance.observations.length === 1 ? '' : 's' }} seen</summary>
+      <summary>
+        {{ appliance.observations.length }} sign{{ appliance.observations.length === 1 ? '' : 's' }}
+        seen
+      </summary>
       <ul class="figure">
         <li v-for="o in appliance.observations" :key="o.id" :class="{ gone: o.forgotten }">
-          <span>{{ new Date(o.made_at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }) }}: {{ o.sign }} at {{ stopwatch(o.at_s) }}, {{ o.ground === 'food' ? 'on food' : o.ground === 'scout' ? 'scout' : '' }} {{ o.sauce }}</span>
-          <button type="button" class="plain-button" :data-test="`forget-${o.id}`" @click="emit('forget', o.id, o.forgotten)">{{ o.forgotten ? 'count it again' : 'forget it' }}</button>
+          <span
+            >{{
+              new Date(o.made_at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
+            }}: {{ o.sign }} at {{ stopwatch(o.at_s) }},
+            {{ o.ground === 'food' ? 'on food' : o.ground === 'scout' ? 'scout' : '' }}
+            {{ o.sauce }}</span
+          >
+          <button
+            type="button"
+            class="plain-button"
+            :data-test="`forget-${o.id}`"
+            @click="emit('forget', o.id, o.forgotten)"
+          >
+            {{ o.forgotten ? 'count it again' : 'forget it' }}
+          </button>
         </li>
       </ul>
     </details>
-    <p class="quiet">Usual guidance: never leave food under fierce heat. Your appliance’s manual and local fire rules come first.</p>
+    <p class="quiet">
+      Usual guidance: never leave food under fierce heat. Your appliance’s manual and local fire
+      rules come first.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.calibrate { display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); }
-h3 { font-size: 1.2rem; }
-p { margin: 0; }
-.says { font-size: 1.05rem; }
-.set { display: flex; gap: 14px; flex-wrap: wrap; align-items: end; }
-label { display: grid; gap: 4px; font-weight: 700; }
-select { height: 52px; font-size: 1.02rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; max-width: min(430px, 86vw); }
-.clock { font: 700 4.2rem/1 var(--kettle-display); color: var(--kettle-ember); }
-.signs { display: grid; grid-template-columns: repeat(2, 1fr); gap: 10px; margin: 10px 0; }
-.signs .wide-button { min-height: 84px; font-size: 1.35rem; }
-.told { border-left: 6px solid var(--kettle-good); padding-left: 12px; }
-ul { list-style: none; margin: 8px 0 0; padding: 0; }
-li { display: flex; gap: 14px; justify-content: space-between; align-items: center; border-bottom: 1px solid var(--kettle-line); padding: 6px 0; }
-.gone span { text-decoration: line-through; color: var(--kettle-ink-soft); }
-summary { cursor: pointer; font-weight: 700; min-height: 36px; }
+.calibrate {
+  display: grid;
+  gap: 12px;
+  grid-template-columns: minmax(0, 1fr);
+}
+h3 {
+  font-size: 1.2rem;
+}
+p {
+  margin: 0;
+}
+.says {
+  font-size: 1.05rem;
+}
+.set {
+  display: flex;
+  gap: 14px;
+  flex-wrap: wrap;
+  align-items: end;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+}
+select {
+  height: 52px;
+  font-size: 1.02rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  padding: 0 12px;
+  max-width: min(430px, 86vw);
+}
+.clock {
+  font: 700 4.2rem/1 var(--kettle-display);
+  color: var(--kettle-ember);
+}
+.signs {
+  display: grid;
+  grid-template-columns: repeat(2, 1fr);
+  gap: 10px;
+  margin: 10px 0;
+}
+.signs .wide-button {
+  min-height: 84px;
+  font-size: 1.35rem;
+}
+.told {
+  border-left: 6px solid var(--kettle-good);
+  padding-left: 12px;
+}
+ul {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  gap: 14px;
+  justify-content: space-between;
+  align-items: center;
+  border-bottom: 1px solid var(--kettle-line);
+  padding: 6px 0;
+}
+.gone span {
+  text-decoration: line-through;
+  color: var(--kettle-ink-soft);
+}
+summary {
+  cursor: pointer;
+  font-weight: 700;
+  min-height: 36px;
+}
 </style>

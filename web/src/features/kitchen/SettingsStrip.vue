@@ -9,7 +9,11 @@ const props = defineProps<{ settings: KitchenSettings; gear: string[] }>()
 const emit = defineEmits<{ settle: [fields: Partial<KitchenSettings>] }>()
 const { kitchen, degrees } = useUnits()
 const hours = ref('')
-watch(() => props.settings, (s) => (hours.value = (s.meal_hours ?? []).join(', ')), { immediate: true })
+watch(
+  () => props.settings,
+  (s) => (hours.value = (s.meal_hours ?? []).join(', ')),
+  { immediate: true },
+)
 
 function toggle(item: string) {
   const own = props.settings.gear ?? []
@@ -21,27 +25,118 @@ function toggle(item: string) {
   <section class="settings" aria-label="The whole kitchen">
     <h2>The whole kitchen</h2>
     <div class="row">
-      <NumberField :model-value="settings.altitude_m ?? null" label="Height above the sea" unit="m" :step="50" placeholder="0" :note="settings.altitude_m == null ? 'assumed' : ''" @update:model-value="emit('settle', { altitude_m: $event })" />
-      <NumberField :model-value="settings.hands ?? 1" label="Hands that cook" unit="people" :step="1" @update:model-value="emit('settle', { hands: $event ?? 1 })" />
-      <NumberField :model-value="settings.price_kwh ?? null" label="A kilowatt hour costs" unit="" :step="0.01" @update:model-value="emit('settle', { price_kwh: $event })" />
-      <label>Usual hours of eating<input v-model="hours" placeholder="19:00" @change="emit('settle', { meal_hours: hours.split(/[,;\s]+/).filter(Boolean) })" /></label>
-      <label>Weights<select :value="kitchen" data-test="measures" @change="emit('settle', { measures: ($event.target as HTMLSelectElement).value as 'us' })"><option value="metric">kg and g</option><option value="us">pounds and cups</option></select></label>
-      <label>Heat<select :value="degrees" data-test="degrees" @change="emit('settle', { temperature: ($event.target as HTMLSelectElement).value as 'F' })"><option value="C">°C</option><option value="F">°F</option></select></label>
+      <NumberField
+        :model-value="settings.altitude_m ?? null"
+        label="Height above the sea"
+        unit="m"
+        :step="50"
+        placeholder="0"
+        :note="settings.altitude_m == null ? 'assumed' : ''"
+        @update:model-value="emit('settle', { altitude_m: $event })"
+      />
+      <NumberField
+        :model-value="settings.hands ?? 1"
+        label="Hands that cook"
+        unit="people"
+        :step="1"
+        @update:model-value="emit('settle', { hands: $event ?? 1 })"
+      />
+      <NumberField
+        :model-value="settings.price_kwh ?? null"
+        label="A kilowatt hour costs"
+        unit=""
+        :step="0.01"
+        @update:model-value="emit('settle', { price_kwh: $event })"
+      />
+      <label
+        >Usual hours of eating<input
+          v-model="hours"
+          placeholder="19:00"
+          @change="emit('settle', { meal_hours: hours.split(/[,;\s]+/).filter(Boolean) })"
+      /></label>
+      <label
+        >Weights<select
+          :value="kitchen"
+          data-test="measures"
+          @change="emit('settle', { measures: ($event.target as HTMLSelectElement).value as 'us' })"
+        >
+          <option value="metric">kg and g</option>
+          <option value="us">pounds and cups</option>
+        </select></label
+      >
+      <label
+        >Heat<select
+          :value="degrees"
+          data-test="degrees"
+          @change="
+            emit('settle', { temperature: ($event.target as HTMLSelectElement).value as 'F' })
+          "
+        >
+          <option value="C">°C</option>
+          <option value="F">°F</option>
+        </select></label
+      >
     </div>
     <p>At hand:</p>
     <div class="gear">
-      <button v-for="item in gear" :key="item" type="button" class="plain-button" :aria-pressed="(settings.gear ?? []).includes(item)" :class="{ on: (settings.gear ?? []).includes(item) }" @click="toggle(item)">{{ (settings.gear ?? []).includes(item) ? '✓ ' : '' }}{{ item }}</button>
+      <button
+        v-for="item in gear"
+        :key="item"
+        type="button"
+        class="plain-button"
+        :aria-pressed="(settings.gear ?? []).includes(item)"
+        :class="{ on: (settings.gear ?? []).includes(item) }"
+        @click="toggle(item)"
+      >
+        {{ (settings.gear ?? []).includes(item) ? '✓ ' : '' }}{{ item }}
+      </button>
     </div>
   </section>
 </template>
 
 <style scoped>
-.settings { display: grid; gap: 12px; margin-top: 36px; }
-.row { display: grid; grid-template-columns: repeat(auto-fill, minmax(238px, 1fr)); gap: 16px 20px; align-items: start; }
-label { display: grid; gap: 4px; font-weight: 700; }
-input, select { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; width: 140px; }
-.gear { display: flex; gap: 8px; flex-wrap: wrap; }
-.on { background: var(--kettle-enamel); color: var(--kettle-paper); border-color: var(--kettle-enamel); }
-html.dark .on { color: var(--kettle-ink); }
-p { margin: 0; font-weight: 700; }
+.settings {
+  display: grid;
+  gap: 12px;
+  margin-top: 36px;
+}
+.row {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(238px, 1fr));
+  gap: 16px 20px;
+  align-items: start;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+}
+input,
+select {
+  height: 52px;
+  font-size: 1.05rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  padding: 0 12px;
+  width: 140px;
+}
+.gear {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.on {
+  background: var(--kettle-enamel);
+  color: var(--kettle-paper);
+  border-color: var(--kettle-enamel);
+}
+html.dark .on {
+  color: var(--kettle-ink);
+}
+p {
+  margin: 0;
+  font-weight: 700;
+}
 </style>

@@ -1,6 +1,15 @@
 import { computed, ref } from 'vue'
 import { useIntervalFn } from '@vueuse/core'
-import { api, ask, type Appliance, type ApplianceBody, type Calibrated, type KitchenSettings, type ObservationBody, type Problem } from '@/api/client'
+import {
+  api,
+  ask,
+  type Appliance,
+  type ApplianceBody,
+  type Calibrated,
+  type KitchenSettings,
+  type ObservationBody,
+  type Problem,
+} from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useUnits } from '@/shared/composables/useUnits'
 
@@ -14,7 +23,15 @@ export function useKitchen() {
 
   async function open() {
     await load(true)
-    problem.value = kitchen.value ? undefined : { type: 'about:blank', title: 'No answer', status: 0, detail: 'The kettle does not answer. I keep trying.', errors: [] }
+    problem.value = kitchen.value
+      ? undefined
+      : {
+          type: 'about:blank',
+          title: 'No answer',
+          status: 0,
+          detail: 'The kettle does not answer. I keep trying.',
+          errors: [],
+        }
     chosen.value ??= kitchen.value?.appliances[0]?.id ?? null
   }
 
@@ -22,7 +39,9 @@ export function useKitchen() {
   let unsent: (() => Promise<unknown>) | undefined
 
   /** Sends a change, keeps what is wrong with it, and reads the kitchen anew. */
-  async function change<T>(request: () => Promise<{ data?: T; error?: unknown }>): Promise<T | undefined> {
+  async function change<T>(
+    request: () => Promise<{ data?: T; error?: unknown }>,
+  ): Promise<T | undefined> {
     const answer = await ask(request)
     problem.value = answer.problem
     unsent = answer.problem?.status === 0 ? () => change(request) : undefined
@@ -41,20 +60,36 @@ export function useKitchen() {
   }, 15_000)
 
   const add = async (kind: string, name: string) => {
-    const made = await change(() => api.POST('/api/v1/kitchen/appliances', { body: { kind, name } as ApplianceBody }))
+    const made = await change(() =>
+      api.POST('/api/v1/kitchen/appliances', { body: { kind, name } as ApplianceBody }),
+    )
     if (made) chosen.value = made.id
   }
   const keep = (one: Appliance, fields: Partial<ApplianceBody>) =>
-    change(() => api.PUT('/api/v1/kitchen/appliances/{id}', { params: { path: { id: one.id } }, body: { ...one.given, ...fields } }))
+    change(() =>
+      api.PUT('/api/v1/kitchen/appliances/{id}', {
+        params: { path: { id: one.id } },
+        body: { ...one.given, ...fields },
+      }),
+    )
   const drop = async (one: Appliance) => {
-    await change(() => api.DELETE('/api/v1/kitchen/appliances/{id}', { params: { path: { id: one.id } } }))
+    await change(() =>
+      api.DELETE('/api/v1/kitchen/appliances/{id}', { params: { path: { id: one.id } } }),
+    )
     if (!problem.value) chosen.value = kitchen.value?.appliances[0]?.id ?? null
   }
   const observe = (one: Appliance, body: ObservationBody): Promise<Calibrated | undefined> =>
-    change(() => api.POST('/api/v1/kitchen/appliances/{id}/observations', { params: { path: { id: one.id } }, body }))
+    change(() =>
+      api.POST('/api/v1/kitchen/appliances/{id}/observations', {
+        params: { path: { id: one.id } },
+        body,
+      }),
+    )
   const forget = (id: number, again: boolean) =>
     again
-      ? change(() => api.POST('/api/v1/kitchen/observations/{id}/restore', { params: { path: { id } } }))
+      ? change(() =>
+          api.POST('/api/v1/kitchen/observations/{id}/restore', { params: { path: { id } } }),
+        )
       : change(() => api.DELETE('/api/v1/kitchen/observations/{id}', { params: { path: { id } } }))
   const settle = (fields: Partial<KitchenSettings>) => {
     const body = { ...kitchen.value!.settings, ...fields }
@@ -63,5 +98,18 @@ export function useKitchen() {
     return change(() => api.PUT('/api/v1/kitchen/settings', { body }))
   }
 
-  return { kitchen, problem, chosen, appliance, open, again, add, keep, drop, observe, forget, settle }
+  return {
+    kitchen,
+    problem,
+    chosen,
+    appliance,
+    open,
+    again,
+    add,
+    keep,
+    drop,
+    observe,
+    forget,
+    settle,
+  }
 }

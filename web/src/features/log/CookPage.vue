@@ -18,7 +18,9 @@ const pulled = computed(() => cook.value?.summary.strip.pulled_s ?? null)
 
 async function load() {
   const id = Number(route.params.id)
-  const { data, problem: found } = await ask(() => api.GET('/api/v1/cooks/{id}', { params: { path: { id } } }))
+  const { data, problem: found } = await ask(() =>
+    api.GET('/api/v1/cooks/{id}', { params: { path: { id } } }),
+  )
   problem.value = found
   cook.value = data
 }
@@ -46,7 +48,10 @@ function again() {
       </header>
       <p v-if="cook.summary.outcome?.note" class="note">{{ cook.summary.outcome.note }}</p>
       <h2>Plan beside actual</h2>
-      <p class="figure">Planned {{ duration(cook.summary.planned_s) }}, took {{ cook.summary.actual_s == null ? 'an unknown time' : duration(cook.summary.actual_s) }}.</p>
+      <p class="figure">
+        Planned {{ duration(cook.summary.planned_s) }}, took
+        {{ cook.summary.actual_s == null ? 'an unknown time' : duration(cook.summary.actual_s) }}.
+      </p>
       <CompareStages :stages="cook.stages" />
       <h2>The glaze, as planned</h2>
       <GlazeStrip :glaze="cook.forecast.glaze" :pulled-s="pulled" compact />
@@ -60,11 +65,32 @@ function again() {
 </template>
 
 <style scoped>
-header { display: flex; flex-wrap: wrap; gap: 10px 40px; align-items: center; }
-header div { flex: 1; min-width: 16rem; }
-header p { margin: 2px 0; }
-h1 { font-size: 1.9rem; }
-h2 { margin: 26px 0 8px; }
-.how { font: 700 1.2rem var(--kettle-display); }
-.note { font: 500 1.3rem/1.5 var(--kettle-display); border-left: 5px solid var(--kettle-ember); padding-left: 18px; max-width: 46rem; }
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 40px;
+  align-items: center;
+}
+header div {
+  flex: 1;
+  min-width: 16rem;
+}
+header p {
+  margin: 2px 0;
+}
+h1 {
+  font-size: 1.9rem;
+}
+h2 {
+  margin: 26px 0 8px;
+}
+.how {
+  font: 700 1.2rem var(--kettle-display);
+}
+.note {
+  font: 500 1.3rem/1.5 var(--kettle-display);
+  border-left: 5px solid var(--kettle-ember);
+  padding-left: 18px;
+  max-width: 46rem;
+}
 </style>

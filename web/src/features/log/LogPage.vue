@@ -28,8 +28,14 @@ onMounted(load)
     </section>
     <ol v-else class="cooks">
       <li v-for="cook in cooks" :key="cook.id">
-        <RouterLink :to="cook.ended_at ? `/log/${cook.id}` : `/stove/${cook.id}`" :data-test="`cook-${cook.id}`">
-          <span class="what"><b>{{ cook.title }}</b><small>{{ whenWords(cook) }}</small></span>
+        <RouterLink
+          :to="cook.ended_at ? `/log/${cook.id}` : `/stove/${cook.id}`"
+          :data-test="`cook-${cook.id}`"
+        >
+          <span class="what"
+            ><b>{{ cook.title }}</b
+            ><small>{{ whenWords(cook) }}</small></span
+          >
           <PastStrip :strip="cook.strip" />
           <span class="times figure">
             <b>{{ cook.actual_s == null ? '?' : duration(cook.actual_s) }}</b>
@@ -37,7 +43,10 @@ onMounted(load)
           </span>
           <span class="how">
             {{ outcomeWords(cook) }}
-            <small v-if="cook.unknown_steps">{{ cook.unknown_steps }} step{{ cook.unknown_steps === 1 ? '' : 's' }} nobody confirmed</small>
+            <small v-if="cook.unknown_steps"
+              >{{ cook.unknown_steps }} step{{ cook.unknown_steps === 1 ? '' : 's' }} nobody
+              confirmed</small
+            >
           </span>
         </RouterLink>
       </li>
@@ -46,13 +55,54 @@ onMounted(load)
 </template>
 
 <style scoped>
-h1 { font-size: 2rem; margin-bottom: 12px; }
-.cooks { list-style: none; margin: 0; padding: 0; }
-a { display: grid; grid-template-columns: 1.2fr 1.6fr 140px 1fr; gap: 24px; align-items: center; padding: 16px 4px; color: inherit; text-decoration: none; border-bottom: 1px solid var(--kettle-line); }
-a:hover { background: var(--kettle-ember-soft); }
-.what b { font: 700 1.12rem/1.25 var(--kettle-display); display: block; }
-small { display: block; color: var(--kettle-ink-soft); font-size: 0.95rem; }
-.times b { font: 700 1.3rem var(--kettle-display); }
-.empty a { display: inline; padding: 0; border: 0; text-decoration: underline; }
-@media (max-width: 860px) { a { grid-template-columns: 1fr 1fr; gap: 8px 16px; } .what, .strip { grid-column: 1 / -1; } }
+h1 {
+  font-size: 2rem;
+  margin-bottom: 12px;
+}
+.cooks {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+a {
+  display: grid;
+  grid-template-columns: 1.2fr 1.6fr 140px 1fr;
+  gap: 24px;
+  align-items: center;
+  padding: 16px 4px;
+  color: inherit;
+  text-decoration: none;
+  border-bottom: 1px solid var(--kettle-line);
+}
+a:hover {
+  background: var(--kettle-ember-soft);
+}
+.what b {
+  font: 700 1.12rem/1.25 var(--kettle-display);
+  display: block;
+}
+small {
+  display: block;
+  color: var(--kettle-ink-soft);
+  font-size: 0.95rem;
+}
+.times b {
+  font: 700 1.3rem var(--kettle-display);
+}
+.empty a {
+  display: inline;
+  padding: 0;
+  border: 0;
+  text-decoration: underline;
+}
+@media (max-width: 860px) {
+  a {
+    grid-template-columns: 1fr 1fr;
+    gap: 8px 16px;
+  }
+  .what,
+  .strip {
+    grid-column: 1 / -1;
+  }
+}
 </style>

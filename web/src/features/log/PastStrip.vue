@@ -9,10 +9,30 @@ const id = useId()
 
 <template>
   <span class="strip">
-    <svg viewBox="0 0 400 40" preserveAspectRatio="none" role="img" :aria-label="strip.pulled_s == null ? 'finish, taken out at an unknown moment' : `finish, taken out after ${stopwatch(strip.pulled_s)}`">
+    <svg
+      viewBox="0 0 400 40"
+      preserveAspectRatio="none"
+      role="img"
+      :aria-label="
+        strip.pulled_s == null
+          ? 'finish, taken out at an unknown moment'
+          : `finish, taken out after ${stopwatch(strip.pulled_s)}`
+      "
+    >
       <defs>
-        <linearGradient v-for="site in ['face', 'edge'] as const" :id="`${id}${site}`" :key="site" x1="0" x2="1">
-          <stop v-for="(colour, i) in strip[site]" :key="i" :offset="i / Math.max(1, strip[site].length - 1)" :stop-color="colour" />
+        <linearGradient
+          v-for="site in ['face', 'edge'] as const"
+          :id="`${id}${site}`"
+          :key="site"
+          x1="0"
+          x2="1"
+        >
+          <stop
+            v-for="(colour, i) in strip[site]"
+            :key="i"
+            :offset="i / Math.max(1, strip[site].length - 1)"
+            :stop-color="colour"
+          />
         </linearGradient>
       </defs>
       <rect width="400" height="21" :fill="`url(#${id}face)`" />
@@ -21,13 +41,31 @@ const id = useId()
         <rect :x="(strip.pulled_s / strip.horizon_s) * 400 - 2" width="4" height="40" class="out" />
       </template>
     </svg>
-    <small class="figure">{{ strip.pulled_s == null ? 'nobody said when it came out' : `out after ${stopwatch(strip.pulled_s)}` }}</small>
+    <small class="figure">{{
+      strip.pulled_s == null
+        ? 'nobody said when it came out'
+        : `out after ${stopwatch(strip.pulled_s)}`
+    }}</small>
   </span>
 </template>
 
 <style scoped>
-.strip { display: block; }
-svg { display: block; width: 100%; height: 40px; border-radius: 4px; }
-.out { fill: #fff; stroke: #000; stroke-width: 1; }
-small { color: var(--kettle-ink-soft); font-size: 0.95rem; }
+.strip {
+  display: block;
+}
+svg {
+  display: block;
+  width: 100%;
+  height: 40px;
+  border-radius: 4px;
+}
+.out {
+  fill: #fff;
+  stroke: #000;
+  stroke-width: 1;
+}
+small {
+  color: var(--kettle-ink-soft);
+  font-size: 0.95rem;
+}
 </style>

@@ -10,7 +10,14 @@ afterEach(() => vi.unstubAllGlobals())
 
 describe('the log', () => {
   it('lists cooks with what was planned, what it took, and what nobody told', async () => {
-    const silent = { ...summary, id: 4, actual_s: null, outcome: null, ended_at: null, strip: { ...summary.strip, pulled_s: null } }
+    const silent = {
+      ...summary,
+      id: 4,
+      actual_s: null,
+      outcome: null,
+      ended_at: null,
+      strip: { ...summary.strip, pulled_s: null },
+    }
     serve({ 'GET /cooks': [200, { cooks: [summary, silent] }] })
     const { page } = await show(LogPage, '/log')
     const first = page.get("[data-test='cook-3']")
@@ -44,12 +51,17 @@ describe('the log', () => {
     await page.get('.ember-button').trigger('click')
     await flushPromises()
     expect(router.currentRoute.value.path).toBe('/plan')
-    expect(JSON.parse(localStorage.getItem('kettle-draft')!)).toMatchObject({ cut: 'beef-short-ribs', serve_at: null })
+    expect(JSON.parse(localStorage.getItem('kettle-draft')!)).toMatchObject({
+      cut: 'beef-short-ribs',
+      serve_at: null,
+    })
   })
 
   it('says a cook that is not there', async () => {
     serve({})
-    expect((await show(CookPage, '/log/9')).page.get('[role=alert]').text()).toContain('there is none')
+    expect((await show(CookPage, '/log/9')).page.get('[role=alert]').text()).toContain(
+      'there is none',
+    )
   })
 
   it('compares stages; what nobody told has no figure', () => {
@@ -58,7 +70,11 @@ describe('the log', () => {
     expect(table.get("[data-test='compare-open']").text()).toContain('nobody said')
     expect(table.get("[data-test='compare-open']").find('.actual').exists()).toBe(false)
     expect(table.get("[data-test='compare-finish']").text()).toContain('3 min longer')
-    expect([difference(null, 60), difference(100, 170), difference(10, 15)]).toEqual(['', '70 s less', 'as planned'])
+    expect([difference(null, 60), difference(100, 170), difference(10, 15)]).toEqual([
+      '',
+      '70 s less',
+      'as planned',
+    ])
     expect(outcomeWords({ ...summary, outcome: null })).toBe('nobody said how it was')
   })
 })

@@ -1,11 +1,22 @@
 import type { CookSummary } from '@/api/client'
 import { clock } from '@/shared/format/time'
 
-const TENDER: Record<string, string> = { tough: 'tough', tug: 'a little tug', falls: 'fell apart', shreds: 'shredded', mushy: 'mushy' }
+const TENDER: Record<string, string> = {
+  tough: 'tough',
+  tug: 'a little tug',
+  falls: 'fell apart',
+  shreds: 'shredded',
+  mushy: 'mushy',
+}
 
 /** "fell apart, sticky, amber", or what is missing. */
 export function outcomeWords(cook: CookSummary): string {
-  if (cook.outcome) return [TENDER[cook.outcome.tenderness] ?? cook.outcome.tenderness, cook.outcome.crust, cook.outcome.colour].join(', ')
+  if (cook.outcome)
+    return [
+      TENDER[cook.outcome.tenderness] ?? cook.outcome.tenderness,
+      cook.outcome.crust,
+      cook.outcome.colour,
+    ].join(', ')
   return cook.ended_at ? 'nobody said how it was' : 'on the stove now'
 }
 

@@ -8,39 +8,97 @@ import KitchenField from './KitchenField.vue'
 const props = defineProps<{ forecast: Forecast; dish: Dish; kitchen?: Kitchen }>()
 const { inKitchen } = useKitchenFigures()
 const effects = shallowRef<Effect[]>([])
-const own = computed(() => Object.entries(props.dish.kitchen ?? {}).filter(([name, value]) => name in FIGURE_WORDS && value !== null && value !== undefined))
-const known = computed(() => Object.keys(props.kitchen?.figures ?? {}).filter((name) => !own.value.some(([n]) => n === name)))
+const own = computed(() =>
+  Object.entries(props.dish.kitchen ?? {}).filter(
+    ([name, value]) => name in FIGURE_WORDS && value !== null && value !== undefined,
+  ),
+)
+const known = computed(() =>
+  Object.keys(props.kitchen?.figures ?? {}).filter((name) => !own.value.some(([n]) => n === name)),
+)
 const order = computed(() => {
-  const place = (name: string) => { const i = effects.value.findIndex((e) => e.name === name); return i < 0 ? 99 : i }
+  const place = (name: string) => {
+    const i = effects.value.findIndex((e) => e.name === name)
+    return i < 0 ? 99 : i
+  }
   return [...props.forecast.assumed].sort((a, b) => place(a.name) - place(b.name))
 })
 
 const seen = computed(() => props.kitchen?.learnt[props.dish.finish ?? 'broiler']?.seen ?? 0)
 
 // What each assumption is worth; asked when the list of them changes.
-watch(() => props.forecast.assumed.map((a) => a.name).join() + props.dish.finish + props.dish.tenderise + props.dish.state, async () => {
-  const { data } = await ask(() => api.POST('/api/v1/forecasts/effects', { body: inKitchen(props.dish) }))
-  if (data) effects.value = data.effects
-}, { immediate: true })
+watch(
+  () =>
+    props.forecast.assumed.map((a) => a.name).join() +
+    props.dish.finish +
+    props.dish.tenderise +
+    props.dish.state,
+  async () => {
+    const { data } = await ask(() =>
+      api.POST('/api/v1/forecasts/effects', { body: inKitchen(props.dish) }),
+    )
+    if (data) effects.value = data.effects
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <section class="assumed">
     <h2>Assumed of your kitchen</h2>
-    <p class="quiet">Typical values, the weightiest first. Change one only if you know better, or <RouterLink to="/kitchen">enter the appliance once</RouterLink>.</p>
+    <p class="quiet">
+      Typical values, the weightiest first. Change one only if you know better, or
+      <RouterLink to="/kitchen">enter the appliance once</RouterLink>.
+    </p>
     <template v-for="a in order" :key="a.name">
-      <KitchenField :name="a.name" :label="FIGURE_WORDS[a.name] ?? a.name" :unit="a.unit" :typical="a.value" :stated="null" />
-      <p v-if="effectWords(effects.find((e) => e.name === a.name))" class="effect" :class="{ ask: effects.find((e) => e.name === a.name)?.ask }">{{ effectWords(effects.find((e) => e.name === a.name)) }}</p>
+      <KitchenField
+        :name="a.name"
+        :label="FIGURE_WORDS[a.name] ?? a.name"
+        :unit="a.unit"
+        :typical="a.value"
+        :stated="null"
+      />
+      <p
+        v-if="effectWords(effects.find((e) => e.name === a.name))"
+        class="effect"
+        :class="{ ask: effects.find((e) => e.name === a.name)?.ask }"
+      >
+        {{ effectWords(effects.find((e) => e.name === a.name)) }}
+      </p>
     </template>
-    <KitchenField v-for="[name, value] in own" :key="name" :name="name" :label="FIGURE_WORDS[name]!" unit="" :typical="null" :stated="value" />
-    <p v-if="known.length" class="quiet known">From your kitchen: {{ known.map((name) => FIGURE_WORDS[name]?.toLowerCase() ?? name).join(', ') }}.</p>
-    <p v-if="seen" class="quiet">How fierce this heat is: from {{ seen }} sign{{ seen === 1 ? '' : 's' }} that you saw.</p>
+    <KitchenField
+      v-for="[name, value] in own"
+      :key="name"
+      :name="name"
+      :label="FIGURE_WORDS[name]!"
+      unit=""
+      :typical="null"
+      :stated="value"
+    />
+    <p v-if="known.length" class="quiet known">
+      From your kitchen:
+      {{ known.map((name) => FIGURE_WORDS[name]?.toLowerCase() ?? name).join(', ') }}.
+    </p>
+    <p v-if="seen" class="quiet">
+      How fierce this heat is: from {{ seen }} sign{{ seen === 1 ? '' : 's' }} that you saw.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.assumed { margin-top: 26px; }
-p { margin: 4px 0 8px; }
-.effect { margin: -6px 0 6px; font-size: 0.95rem; color: var(--kettle-ink-soft); }
-.effect.ask { color: var(--kettle-careful); font-weight: 700; }
+.assumed {
+  margin-top: 26px;
+}
+p {
+  margin: 4px 0 8px;
+}
+.effect {
+  margin: -6px 0 6px;
+  font-size: 0.95rem;
+  color: var(--kettle-ink-soft);
+}
+.effect.ask {
+  color: var(--kettle-careful);
+  font-weight: 700;
+}
 </style>

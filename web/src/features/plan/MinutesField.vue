@@ -8,9 +8,12 @@ const emit = defineEmits<{ change: [minutes: number[]] }>()
 const id = useId()
 const text = ref(props.value.join(', '))
 const wrong = ref('')
-watch(() => props.value, (next) => {
-  if (minutesOf(text.value)?.join() !== next.join()) text.value = next.join(', ')
-})
+watch(
+  () => props.value,
+  (next) => {
+    if (minutesOf(text.value)?.join() !== next.join()) text.value = next.join(', ')
+  },
+)
 
 function put(next: string) {
   text.value = next
@@ -23,17 +26,51 @@ function put(next: string) {
 <template>
   <div class="field">
     <label :for="id">{{ label }}</label>
-    <div class="row"><input :id="id" class="figure" inputmode="decimal" autocomplete="off" :value="text" :data-test="field" :aria-describedby="`${id}-hint`" @change="put(($event.target as HTMLInputElement).value)" /><span>min</span></div>
+    <div class="row">
+      <input
+        :id="id"
+        class="figure"
+        inputmode="decimal"
+        autocomplete="off"
+        :value="text"
+        :data-test="field"
+        :aria-describedby="`${id}-hint`"
+        @change="put(($event.target as HTMLInputElement).value)"
+      /><span>min</span>
+    </div>
     <p :id="`${id}-hint`" class="quiet">{{ hint }}</p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </div>
 </template>
 
 <style scoped>
-.field { display: grid; gap: 4px; }
-label { font-weight: 700; }
-.row { display: flex; gap: 8px; align-items: center; }
-input { width: 150px; height: 52px; padding: 0 12px; font-size: 1.2rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); }
-p { margin: 0; font-size: 0.95rem; }
-.wrong { color: var(--kettle-stop); }
+.field {
+  display: grid;
+  gap: 4px;
+}
+label {
+  font-weight: 700;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+input {
+  width: 150px;
+  height: 52px;
+  padding: 0 12px;
+  font-size: 1.2rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+}
+p {
+  margin: 0;
+  font-size: 0.95rem;
+}
+.wrong {
+  color: var(--kettle-stop);
+}
 </style>

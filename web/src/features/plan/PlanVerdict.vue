@@ -3,19 +3,32 @@ import { computed } from 'vue'
 import type { Forecast } from '@/api/client'
 import { clock, day, duration } from '@/shared/format/time'
 
-const props = defineProps<{ forecast: Forecast; serveAt: string | null; now: Date; blocked: boolean }>()
+const props = defineProps<{
+  forecast: Forecast
+  serveAt: string | null
+  now: Date
+  blocked: boolean
+}>()
 defineEmits<{ start: [] }>()
 
 const least = computed(() => props.forecast.stages.find((s) => s.key === props.forecast.least_sure))
-const early = computed(() => (new Date(props.forecast.start_at).getTime() - props.now.getTime()) / 60_000)
-const startWords = computed(() => (early.value > 2 ? `Start at ${clock(props.forecast.start_at)}` : 'Start now'))
+const early = computed(
+  () => (new Date(props.forecast.start_at).getTime() - props.now.getTime()) / 60_000,
+)
+const startWords = computed(() =>
+  early.value > 2 ? `Start at ${clock(props.forecast.start_at)}` : 'Start now',
+)
 const on = computed(() => day(props.forecast.serve_at, props.now))
 const unsure: Record<string, string> = {
   finish: 'how fierce your heat is, so I call you early',
   natural: 'how slowly your pot cools',
 }
 // "Bath still heating", "Pot comes up to pressure": what heats is named first.
-const heats = computed(() => ['come_up', 'oven_up'].includes(props.forecast.least_sure) && `how fast your ${least.value?.label.split(/ (?:still|comes|warms) /)[0]?.toLowerCase()} heats`)
+const heats = computed(
+  () =>
+    ['come_up', 'oven_up'].includes(props.forecast.least_sure) &&
+    `how fast your ${least.value?.label.split(/ (?:still|comes|warms) /)[0]?.toLowerCase()} heats`,
+)
 </script>
 
 <template>
@@ -24,34 +37,100 @@ const heats = computed(() => ['come_up', 'oven_up'].includes(props.forecast.leas
       <p class="lead">{{ startWords }}, eat about</p>
       <p class="time figure" data-test="serve-time">{{ clock(forecast.serve_at) }}</p>
       <p class="range figure">
-        {{ clock(forecast.serve_low_at) }} to {{ clock(forecast.serve_high_at) }}<template v-if="on !== 'today'">, {{ on }}</template>
+        {{ clock(forecast.serve_low_at) }} to {{ clock(forecast.serve_high_at)
+        }}<template v-if="on !== 'today'">, {{ on }}</template>
       </p>
     </div>
     <dl class="sums figure">
-      <div><dt>Honest time</dt><dd data-test="honest">{{ duration(forecast.total.likely_s) }}</dd></div>
-      <div><dt>Your timers alone</dt><dd data-test="headline">{{ duration(forecast.headline_s) }}</dd></div>
-      <div><dt>Hands busy</dt><dd>{{ duration(forecast.hands_s) }}</dd></div>
-      <div class="least"><dt>Least sure</dt><dd>{{ heats || (unsure[forecast.least_sure] ?? least?.label ?? '') }}</dd></div>
+      <div>
+        <dt>Honest time</dt>
+        <dd data-test="honest">{{ duration(forecast.total.likely_s) }}</dd>
+      </div>
+      <div>
+        <dt>Your timers alone</dt>
+        <dd data-test="headline">{{ duration(forecast.headline_s) }}</dd>
+      </div>
+      <div>
+        <dt>Hands busy</dt>
+        <dd>{{ duration(forecast.hands_s) }}</dd>
+      </div>
+      <div class="least">
+        <dt>Least sure</dt>
+        <dd>{{ heats || (unsure[forecast.least_sure] ?? least?.label ?? '') }}</dd>
+      </div>
     </dl>
-    <button type="button" class="ember-button no-print" :disabled="blocked" data-test="start" @click="$emit('start')">Start cooking</button>
+    <button
+      type="button"
+      class="ember-button no-print"
+      :disabled="blocked"
+      data-test="start"
+      @click="$emit('start')"
+    >
+      Start cooking
+    </button>
   </section>
 </template>
 
 <style scoped>
-.verdict { display: flex; align-items: center; gap: 36px; margin: 6px 0 26px; }
-.eat p { margin: 0; }
-.lead { font-size: 1.05rem; }
-.time { font: 700 4.4rem/1 var(--kettle-display); letter-spacing: -0.02em; color: var(--kettle-ember); }
-.range { color: var(--kettle-ink-soft); font-size: 1.05rem; }
-.sums { display: grid; grid-template-columns: repeat(3, auto); gap: 10px 34px; margin: 0; flex: 1; justify-content: start; }
-dt { color: var(--kettle-ink-soft); font-size: 0.95rem; }
-dd { margin: 0; font: 700 1.45rem var(--kettle-display); }
-.least { grid-column: 1 / -1; }
-.least dd { font: 400 1.05rem var(--kettle-text); }
-.ember-button { min-height: 84px; font-size: 1.5rem; padding: 10px 36px; }
+.verdict {
+  display: flex;
+  align-items: center;
+  gap: 36px;
+  margin: 6px 0 26px;
+}
+.eat p {
+  margin: 0;
+}
+.lead {
+  font-size: 1.05rem;
+}
+.time {
+  font: 700 4.4rem/1 var(--kettle-display);
+  letter-spacing: -0.02em;
+  color: var(--kettle-ember);
+}
+.range {
+  color: var(--kettle-ink-soft);
+  font-size: 1.05rem;
+}
+.sums {
+  display: grid;
+  grid-template-columns: repeat(3, auto);
+  gap: 10px 34px;
+  margin: 0;
+  flex: 1;
+  justify-content: start;
+}
+dt {
+  color: var(--kettle-ink-soft);
+  font-size: 0.95rem;
+}
+dd {
+  margin: 0;
+  font: 700 1.45rem var(--kettle-display);
+}
+.least {
+  grid-column: 1 / -1;
+}
+.least dd {
+  font: 400 1.05rem var(--kettle-text);
+}
+.ember-button {
+  min-height: 84px;
+  font-size: 1.5rem;
+  padding: 10px 36px;
+}
 @media (max-width: 860px) {
-  .verdict { flex-direction: column; align-items: stretch; gap: 16px; }
-  .sums { gap: 10px 22px; }
-  dd { font-size: 1.2rem; }
+  .verdict {
+    flex-direction: column;
+    align-items: stretch;
+    gap: 16px;
+  }
+  .sums {
+    gap: 10px 22px;
+  }
+  dd {
+    font-size: 1.2rem;
+  }
 }
 </style>

@@ -28,26 +28,70 @@ const value = computed({
 /** Later by some minutes, on a round five minutes. */
 function later(minutes: number) {
   const from = dayjs(props.serveAt ?? undefined).add(minutes, 'minute')
-  emit('change', from.minute(Math.ceil(from.minute() / 5) * 5).second(0).millisecond(0).toISOString())
+  emit(
+    'change',
+    from
+      .minute(Math.ceil(from.minute() / 5) * 5)
+      .second(0)
+      .millisecond(0)
+      .toISOString(),
+  )
 }
 </script>
 
 <template>
   <div class="serve">
-    <button type="button" class="plain-button" :aria-pressed="!serveAt" @click="$emit('change', null)">as soon as it can be</button>
-    <button v-for="u in usual" :key="u.moment" type="button" class="plain-button figure" :aria-pressed="serveAt === u.moment" data-test="usual-hour" @click="$emit('change', u.moment)">{{ u.text }}</button>
+    <button
+      type="button"
+      class="plain-button"
+      :aria-pressed="!serveAt"
+      @click="$emit('change', null)"
+    >
+      as soon as it can be
+    </button>
+    <button
+      v-for="u in usual"
+      :key="u.moment"
+      type="button"
+      class="plain-button figure"
+      :aria-pressed="serveAt === u.moment"
+      data-test="usual-hour"
+      @click="$emit('change', u.moment)"
+    >
+      {{ u.text }}
+    </button>
     <label for="f-serve">or on the table at</label>
     <input id="f-serve" v-model="value" type="datetime-local" class="figure" />
     <div class="steps">
       <button type="button" class="plain-button" @click="later(-15)">15 min sooner</button>
-      <button type="button" class="plain-button" @click="later(serveAt ? 15 : 120)">{{ serveAt ? '15 min later' : 'in 2 hours' }}</button>
+      <button type="button" class="plain-button" @click="later(serveAt ? 15 : 120)">
+        {{ serveAt ? '15 min later' : 'in 2 hours' }}
+      </button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.serve { display: grid; gap: 10px; }
-label { font-weight: 700; }
-input { height: 52px; font-size: 1.15rem; border-radius: 12px; border: 2px solid var(--kettle-line); padding: 0 12px; background: var(--kettle-sheet); color: var(--kettle-ink); color-scheme: light dark; }
-.steps { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
+.serve {
+  display: grid;
+  gap: 10px;
+}
+label {
+  font-weight: 700;
+}
+input {
+  height: 52px;
+  font-size: 1.15rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  padding: 0 12px;
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  color-scheme: light dark;
+}
+.steps {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
 </style>

@@ -12,7 +12,10 @@ const sight = computed(() => {
   if (!gap || gap.to_wanted.low_s === null || props.glaze.possible < 0.2) return null
   const to = gap.to_wanted.high_s === null ? 'and more' : `to ${stopwatch(gap.to_wanted.high_s)}`
   const onward = gap.wanted_to_burnt
-  const then = onward.low_s === null ? '' : `then ${stopwatch(onward.low_s)}${onward.high_s === null ? ' and more' : ` to ${stopwatch(onward.high_s)}`} before it spoils`
+  const then =
+    onward.low_s === null
+      ? ''
+      : `then ${stopwatch(onward.low_s)}${onward.high_s === null ? ' and more' : ` to ${stopwatch(onward.high_s)}`} before it spoils`
   const sign = props.glaze.caramelises ? 'the edges turn amber' : 'the edges brown'
   return { sign, range: `${stopwatch(gap.to_wanted.low_s)} ${to}`, then }
 })
@@ -26,12 +29,23 @@ const byClock = computed(() => {
 
 <template>
   <p class="window figure">
-    <template v-if="sight"><b>By sight:</b> once {{ sight.sign }} you have <b>{{ sight.range }}</b> until {{ goal }}<template v-if="sight.then">, {{ sight.then }}</template>. </template>
-    <template v-else>The edges burn before the food is {{ goal }}, nearly always. See “why this heat?” for what would do better. </template>
+    <template v-if="sight"
+      ><b>By sight:</b> once {{ sight.sign }} you have <b>{{ sight.range }}</b> until {{ goal
+      }}<template v-if="sight.then">, {{ sight.then }}</template
+      >.
+    </template>
+    <template v-else
+      >The edges burn before the food is {{ goal }}, nearly always. See “why this heat?” for what
+      would do better.
+    </template>
     <span>{{ byClock }}</span>
   </p>
 </template>
 
 <style scoped>
-.window { margin: 4px 0 12px; font-size: 1.08rem; max-width: 62rem; }
+.window {
+  margin: 4px 0 12px;
+  font-size: 1.08rem;
+  max-width: 62rem;
+}
 </style>

@@ -21,8 +21,12 @@ const site = ref<'face' | 'edge'>('face')
 
 const others = computed(() => [
   { key: '', text: 'nothing' },
-  ...props.choices.finishes.filter((f) => f.key !== props.dish.finish).map((f) => ({ key: `finish:${f.key}`, text: f.place })),
-  ...props.choices.sauces.filter((s) => s.key !== props.dish.sauce).map((s) => ({ key: `sauce:${s.key}`, text: s.name })),
+  ...props.choices.finishes
+    .filter((f) => f.key !== props.dish.finish)
+    .map((f) => ({ key: `finish:${f.key}`, text: f.place })),
+  ...props.choices.sauces
+    .filter((s) => s.key !== props.dish.sauce)
+    .map((s) => ({ key: `sauce:${s.key}`, text: s.name })),
 ])
 
 function pick(heat: number) {
@@ -39,9 +43,23 @@ function take(setting: Setting) {
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="explorer">
       <div class="head">
-        <p>Time runs to the right, the fiercest heat is on top. The outlined row is yours; choose another by a tap, or with the up and down keys.</p>
+        <p>
+          Time runs to the right, the fiercest heat is on top. The outlined row is yours; choose
+          another by a tap, or with the up and down keys.
+        </p>
         <div class="sites" role="radiogroup" aria-label="Which site">
-          <button v-for="s in (['face', 'edge'] as const)" :key="s" type="button" role="radio" :aria-checked="site === s" :class="{ on: site === s }" class="plain-button" @click="site = s">{{ s }}</button>
+          <button
+            v-for="s in ['face', 'edge'] as const"
+            :key="s"
+            type="button"
+            role="radio"
+            :aria-checked="site === s"
+            :class="{ on: site === s }"
+            class="plain-button"
+            @click="site = s"
+          >
+            {{ s }}
+          </button>
         </div>
       </div>
       <HeatMap :explorer="explorer" :site="site" :caramelises="glaze.caramelises" @pick="pick" />
@@ -53,12 +71,22 @@ function take(setting: Setting) {
       <ol class="settings figure">
         <li v-for="(setting, i) in [advice.choice, ...advice.runners]" :key="setting.reason">
           <span>{{ setting.reason }}</span>
-          <button type="button" :class="i === 0 ? 'ember-button' : 'plain-button'" :data-test="`advice-${i}`" @click="take(setting)">Use it</button>
+          <button
+            type="button"
+            :class="i === 0 ? 'ember-button' : 'plain-button'"
+            :data-test="`advice-${i}`"
+            @click="take(setting)"
+          >
+            Use it
+          </button>
         </li>
       </ol>
       <h3>Last exits</h3>
       <ul class="exits figure">
-        <li v-for="e in advice.exits" :key="e.do"><b>{{ duration(e.before_serving_s) }}</b> before serving: {{ e.do }} <span class="quiet">({{ e.why }})</span></li>
+        <li v-for="e in advice.exits" :key="e.do">
+          <b>{{ duration(e.before_serving_s) }}</b> before serving: {{ e.do }}
+          <span class="quiet">({{ e.why }})</span>
+        </li>
       </ul>
     </template>
     <div class="beside">
@@ -72,20 +100,83 @@ function take(setting: Setting) {
 </template>
 
 <style scoped>
-.why { margin: 6px 0 20px; display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); }
-.head { display: flex; gap: 24px; align-items: center; }
-.head p { margin: 0; flex: 1; }
-.sites { display: flex; gap: 8px; }
-.on { background: var(--kettle-ember); color: var(--kettle-ember-ink); border-color: var(--kettle-ember); }
-.settings { margin: 0; padding: 0; list-style: none; display: grid; gap: 12px; }
-.settings li { display: flex; gap: 20px; align-items: center; }
-.settings span { flex: 1; }
-.settings button { min-width: 120px; }
-.none { border-left: 6px solid var(--kettle-careful); padding-left: 14px; margin: 0; }
-.exits { margin: 0; padding-left: 20px; }
-.beside { display: flex; gap: 14px; align-items: center; }
-label { font-weight: 700; }
-select { height: 48px; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); font-size: 1.05rem; padding: 0 12px; }
-h3 { font-size: 1.1rem; margin-top: 8px; }
-@media (max-width: 640px) { .head, .settings li { flex-direction: column; align-items: stretch; } }
+.why {
+  margin: 6px 0 20px;
+  display: grid;
+  gap: 12px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.head {
+  display: flex;
+  gap: 24px;
+  align-items: center;
+}
+.head p {
+  margin: 0;
+  flex: 1;
+}
+.sites {
+  display: flex;
+  gap: 8px;
+}
+.on {
+  background: var(--kettle-ember);
+  color: var(--kettle-ember-ink);
+  border-color: var(--kettle-ember);
+}
+.settings {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: 12px;
+}
+.settings li {
+  display: flex;
+  gap: 20px;
+  align-items: center;
+}
+.settings span {
+  flex: 1;
+}
+.settings button {
+  min-width: 120px;
+}
+.none {
+  border-left: 6px solid var(--kettle-careful);
+  padding-left: 14px;
+  margin: 0;
+}
+.exits {
+  margin: 0;
+  padding-left: 20px;
+}
+.beside {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+}
+label {
+  font-weight: 700;
+}
+select {
+  height: 48px;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  font-size: 1.05rem;
+  padding: 0 12px;
+}
+h3 {
+  font-size: 1.1rem;
+  margin-top: 8px;
+}
+@media (max-width: 640px) {
+  .head,
+  .settings li {
+    flex-direction: column;
+    align-items: stretch;
+  }
+}
 </style>

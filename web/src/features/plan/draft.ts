@@ -10,7 +10,9 @@ const json = {
 /** The dish being planned. It outlives the page, the tab and the server. */
 export const useDraft = defineStore('draft', () => {
   const dish = useStorage<Dish | null>('kettle-draft', null, localStorage, { serializer: json })
-  const planId = useStorage<number | null>('kettle-plan', null, localStorage, { serializer: { read: Number, write: String } })
+  const planId = useStorage<number | null>('kettle-plan', null, localStorage, {
+    serializer: { read: Number, write: String },
+  })
 
   /** Begin anew with a dish. */
   function begin(next: Dish, id: number | null = null) {
@@ -23,7 +25,8 @@ export const useDraft = defineStore('draft', () => {
     if (!dish.value) return
     const next = { ...dish.value, ...fields }
     // One figure of the kitchen leaves the others as they are.
-    if ('kitchen' in fields) next.kitchen = { ...dish.value.kitchen, ...fields.kitchen } as Dish['kitchen']
+    if ('kitchen' in fields)
+      next.kitchen = { ...dish.value.kitchen, ...fields.kitchen } as Dish['kitchen']
     if ('sauce' in fields) next.coats = fields.sauce ? dish.value.coats || 1 : 0
     // The minutes of the coats hold for that number of coats.
     if (next.coats !== dish.value.coats && !('coats_min' in fields)) next.coats_min = null

@@ -33,7 +33,10 @@ export function labels(grid: number[][], least = 5): Run[] {
 
 /** The row nearest to a heat. */
 export function nearest(heats: number[], heat: number): number {
-  return heats.reduce((best, h, i) => (Math.abs(h - heat) < Math.abs(heats[best]! - heat) ? i : best), 0)
+  return heats.reduce(
+    (best, h, i) => (Math.abs(h - heat) < Math.abs(heats[best]! - heat) ? i : best),
+    0,
+  )
 }
 
 /** "15 cm" or "200 °C". */

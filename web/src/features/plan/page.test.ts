@@ -2,7 +2,20 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Dish } from '@/api/client'
-import { analysed, choices, dish, forecast, glaze, keptSauce, kitchen, live, NOW, serve, show, type Answer } from '@/__tests__/kitchen'
+import {
+  analysed,
+  choices,
+  dish,
+  forecast,
+  glaze,
+  keptSauce,
+  kitchen,
+  live,
+  NOW,
+  serve,
+  show,
+  type Answer,
+} from '@/__tests__/kitchen'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import AssumedList from './AssumedList.vue'
 import FigureField from './FigureField.vue'
@@ -30,7 +43,10 @@ const settle = async () => {
 describe('the plan page', () => {
   it('opens the last plan, shows both times, and starts a cook', async () => {
     const asked = serve({
-      'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': [200, forecast], 'POST /cooks': [201, { ...live, id: 12 }],
+      'GET /choices': [200, choices],
+      'GET /plans': [200, { plans: [kept] }],
+      'POST /forecasts': [200, forecast],
+      'POST /cooks': [201, { ...live, id: 12 }],
       'PUT /plans/5': [200, kept],
     })
     const { page, router } = await show(PlanPage, '/plan')
@@ -40,14 +56,28 @@ describe('the plan page', () => {
     expect(page.text()).toContain('how fierce your heat is, so I call you early')
     await page.get(find('start')).trigger('click')
     await flushPromises()
-    expect(asked.find((a) => a.path === '/cooks')).toMatchObject({ method: 'POST', body: { dish: { cut: 'beef-short-ribs' } } })
+    expect(asked.find((a) => a.path === '/cooks')).toMatchObject({
+      method: 'POST',
+      body: { dish: { cut: 'beef-short-ribs' } },
+    })
     expect(router.currentRoute.value.path).toBe('/stove/12')
   })
 
   it('shows a fault beside its part, dims what is stale, and never starts it', async () => {
-    const refuse = { title: 'This cannot be used', status: 422, detail: '', errors: [{ field: 'mass_kg', given: '900', accepted: '0.05 to 12 kg' }] }
-    const answer = (body: unknown): Answer => ((body as { mass_kg: number }).mass_kg > 12 ? [422, refuse] : [200, forecast])
-    serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': answer, 'PUT /plans/5': [200, kept] })
+    const refuse = {
+      title: 'This cannot be used',
+      status: 422,
+      detail: '',
+      errors: [{ field: 'mass_kg', given: '900', accepted: '0.05 to 12 kg' }],
+    }
+    const answer = (body: unknown): Answer =>
+      (body as { mass_kg: number }).mass_kg > 12 ? [422, refuse] : [200, forecast]
+    serve({
+      'GET /choices': [200, choices],
+      'GET /plans': [200, { plans: [kept] }],
+      'POST /forecasts': answer,
+      'PUT /plans/5': [200, kept],
+    })
     const { page } = await show(PlanPage, '/plan')
     const draft = useDraft(page.vm.$pinia as never)
     draft.change({ mass_kg: 900 })
@@ -62,15 +92,30 @@ describe('the plan page', () => {
   })
 
   it('names what heats where that is the least sure', async () => {
-    const unsure = { ...forecast, least_sure: 'oven_up', stages: [{ ...forecast.stages[1]!, key: 'oven_up', label: 'Bath still heating' }, ...forecast.stages] }
-    serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': [200, unsure] })
+    const unsure = {
+      ...forecast,
+      least_sure: 'oven_up',
+      stages: [
+        { ...forecast.stages[1]!, key: 'oven_up', label: 'Bath still heating' },
+        ...forecast.stages,
+      ],
+    }
+    serve({
+      'GET /choices': [200, choices],
+      'GET /plans': [200, { plans: [kept] }],
+      'POST /forecasts': [200, unsure],
+    })
     expect((await show(PlanPage, '/plan')).page.text()).toContain('how fast your bath heats')
   })
 
   it('has an empty state, and an error state that keeps the dish', async () => {
     serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [] }] })
     expect((await show(PlanPage, '/plan')).page.text()).toContain('No dish yet.')
-    serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'POST /forecasts': 'away' })
+    serve({
+      'GET /choices': [200, choices],
+      'GET /plans': [200, { plans: [kept] }],
+      'POST /forecasts': 'away',
+    })
     const { page } = await show(PlanPage, '/plan')
     expect(page.get('[role=alert]').text()).toContain('does not answer')
     expect(page.get(find('sentence')).text()).toContain('beef short ribs')
@@ -78,12 +123,18 @@ describe('the plan page', () => {
 })
 
 describe('parts of the plan', () => {
-  const chooser = (part: 'cut' | 'finish' | 'tenderise' | 'bite' | 'sauce' | 'thickness' | 'coats' | 'serve') => {
+  const chooser = (
+    part: 'cut' | 'finish' | 'tenderise' | 'bite' | 'sauce' | 'thickness' | 'coats' | 'serve',
+  ) => {
     const draft = useDraft()
     draft.begin({ ...dish })
     return { draft, page: mount(PartChooser, { props: { part, dish: draft.dish!, choices } }) }
   }
-  const press = (page: ReturnType<typeof mount>, words: string) => page.findAll('button').find((b) => b.text().includes(words))!.trigger('click')
+  const press = (page: ReturnType<typeof mount>, words: string) =>
+    page
+      .findAll('button')
+      .find((b) => b.text().includes(words))!
+      .trigger('click')
 
   it('each chooser changes its own fields', async () => {
     const cut = chooser('cut')
@@ -118,13 +169,34 @@ describe('parts of the plan', () => {
   it('a figure is kept as typed, steps by its step, and empties to computed', async () => {
     const draft = useDraft()
     draft.begin({ ...dish })
-    const field = mount(FigureField, { props: { field: 'mass_kg', label: 'How much', value: 1.6, factor: 0.45359237, unit: 'lb', step: 0.25, decimals: 2 } })
+    const field = mount(FigureField, {
+      props: {
+        field: 'mass_kg',
+        label: 'How much',
+        value: 1.6,
+        factor: 0.45359237,
+        unit: 'lb',
+        step: 0.25,
+        decimals: 2,
+      },
+    })
     expect(field.get('input').element.value).toBe('3.53')
     await field.get('input').setValue('4')
     expect(draft.dish?.mass_kg).toBeCloseTo(1.814, 3)
     await field.get('input').setValue('lots')
     expect(draft.dish?.mass_kg).toBe('lots')
-    const liquid = mount(FigureField, { props: { field: 'liquid_l', label: 'Liquid', value: 0.4, factor: 1, unit: 'L', step: 0.05, decimals: 2, optional: true } })
+    const liquid = mount(FigureField, {
+      props: {
+        field: 'liquid_l',
+        label: 'Liquid',
+        value: 0.4,
+        factor: 1,
+        unit: 'L',
+        step: 0.05,
+        decimals: 2,
+        optional: true,
+      },
+    })
     await liquid.get('button[aria-label="more L"]').trigger('click')
     expect(draft.dish?.liquid_l).toBeCloseTo(0.45, 6)
     await liquid.get('input').setValue('')
@@ -137,13 +209,19 @@ describe('parts of the plan', () => {
     await less!.trigger('click')
     await more!.trigger('click')
     await soon!.trigger('click')
-    expect(field.emitted('change')).toEqual([['2030-05-04T17:45:00.000Z'], ['2030-05-04T18:15:00.000Z'], [null]])
+    expect(field.emitted('change')).toEqual([
+      ['2030-05-04T17:45:00.000Z'],
+      ['2030-05-04T18:15:00.000Z'],
+      [null],
+    ])
   })
 
   it('a watch-out is mended by one tap, and its level is a word', async () => {
     const draft = useDraft()
     draft.begin({ ...dish, liquid_l: 0.05 })
-    const list = mount(WatchOuts, { props: { list: forecast.watch_outs, guidance: forecast.guidance } })
+    const list = mount(WatchOuts, {
+      props: { list: forecast.watch_outs, guidance: forecast.guidance },
+    })
     expect(list.get(find('watch-liquid-least')).text()).toContain('stop: Too little liquid.')
     expect(list.findAll('button')).toHaveLength(1)
     await list.get('button').trigger('click')
@@ -151,10 +229,16 @@ describe('parts of the plan', () => {
   })
 
   it('tells both windows, and says so when there is none', () => {
-    expect(mount(SightWindow, { props: { glaze } }).text()).toContain('once the edges turn amber you have 1:10 to 2:00 until amber, then 0:30 and more')
-    expect(mount(SightWindow, { props: { glaze } }).text()).toContain('By the clock: out between 3:20 and 4:20, 60 % likely right.')
+    expect(mount(SightWindow, { props: { glaze } }).text()).toContain(
+      'once the edges turn amber you have 1:10 to 2:00 until amber, then 0:30 and more',
+    )
+    expect(mount(SightWindow, { props: { glaze } }).text()).toContain(
+      'By the clock: out between 3:20 and 4:20, 60 % likely right.',
+    )
     const blind = { ...glaze, window: { ...glaze.window, empty: true }, gaps: [] }
-    expect(mount(SightWindow, { props: { glaze: blind } }).text()).toContain('The clock alone cannot tell you: look.')
+    expect(mount(SightWindow, { props: { glaze: blind } }).text()).toContain(
+      'The clock alone cannot tell you: look.',
+    )
   })
 
   it('an assumption is written over and assumed again', async () => {
@@ -172,20 +256,54 @@ describe('parts of the plan', () => {
 
 describe('what the kitchen brings to a plan', () => {
   it('fills what the dish leaves open, never what it states, and says which figures it knows', async () => {
-    const mine = { ...kitchen, figures: { rack_m: 0.1, pot_power_w: 700 }, machines: { pot: { name: 'tall', button: 'Hi', display: 'hours', counts_up: true } } }
-    const effect = { name: 'pot_volume_l', low: 4, high: 8, unit: 'L', plate_low_min: 6.2, plate_high_min: -3.4, ask: true }
+    const mine = {
+      ...kitchen,
+      figures: { rack_m: 0.1, pot_power_w: 700 },
+      machines: { pot: { name: 'tall', button: 'Hi', display: 'hours', counts_up: true } },
+    }
+    const effect = {
+      name: 'pot_volume_l',
+      low: 4,
+      high: 8,
+      unit: 'L',
+      plate_low_min: 6.2,
+      plate_high_min: -3.4,
+      ask: true,
+    }
     const asked = serve({
-      'GET /choices': [200, choices], 'GET /plans': [200, { plans: [kept] }], 'GET /kitchen': [200, mine], 'PUT /plans/5': [200, kept],
-      'POST /forecasts': [200, { ...forecast, assumed: [...forecast.assumed, { name: 'pot_volume_l', value: 5.7, unit: 'L' }] }], 'POST /forecasts/effects': [200, { effects: [effect] }],
+      'GET /choices': [200, choices],
+      'GET /plans': [200, { plans: [kept] }],
+      'GET /kitchen': [200, mine],
+      'PUT /plans/5': [200, kept],
+      'POST /forecasts': [
+        200,
+        {
+          ...forecast,
+          assumed: [...forecast.assumed, { name: 'pot_volume_l', value: 5.7, unit: 'L' }],
+        },
+      ],
+      'POST /forecasts/effects': [200, { effects: [effect] }],
     })
     const { page } = await show(PlanPage, '/plan')
     await settle()
     useDraft(page.vm.$pinia as never).change({ kitchen: { pot_power_w: 1400 } } as never)
     await settle()
-    const sent = asked.filter((a) => a.path === '/forecasts').at(-1)!.body as { kitchen: Record<string, unknown> }
-    expect(sent.kitchen).toMatchObject({ rack_m: 0.1, pot_power_w: 1400, gear: ['thermometer'], machines: { pot: { button: 'Hi' } } })
+    const sent = asked.filter((a) => a.path === '/forecasts').at(-1)!.body as {
+      kitchen: Record<string, unknown>
+    }
+    expect(sent.kitchen).toMatchObject({
+      rack_m: 0.1,
+      pot_power_w: 1400,
+      gear: ['thermometer'],
+      machines: { pot: { button: 'Hi' } },
+    })
     expect(page.get('.effect.ask').text()).toBe('4 to 8 L moves supper by +6 to −3 min')
-    expect(page.findAll('.assumed .row label').map((l) => l.text()).slice(0, 2)).toEqual(['Pot holds', 'Pot heats with'])
+    expect(
+      page
+        .findAll('.assumed .row label')
+        .map((l) => l.text())
+        .slice(0, 2),
+    ).toEqual(['Pot holds', 'Pot heats with'])
     expect(page.get('.known').text()).toContain("food below the broiler's element")
     const plan = asked.find((a) => a.method === 'PUT' && a.path === '/plans/5')
     expect(JSON.stringify(plan?.body ?? '')).not.toContain('"rack_m":0.1')
@@ -193,12 +311,30 @@ describe('what the kitchen brings to a plan', () => {
 
   it('puts a sauce of one’s own on the dish, simmered, and tells what the server refuses', async () => {
     const own = keptSauce(4, 'Plum and tea', { simmer: { minutes: 6, power_w: 900 } })
-    const refuse: Answer = [422, { title: 'This cannot be used', status: 422, detail: 'lines: nothing was understood', errors: [] }]
-    const answer = vi.fn((body: unknown): Answer => (answer.mock.calls.length === 1 ? refuse : [200, analysed((body as { lines: string[] }).lines)]))
-    const asked = serve({ 'GET /sauces': [200, { sauces: [own, keptSauce(5, 'Rub', { kind: 'rub' })] }], 'POST /sauces/analyse': answer })
+    const refuse: Answer = [
+      422,
+      {
+        title: 'This cannot be used',
+        status: 422,
+        detail: 'lines: nothing was understood',
+        errors: [],
+      },
+    ]
+    const answer = vi.fn((body: unknown): Answer =>
+      answer.mock.calls.length === 1
+        ? refuse
+        : [200, analysed((body as { lines: string[] }).lines)],
+    )
+    const asked = serve({
+      'GET /sauces': [200, { sauces: [own, keptSauce(5, 'Rub', { kind: 'rub' })] }],
+      'POST /sauces/analyse': answer,
+    })
     const draft = useDraft()
     draft.begin({ ...dish, sauce: null, coats: 0 })
-    const { page } = await show(PartChooser, '/plan', { props: { part: 'sauce', dish: draft.dish!, choices }, global: { plugins: [] } })
+    const { page } = await show(PartChooser, '/plan', {
+      props: { part: 'sauce', dish: draft.dish!, choices },
+      global: { plugins: [] },
+    })
     draft.begin({ ...dish, sauce: null, coats: 0 })
     const pick = () => page.findAll('[role=radio]').find((r) => r.text().includes('Plum and tea'))!
     expect(page.text()).not.toContain('Rub')
@@ -207,14 +343,24 @@ describe('what the kitchen brings to a plan', () => {
     expect(page.get('[role=alert]').text()).toContain('nothing was understood')
     await pick().trigger('click')
     await flushPromises()
-    expect(asked.filter((a) => a.path === '/sauces/analyse').at(-1)!.body).toMatchObject({ simmer: { minutes: 6 } })
+    expect(asked.filter((a) => a.path === '/sauces/analyse').at(-1)!.body).toMatchObject({
+      simmer: { minutes: 6 },
+    })
     const found = useDraft(page.vm.$pinia as never).dish
-    expect(found).toMatchObject({ coats: 1, sauce: { sauce_id: 4, lines: [{ ingredient: 'plum-jam', mass_g: 120 }] } })
+    expect(found).toMatchObject({
+      coats: 1,
+      sauce: { sauce_id: 4, lines: [{ ingredient: 'plum-jam', mass_g: 120 }] },
+    })
   })
 
   it('offers the next of each usual hour of eating', async () => {
     vi.useFakeTimers({ toFake: ['Date'], now: new Date(2030, 4, 4, 19, 30) })
-    serve({ 'GET /kitchen': [200, { ...kitchen, settings: { ...kitchen.settings, meal_hours: ['19:00', '20:15'] } }] })
+    serve({
+      'GET /kitchen': [
+        200,
+        { ...kitchen, settings: { ...kitchen.settings, meal_hours: ['19:00', '20:15'] } },
+      ],
+    })
     await useKitchenFigures().load(true)
     const field = mount(ServeField, { props: { serveAt: null } })
     const hours = field.findAll(find('usual-hour'))

@@ -8,17 +8,52 @@ import { minutesOf } from './minutes'
 import { dialOf, faultsOf, otherFaults, sentence } from './sentence'
 
 const ribs = {
-  key: 'beef-short-ribs', name: 'beef short ribs', piece: 'rib', mass_kg: 1.6, pieces: 6, thickness_mm: 45, thin_mm: 20, thick_mm: 80,
-  bites: ['tug', 'falls', 'shreds'], default_bite: 'falls', release: 'mixed',
+  key: 'beef-short-ribs',
+  name: 'beef short ribs',
+  piece: 'rib',
+  mass_kg: 1.6,
+  pieces: 6,
+  thickness_mm: 45,
+  thin_mm: 20,
+  thick_mm: 80,
+  bites: ['tug', 'falls', 'shreds'],
+  default_bite: 'falls',
+  release: 'mixed',
 } as Cut
-const octopus = { ...ribs, key: 'octopus', name: 'octopus', piece: 'arm', pieces: 8, bites: ['tug', 'falls'] } as Cut
-const choices = { cuts: [ribs, octopus], sauces: [{ key: 'plum-tea', name: 'plum and black tea' }], finishes: kitchen.finishes, first_heats: kitchen.first_heats, typical: kitchen.typical } as unknown as Choices
+const octopus = {
+  ...ribs,
+  key: 'octopus',
+  name: 'octopus',
+  piece: 'arm',
+  pieces: 8,
+  bites: ['tug', 'falls'],
+} as Cut
+const choices = {
+  cuts: [ribs, octopus],
+  sauces: [{ key: 'plum-tea', name: 'plum and black tea' }],
+  finishes: kitchen.finishes,
+  first_heats: kitchen.first_heats,
+  typical: kitchen.typical,
+} as unknown as Choices
 const dish: Dish = {
-  cut: 'beef-short-ribs', mass_kg: 1.6, pieces: 6, thickness_mm: 45, state: 'fridge', tenderise: 'pressure', bite: 'falls',
-  finish: 'broiler', want: 'mahogany', sauce: 'plum-tea', coats: 2, serve_at: null,
+  cut: 'beef-short-ribs',
+  mass_kg: 1.6,
+  pieces: 6,
+  thickness_mm: 45,
+  state: 'fridge',
+  tenderise: 'pressure',
+  bite: 'falls',
+  finish: 'broiler',
+  want: 'mahogany',
+  sauce: 'plum-tea',
+  coats: 2,
+  serve_at: null,
 }
 const now = new Date(2030, 4, 4, 17, 0)
-const say = (d: Dish) => sentence(d, choices, 'metric', now).map((t) => t.text).join('')
+const say = (d: Dish) =>
+  sentence(d, choices, 'metric', now)
+    .map((t) => t.text)
+    .join('')
 
 describe('the cook sentence', () => {
   it('reads as one line of plain English', () => {
@@ -28,7 +63,9 @@ describe('the cook sentence', () => {
     )
   })
   it('tells another appliance and a turn, and drops the minutes of coats that are no longer there', () => {
-    expect(say({ ...dish, finish: 'oven', flips_min: [4, 7.5] })).toContain('then roasted hot dark, to mahogany, with two coats of plum and black tea, turned at 4 and 7.5 min, on the table')
+    expect(say({ ...dish, finish: 'oven', flips_min: [4, 7.5] })).toContain(
+      'then roasted hot dark, to mahogany, with two coats of plum and black tea, turned at 4 and 7.5 min, on the table',
+    )
     setActivePinia(createPinia())
     const draft = useDraft()
     draft.begin({ ...dish, coats_min: [0, 4] })
@@ -38,22 +75,47 @@ describe('the cook sentence', () => {
     expect(draft.dish!.coats_min).toEqual([0, 3, 6])
   })
   it('reads minutes as people list them', () => {
-    expect(['2, 5', '5 2.5', '2,5', '0; 3,5', '', ' 4, '].map(minutesOf)).toEqual([[2, 5], [2.5, 5], [2.5], [0, 3.5], [], [4]])
+    expect(['2, 5', '5 2.5', '2,5', '0; 3,5', '', ' 4, '].map(minutesOf)).toEqual([
+      [2, 5],
+      [2.5, 5],
+      [2.5],
+      [0, 3.5],
+      [],
+      [4],
+    ])
     expect(['soon', '-1', '2, x'].map(minutesOf)).toEqual([undefined, undefined, undefined])
   })
   it('drops what does not apply: release of a braise, coats without sauce, bones of an octopus', () => {
-    const plain = say({ ...dish, cut: 'octopus', tenderise: 'braise', sauce: null, coats: 0, want: 'amber' })
-    expect(plain).toContain('braised under a lid until it falls apart; then broiled until browned, with no sauce')
+    const plain = say({
+      ...dish,
+      cut: 'octopus',
+      tenderise: 'braise',
+      sauce: null,
+      coats: 0,
+      want: 'amber',
+    })
+    expect(plain).toContain(
+      'braised under a lid until it falls apart; then broiled until browned, with no sauce',
+    )
     expect(plain).not.toContain('vented')
   })
   it('tells the dial of a bath, in the degrees and the kitchen of this cook', () => {
     const bath = { ...dish, tenderise: 'bath' as const }
-    expect(say(bath)).toContain('from the fridge, in a water bath at 65 °C until it falls off the bone; then')
-    const told = (d: Dish, figures: Record<string, number>) => sentence(d, choices, 'us', now, 'F', figures).map((t) => t.text).join('')
+    expect(say(bath)).toContain(
+      'from the fridge, in a water bath at 65 °C until it falls off the bone; then',
+    )
+    const told = (d: Dish, figures: Record<string, number>) =>
+      sentence(d, choices, 'us', now, 'F', figures)
+        .map((t) => t.text)
+        .join('')
     expect(told(bath, { bath_c: 70 })).toContain('in a water bath at 158 °F')
-    expect(told({ ...bath, kitchen: { bath_c: 80 } as Dish['kitchen'] }, { bath_c: 70 })).toContain('at 176 °F')
+    expect(told({ ...bath, kitchen: { bath_c: 80 } as Dish['kitchen'] }, { bath_c: 70 })).toContain(
+      'at 176 °F',
+    )
     expect(dialOf(dish, choices, {})).toBeUndefined()
-    expect(faultsOf('tenderise', [{ field: 'kitchen.bath_c', given: 'warm', accepted: '45 to 95 °C' }])).toHaveLength(1)
+    expect(
+      faultsOf('tenderise', [{ field: 'kitchen.bath_c', given: 'warm', accepted: '45 to 95 °C' }]),
+    ).toHaveLength(1)
   })
   it('shows a refused entry as it was typed, and gives each fault to its part', () => {
     const odd = { ...dish, mass_kg: 'lots' as unknown as number }
@@ -65,7 +127,9 @@ describe('the cook sentence', () => {
     ]
     expect(faultsOf('mass', faults)).toHaveLength(1)
     expect(faultsOf('sauce', faults)).toHaveLength(1)
-    expect(otherFaults(faults, sentence(dish, choices, 'metric', now)).map((f) => f.field)).toEqual(['kitchen.altitude_m'])
+    expect(otherFaults(faults, sentence(dish, choices, 'metric', now)).map((f) => f.field)).toEqual(
+      ['kitchen.altitude_m'],
+    )
   })
 })
 
@@ -88,10 +152,25 @@ describe('the draft', () => {
 
 describe('the chain', () => {
   const stage = (key: string, likely: number, before: number, more: Partial<Stage> = {}) =>
-    ({ key, who: 'machine', hidden: true, serial: true, band: { low_s: likely, likely_s: likely, high_s: likely }, before_serving: { low_s: before, likely_s: before, high_s: before }, ...more }) as Stage
-  const stages = [stage('a', 100, 400), stage('heat', 50, 250, { serial: false }), stage('b', 300, 300)]
+    ({
+      key,
+      who: 'machine',
+      hidden: true,
+      serial: true,
+      band: { low_s: likely, likely_s: likely, high_s: likely },
+      before_serving: { low_s: before, likely_s: before, high_s: before },
+      ...more,
+    }) as Stage
+  const stages = [
+    stage('a', 100, 400),
+    stage('heat', 50, 250, { serial: false }),
+    stage('b', 300, 300),
+  ]
   it('is as long as its minutes, with what runs beside it in its place', () => {
-    expect(links(stages, 800).map((l) => [l.stage.key, l.x, l.width])).toEqual([['a', 0, 200], ['b', 200, 600]])
+    expect(links(stages, 800).map((l) => [l.stage.key, l.x, l.width])).toEqual([
+      ['a', 0, 200],
+      ['b', 200, 600],
+    ])
     expect(besideLink(stages[1]!, stages, 800)).toMatchObject({ x: 300, width: 100 })
   })
   it('tells hidden waits from timers, hands and fire', () => {

@@ -10,7 +10,19 @@ export interface Token {
 }
 
 export type PartName =
-  | 'cut' | 'mass' | 'pieces' | 'thickness' | 'state' | 'tenderise' | 'bite' | 'release' | 'finish' | 'want' | 'sauce' | 'coats' | 'serve'
+  | 'cut'
+  | 'mass'
+  | 'pieces'
+  | 'thickness'
+  | 'state'
+  | 'tenderise'
+  | 'bite'
+  | 'release'
+  | 'finish'
+  | 'want'
+  | 'sauce'
+  | 'coats'
+  | 'serve'
 
 /** Fields of the document that each part answers for. */
 export const FIELDS: Record<PartName, string[]> = {
@@ -19,7 +31,15 @@ export const FIELDS: Record<PartName, string[]> = {
   pieces: ['pieces'],
   thickness: ['thickness_mm'],
   state: ['state'],
-  tenderise: ['tenderise', 'liquid_l', 'timer_min', 'kitchen.low_oven_c', 'kitchen.fry_c', 'kitchen.smoke_c', 'kitchen.bath_c'],
+  tenderise: [
+    'tenderise',
+    'liquid_l',
+    'timer_min',
+    'kitchen.low_oven_c',
+    'kitchen.fry_c',
+    'kitchen.smoke_c',
+    'kitchen.bath_c',
+  ],
   bite: ['bite'],
   release: ['release'],
   finish: ['finish', 'flips_min'],
@@ -41,7 +61,10 @@ const BONELESS = ['octopus', 'cauliflower', 'celeriac', 'beef-cheek', 'pork-shou
 
 export const RELEASES: Record<string, { text: string; hint: string }> = {
   quick: { text: 'vented at once', hint: 'thin racks and vegetables' },
-  mixed: { text: '10 minutes on its own, then vented', hint: 'large or fibrous pieces keep their juice' },
+  mixed: {
+    text: '10 minutes on its own, then vented',
+    hint: 'large or fibrous pieces keep their juice',
+  },
   natural: { text: 'left to fall by itself', hint: 'slowest and gentlest' },
 }
 
@@ -77,15 +100,33 @@ export function serveText(serveAt: string | null | undefined, now: Date): string
 const WISHED = ['low_oven_c', 'fry_c', 'smoke_c', 'bath_c']
 
 /** The dial of the first heat where the sentence tells it: its name, what the dish states, and what holds without. */
-export function dialOf(dish: Dish, choices: Choices, figures: Record<string, number>): { name: string; stated: unknown; usual: number } | undefined {
+export function dialOf(
+  dish: Dish,
+  choices: Choices,
+  figures: Record<string, number>,
+): { name: string; stated: unknown; usual: number } | undefined {
   const name = choices.first_heats.find((h) => h.key === (dish.tenderise ?? 'pressure'))?.dial
-  const usual = name === undefined ? undefined : (figures[name] ?? choices.typical.find((t) => t.name === name)?.value)
+  const usual =
+    name === undefined
+      ? undefined
+      : (figures[name] ?? choices.typical.find((t) => t.name === name)?.value)
   if (name === undefined || usual === undefined || !WISHED.includes(name)) return undefined
-  return { name, stated: (dish.kitchen as Record<string, unknown> | undefined)?.[name] ?? null, usual }
+  return {
+    name,
+    stated: (dish.kitchen as Record<string, unknown> | undefined)?.[name] ?? null,
+    usual,
+  }
 }
 
 /** The whole sentence. */
-export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now: Date, degrees: Degrees = 'C', figures: Record<string, number> = {}): Token[] {
+export function sentence(
+  dish: Dish,
+  choices: Choices,
+  units: KitchenUnits,
+  now: Date,
+  degrees: Degrees = 'C',
+  figures: Record<string, number> = {},
+): Token[] {
   const first = choices.first_heats.find((h) => h.key === (dish.tenderise ?? 'pressure'))
   const dial = dialOf(dish, choices, figures)
   const cut = choices.cuts.find((c) => c.key === dish.cut)
@@ -101,7 +142,12 @@ export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now:
     { text: ', ' },
     { text: dish.state === 'frozen' ? 'straight from frozen' : 'from the fridge', part: 'state' },
     { text: ', ' },
-    { text: (first?.done ?? dish.tenderise ?? '') + (dial ? ` at ${shown(dial.stated ?? dial.usual, (c) => temperature(c, degrees))}` : ''), part: 'tenderise' },
+    {
+      text:
+        (first?.done ?? dish.tenderise ?? '') +
+        (dial ? ` at ${shown(dial.stated ?? dial.usual, (c) => temperature(c, degrees))}` : ''),
+      part: 'tenderise',
+    },
     { text: ' until it ' },
     { text: biteText(dish.bite ?? 'falls', dish.cut), part: 'bite' },
   ]
@@ -111,20 +157,35 @@ export function sentence(dish: Dish, choices: Choices, units: KitchenUnits, now:
   }
   tokens.push(
     { text: '; then ' },
-    { text: choices.finishes.find((f) => f.key === dish.finish)?.done ?? dish.finish ?? 'broiled', part: 'finish' },
+    {
+      text: choices.finishes.find((f) => f.key === dish.finish)?.done ?? dish.finish ?? 'broiled',
+      part: 'finish',
+    },
     { text: ' ' },
     { text: wantText(dish), part: 'want' },
   )
   if (dish.sauce) {
-    const count = typeof dish.coats === 'number' ? (SMALL[dish.coats] ?? String(dish.coats)) : String(dish.coats)
-    tokens.push({ text: ', with ' }, { text: `${count} coat${dish.coats === 1 ? '' : 's'}`, part: 'coats' }, { text: ' of ' })
+    const count =
+      typeof dish.coats === 'number'
+        ? (SMALL[dish.coats] ?? String(dish.coats))
+        : String(dish.coats)
+    tokens.push(
+      { text: ', with ' },
+      { text: `${count} coat${dish.coats === 1 ? '' : 's'}`, part: 'coats' },
+      { text: ' of ' },
+    )
   } else {
     tokens.push({ text: ', with ' })
   }
   const turns = dish.flips_min ?? []
   tokens.push({ text: sauceText(dish, choices), part: 'sauce' })
-  if (turns.length) tokens.push({ text: ', ' }, { text: `turned at ${turns.join(' and ')} min`, part: 'finish' })
-  tokens.push( { text: ', on the table ' }, { text: serveText(dish.serve_at, now), part: 'serve' }, { text: '.' })
+  if (turns.length)
+    tokens.push({ text: ', ' }, { text: `turned at ${turns.join(' and ')} min`, part: 'finish' })
+  tokens.push(
+    { text: ', on the table ' },
+    { text: serveText(dish.serve_at, now), part: 'serve' },
+    { text: '.' },
+  )
   return tokens
 }
 
@@ -136,7 +197,9 @@ export function wantText(dish: Dish): string {
 
 /** Faults that belong to a part. */
 export function faultsOf(part: PartName, faults: Fault[]): Fault[] {
-  return faults.filter((f) => FIELDS[part].some((field) => f.field === field || f.field.startsWith(`${field}.`)))
+  return faults.filter((f) =>
+    FIELDS[part].some((field) => f.field === field || f.field.startsWith(`${field}.`)),
+  )
 }
 
 /** Faults that no part of this sentence answers for. */

@@ -1,6 +1,14 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useDebounceFn, useIntervalFn } from '@vueuse/core'
-import { api, ask, OFFLINE, type Choices, type Dish, type Forecast, type Problem } from '@/api/client'
+import {
+  api,
+  ask,
+  OFFLINE,
+  type Choices,
+  type Dish,
+  type Forecast,
+  type Problem,
+} from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useDraft } from './draft'
 
@@ -55,7 +63,11 @@ export function usePlan() {
     await refresh()
     await keep()
   }, 60)
-  watch(() => draft.dish, () => void soon(), { deep: true })
+  watch(
+    () => draft.dish,
+    () => void soon(),
+    { deep: true },
+  )
 
   async function open(id?: number) {
     const [found] = await Promise.all([loadChoices(), loadKitchen(true)])
@@ -65,7 +77,9 @@ export function usePlan() {
       return
     }
     if (id && id !== draft.planId) {
-      const { data, problem: missing } = await ask(() => api.GET('/api/v1/plans/{id}', { params: { path: { id } } }))
+      const { data, problem: missing } = await ask(() =>
+        api.GET('/api/v1/plans/{id}', { params: { path: { id } } }),
+      )
       if (data) draft.begin(data.dish as unknown as Dish, data.id)
       problem.value = missing
     } else if (!draft.dish) {

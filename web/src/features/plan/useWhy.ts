@@ -1,6 +1,14 @@
 import { ref, shallowRef, watch } from 'vue'
 import { useDebounceFn } from '@vueuse/core'
-import { api, ask, type Advice, type Dish, type Explorer, type Glaze, type Problem } from '@/api/client'
+import {
+  api,
+  ask,
+  type Advice,
+  type Dish,
+  type Explorer,
+  type Glaze,
+  type Problem,
+} from '@/api/client'
 
 /** The map, the advice and a second strip beside the first, asked when the panel is open and the dish changes. */
 export function useWhy(dish: () => Dish, sides: (finish: string) => number) {

@@ -7,17 +7,46 @@ import WhyHeat from './WhyHeat.vue'
 import { useDraft } from './draft'
 import { heatText, labels, nearest, runs, settable } from './explorer'
 
-const grid = (rows: number) => Array.from({ length: rows }, (_, r) => Array.from({ length: 60 }, (_, c) => Math.min(5, Math.floor((c + (rows - r) / 4) / 12))))
+const grid = (rows: number) =>
+  Array.from({ length: rows }, (_, r) =>
+    Array.from({ length: 60 }, (_, c) => Math.min(5, Math.floor((c + (rows - r) / 4) / 12))),
+  )
 const explorer = {
-  axis: 'rack_m', unit: 'm', heats: Array.from({ length: 40 }, (_, i) => 0.05 + (i * 0.3) / 39), times_s: Array.from({ length: 60 }, (_, i) => (i + 1) * 20),
-  regions: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'], colours: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'].map((word) => ({ word, colour: '#804020' })),
-  face: grid(40), edge: grid(40), present: 0.15, pull_s: 400,
+  axis: 'rack_m',
+  unit: 'm',
+  heats: Array.from({ length: 40 }, (_, i) => 0.05 + (i * 0.3) / 39),
+  times_s: Array.from({ length: 60 }, (_, i) => (i + 1) * 20),
+  regions: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'],
+  colours: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'].map((word) => ({
+    word,
+    colour: '#804020',
+  })),
+  face: grid(40),
+  edge: grid(40),
+  present: 0.15,
+  pull_s: 400,
 }
 const setting = (finish: string, air_c: number) => ({
-  finish, dial: air_c, coats_min: null, flips_min: [], coats: 1, coat_mm: 0.3, width_s: 300, opens_s: 320, hit: 0.97, possible: 1,
-  change: { finish, coats: 1, coat_mm: 0.3, kitchen: { air_fryer_c: air_c } }, reason: `At ${air_c}: wider.`,
+  finish,
+  dial: air_c,
+  coats_min: null,
+  flips_min: [],
+  coats: 1,
+  coat_mm: 0.3,
+  width_s: 300,
+  opens_s: 320,
+  hit: 0.97,
+  possible: 1,
+  change: { finish, coats: 1, coat_mm: 0.3, kitchen: { air_fryer_c: air_c } },
+  reason: `At ${air_c}: wider.`,
 })
-const advice = { now: setting('broiler', 200), choice: setting('air_fryer', 160), runners: [setting('air_fryer', 170)], none_safe: '', exits: [{ do: 'add a return leg', before_serving_s: 1800, why: '10 min back' }] }
+const advice = {
+  now: setting('broiler', 200),
+  choice: setting('air_fryer', 160),
+  runners: [setting('air_fryer', 170)],
+  none_safe: '',
+  exits: [{ do: 'add a return leg', before_serving_s: 1800, why: '10 min back' }],
+}
 
 beforeEach(() => {
   localStorage.clear()
@@ -34,12 +63,21 @@ describe('the map of heat', () => {
     const found = runs(explorer.face)
     expect(found.length).toBeLessThan(40 * 7)
     expect(found.reduce((sum, r) => sum + r.to - r.from, 0)).toBe(40 * 60)
-    expect(found.every((r) => explorer.face[r.row]!.slice(r.from, r.to).every((c) => c === r.region))).toBe(true)
-    expect(labels(explorer.face, 5).map((l) => l.region)).toEqual([...new Set(labels(explorer.face, 5).map((l) => l.region))])
+    expect(
+      found.every((r) => explorer.face[r.row]!.slice(r.from, r.to).every((c) => c === r.region)),
+    ).toBe(true)
+    expect(labels(explorer.face, 5).map((l) => l.region)).toEqual([
+      ...new Set(labels(explorer.face, 5).map((l) => l.region)),
+    ])
   })
   it('speaks of heat as it is set', () => {
-    expect([heatText({ axis: 'rack_m' }, 0.152), heatText({ axis: 'air_fryer_c' }, 198.7)]).toEqual(['15 cm', '199 °C'])
-    expect([settable({ axis: 'rack_m' }, 0.1526), settable({ axis: 'air_fryer_c' }, 198.7)]).toEqual([0.15, 200])
+    expect([heatText({ axis: 'rack_m' }, 0.152), heatText({ axis: 'air_fryer_c' }, 198.7)]).toEqual(
+      ['15 cm', '199 °C'],
+    )
+    expect([
+      settable({ axis: 'rack_m' }, 0.1526),
+      settable({ axis: 'air_fryer_c' }, 198.7),
+    ]).toEqual([0.15, 200])
     expect(nearest(explorer.heats, 0.15)).toBe(13)
   })
   it('is a slider for the keyboard, fiercest on top', async () => {
@@ -56,7 +94,11 @@ describe('the map of heat', () => {
 
 describe('why this heat', () => {
   it('takes the advice by one tap, and sets another glaze beside the first', async () => {
-    const asked = serve({ 'POST /explorer': [200, explorer], 'POST /advice': [200, advice], 'POST /forecasts': [200, forecast] })
+    const asked = serve({
+      'POST /explorer': [200, explorer],
+      'POST /advice': [200, advice],
+      'POST /forecasts': [200, forecast],
+    })
     const draft = useDraft()
     draft.begin({ ...dish })
     const panel = mount(WhyHeat, { props: { dish: draft.dish!, choices, glaze } })
@@ -68,10 +110,26 @@ describe('why this heat', () => {
     expect(asked.at(-1)).toMatchObject({ path: '/forecasts', body: { finish: 'air_fryer' } })
     expect(panel.findAll('.strip')).toHaveLength(1)
     await panel.get("[data-test='advice-0']").trigger('click')
-    expect(draft.dish).toMatchObject({ finish: 'air_fryer', coats: 1, coat_mm: 0.3, kitchen: { air_fryer_c: 160 } })
+    expect(draft.dish).toMatchObject({
+      finish: 'air_fryer',
+      coats: 1,
+      coat_mm: 0.3,
+      kitchen: { air_fryer_c: 160 },
+    })
   })
   it('tells a refusal and says when nothing is safe', async () => {
-    serve({ 'POST /explorer': [422, { title: 'This cannot be used', status: 422, detail: 'mass_kg: accepted is 0.05 to 12 kg', errors: [] }], 'POST /advice': [200, { ...advice, none_safe: 'No setting here.' }] })
+    serve({
+      'POST /explorer': [
+        422,
+        {
+          title: 'This cannot be used',
+          status: 422,
+          detail: 'mass_kg: accepted is 0.05 to 12 kg',
+          errors: [],
+        },
+      ],
+      'POST /advice': [200, { ...advice, none_safe: 'No setting here.' }],
+    })
     const panel = mount(WhyHeat, { props: { dish, choices, glaze } })
     await settle()
     expect(panel.get('[role=alert]').text()).toContain('0.05 to 12 kg')

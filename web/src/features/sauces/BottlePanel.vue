@@ -11,12 +11,25 @@ const emit = defineEmits<{ add: [item: OwnIngredient]; remove: [key: string] }>(
 const way = ref<'label' | 'hand'>('label')
 const name = ref('')
 const order = ref('')
-const figures = ref<Record<string, number | null>>({ serving_g: 30, sugars_g: 10, sodium_mg: 300, protein_g: 0, fat_g: 0 })
+const figures = ref<Record<string, number | null>>({
+  serving_g: 30,
+  sugars_g: 10,
+  sodium_mg: 300,
+  protein_g: 0,
+  fat_g: 0,
+})
 const problem = ref<Problem>()
 const says = ref('')
 
 async function read() {
-  const body = { name: name.value, ...figures.value, order: order.value.split(/[,;]/).map((s) => s.trim()).filter(Boolean) }
+  const body = {
+    name: name.value,
+    ...figures.value,
+    order: order.value
+      .split(/[,;]/)
+      .map((s) => s.trim())
+      .filter(Boolean),
+  }
   const answer = await ask(() => api.POST('/api/v1/ingredients/label', { body: body as never }))
   problem.value = answer.problem
   says.value = answer.data?.says ?? ''
@@ -26,11 +39,30 @@ async function read() {
 
 <template>
   <div class="ways" role="radiogroup" aria-label="Where the figures come from">
-    <button v-for="w in (['label', 'hand'] as const)" :key="w" type="button" role="radio" :aria-checked="way === w" :class="{ on: way === w }" class="plain-button" :data-test="`own-${w}`" @click="way = w">{{ w === 'label' ? 'from its label' : 'by hand' }}</button>
+    <button
+      v-for="w in ['label', 'hand'] as const"
+      :key="w"
+      type="button"
+      role="radio"
+      :aria-checked="way === w"
+      :class="{ on: way === w }"
+      class="plain-button"
+      :data-test="`own-${w}`"
+      @click="way = w"
+    >
+      {{ w === 'label' ? 'from its label' : 'by hand' }}
+    </button>
   </div>
-  <HandForm v-if="way === 'hand'" @add="(says = ''), emit('add', $event)" />
+  <HandForm v-if="way === 'hand'" @add="((says = ''), emit('add', $event))" />
   <form v-else class="bottle" @submit.prevent="read">
-    <label>What it says on the bottle<input v-model="name" required maxlength="80" placeholder="Harbour sauce" data-test="bottle-name" /></label>
+    <label
+      >What it says on the bottle<input
+        v-model="name"
+        required
+        maxlength="80"
+        placeholder="Harbour sauce"
+        data-test="bottle-name"
+    /></label>
     <div class="row">
       <NumberField v-model="figures.serving_g!" fixed label="One serving" unit="g" :step="5" />
       <NumberField v-model="figures.sugars_g!" fixed label="Sugars" unit="g" :step="1" />
@@ -38,7 +70,11 @@ async function read() {
       <NumberField v-model="figures.protein_g!" fixed label="Protein" unit="g" :step="0.5" />
       <NumberField v-model="figures.fat_g!" fixed label="Fat" unit="g" :step="0.5" />
     </div>
-    <label>Its ingredients, in their order<input v-model="order" placeholder="tomato paste, brown sugar, vinegar" /></label>
+    <label
+      >Its ingredients, in their order<input
+        v-model="order"
+        placeholder="tomato paste, brown sugar, vinegar"
+    /></label>
     <button type="submit" class="ember-button" data-test="bottle-read">Read the label</button>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="says" role="status">{{ says }}</p>
@@ -46,19 +82,61 @@ async function read() {
   <template v-if="props.own.length">
     <p>Yours; write them into a line by their names:</p>
     <ul>
-      <li v-for="item in props.own" :key="item.key">{{ item.name }} <button type="button" class="plain-button" @click="emit('remove', item.key)">forget it</button></li>
+      <li v-for="item in props.own" :key="item.key">
+        {{ item.name }}
+        <button type="button" class="plain-button" @click="emit('remove', item.key)">
+          forget it
+        </button>
+      </li>
     </ul>
   </template>
 </template>
 
 <style scoped>
-.bottle { display: grid; gap: 14px; justify-items: start; }
-.row { display: flex; gap: 14px; flex-wrap: wrap; }
-label { display: grid; gap: 4px; font-weight: 700; width: min(480px, 100%); }
-input { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; width: 100%; }
-ul { margin: 0; padding-left: 20px; }
-p { margin: 12px 0 0; }
-.ways { display: flex; gap: 8px; margin-bottom: 14px; }
-.on { background: var(--kettle-enamel); color: var(--kettle-paper); border-color: var(--kettle-enamel); }
-html.dark .on { color: var(--kettle-ink); }
+.bottle {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+}
+.row {
+  display: flex;
+  gap: 14px;
+  flex-wrap: wrap;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+  width: min(480px, 100%);
+}
+input {
+  height: 52px;
+  font-size: 1.05rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  padding: 0 12px;
+  width: 100%;
+}
+ul {
+  margin: 0;
+  padding-left: 20px;
+}
+p {
+  margin: 12px 0 0;
+}
+.ways {
+  display: flex;
+  gap: 8px;
+  margin-bottom: 14px;
+}
+.on {
+  background: var(--kettle-enamel);
+  color: var(--kettle-paper);
+  border-color: var(--kettle-enamel);
+}
+html.dark .on {
+  color: var(--kettle-ink);
+}
 </style>

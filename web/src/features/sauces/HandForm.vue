@@ -8,33 +8,107 @@ import { ALLERGENS, ownByHand, PART_WORDS } from './jar'
 const emit = defineEmits<{ add: [item: OwnIngredient] }>()
 const name = ref('')
 const density = ref<number | null>(1)
-const parts = ref<Record<string, number | null>>({ water: 60, sucrose: 0, glucose: 0, fructose: 0, salt: 0, acid: 0, protein: 0, fat: 0 })
+const parts = ref<Record<string, number | null>>({
+  water: 60,
+  sucrose: 0,
+  glucose: 0,
+  fructose: 0,
+  salt: 0,
+  acid: 0,
+  protein: 0,
+  fat: 0,
+})
 const allergens = ref<string[]>([])
 const made = computed(() => ownByHand(name.value, parts.value, density.value ?? 1, allergens.value))
-const toggle = (item: string) => (allergens.value = allergens.value.includes(item) ? allergens.value.filter((a) => a !== item) : [...allergens.value, item])
+const toggle = (item: string) =>
+  (allergens.value = allergens.value.includes(item)
+    ? allergens.value.filter((a) => a !== item)
+    : [...allergens.value, item])
 </script>
 
 <template>
   <form class="hand" @submit.prevent="made.item && emit('add', made.item)">
-    <label>What it is called<input v-model="name" required maxlength="80" placeholder="Aunt’s pepper jelly" data-test="hand-name" /></label>
+    <label
+      >What it is called<input
+        v-model="name"
+        required
+        maxlength="80"
+        placeholder="Aunt’s pepper jelly"
+        data-test="hand-name"
+    /></label>
     <div class="row">
-      <NumberField v-for="(_, part) in parts" :key="part" v-model="parts[part]!" :label="PART_WORDS[part]!" unit="%" :step="1" />
+      <NumberField
+        v-for="(_, part) in parts"
+        :key="part"
+        v-model="parts[part]!"
+        :label="PART_WORDS[part]!"
+        unit="%"
+        :step="1"
+      />
       <NumberField v-model="density" label="weighs" unit="kg a litre" :step="0.05" />
     </div>
-    <p class="quiet figure">{{ made.rest >= 0 ? `${made.rest} % fibre and starch are left.` : `${-made.rest} % more than there is.` }}</p>
+    <p class="quiet figure">
+      {{
+        made.rest >= 0
+          ? `${made.rest} % fibre and starch are left.`
+          : `${-made.rest} % more than there is.`
+      }}
+    </p>
     <div class="row" role="group" aria-label="Allergens in it">
-      <button v-for="a in ALLERGENS" :key="a" type="button" class="plain-button" :aria-pressed="allergens.includes(a)" :class="{ on: allergens.includes(a) }" @click="toggle(a)">{{ allergens.includes(a) ? '✓ ' : '' }}{{ a }}</button>
+      <button
+        v-for="a in ALLERGENS"
+        :key="a"
+        type="button"
+        class="plain-button"
+        :aria-pressed="allergens.includes(a)"
+        :class="{ on: allergens.includes(a) }"
+        @click="toggle(a)"
+      >
+        {{ allergens.includes(a) ? '✓ ' : '' }}{{ a }}
+      </button>
     </div>
-    <button type="submit" class="ember-button" data-test="hand-add" :disabled="!made.item">Add it</button>
+    <button type="submit" class="ember-button" data-test="hand-add" :disabled="!made.item">
+      Add it
+    </button>
   </form>
 </template>
 
 <style scoped>
-.hand { display: grid; gap: 14px; justify-items: start; }
-.row { display: flex; gap: 12px 18px; flex-wrap: wrap; }
-label { display: grid; gap: 4px; font-weight: 700; width: min(480px, 100%); }
-input { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; width: 100%; }
-p { margin: 0; }
-.on { background: var(--kettle-enamel); color: var(--kettle-paper); border-color: var(--kettle-enamel); }
-html.dark .on { color: var(--kettle-ink); }
+.hand {
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+}
+.row {
+  display: flex;
+  gap: 12px 18px;
+  flex-wrap: wrap;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+  width: min(480px, 100%);
+}
+input {
+  height: 52px;
+  font-size: 1.05rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  padding: 0 12px;
+  width: 100%;
+}
+p {
+  margin: 0;
+}
+.on {
+  background: var(--kettle-enamel);
+  color: var(--kettle-paper);
+  border-color: var(--kettle-enamel);
+}
+html.dark .on {
+  color: var(--kettle-ink);
+}
 </style>

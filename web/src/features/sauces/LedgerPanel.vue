@@ -19,15 +19,24 @@ const left = computed(() => leftInBowl(props.batchG, portions.value))
 /** What a batch of this kind is usually split into. */
 function usual(): PortionPlan[] {
   const share = Math.max(5, Math.floor(props.batchG / 3 / 5) * 5)
-  const plan = (name: string, use: PortionPlan['use'], mass: number): PortionPlan => ({ name, mass_g: mass, use, later: false, boil: false })
+  const plan = (name: string, use: PortionPlan['use'], mass: number): PortionPlan => ({
+    name,
+    mass_g: mass,
+    use,
+    later: false,
+    boil: false,
+  })
   if (props.kind === 'rub') return [plan('rub bowl', 'rub', Math.floor(props.batchG * 0.7))]
-  if (props.kind === 'marinade') return [plan('marinade', 'raw', 2 * share), plan('table', 'table', share)]
+  if (props.kind === 'marinade')
+    return [plan('marinade', 'raw', 2 * share), plan('table', 'table', share)]
   return [plan('coats', 'coat', 2 * share), plan('table', 'table', share)]
 }
 
 const follow = useDebounceFn(async () => {
   const moves = movesOf(portions.value)
-  const answer = await ask(() => api.POST('/api/v1/sauces/ledger', { body: { batch_g: Math.max(1, props.batchG), moves } }))
+  const answer = await ask(() =>
+    api.POST('/api/v1/sauces/ledger', { body: { batch_g: Math.max(1, props.batchG), moves } }),
+  )
   problem.value = answer.problem
   if (answer.data) {
     ledger.value = answer.data
@@ -37,13 +46,23 @@ const follow = useDebounceFn(async () => {
 // A split that nobody has touched is only a proposal.
 let touched = false
 watch(portions, () => ((touched = true), void follow()), { deep: true })
-watch(() => props.batchG, () => void follow(), { immediate: true })
+watch(
+  () => props.batchG,
+  () => void follow(),
+  { immediate: true },
+)
 
 function add() {
   const names = portions.value.map((p) => p.name)
   let n = portions.value.length + 1
   while (names.includes(`portion ${n}`)) n++
-  portions.value.push({ name: `portion ${n}`, mass_g: Math.max(5, Math.min(third.value, Math.floor(left.value))), use: 'coat', later: false, boil: false })
+  portions.value.push({
+    name: `portion ${n}`,
+    mass_g: Math.max(5, Math.min(third.value, Math.floor(left.value))),
+    use: 'coat',
+    later: false,
+    boil: false,
+  })
 }
 </script>
 
@@ -53,35 +72,130 @@ function add() {
       <fieldset v-for="(p, i) in portions" :key="i">
         <legend class="visually-hidden">Portion {{ p.name }}</legend>
         <input v-model.lazy="p.name" class="name" aria-label="Name of the portion" maxlength="40" />
-        <NumberField :model-value="p.mass_g" label="Amount" unit="g" :step="5" @update:model-value="p.mass_g = $event ?? 0" />
-        <label class="use">What happens to it<select v-model="p.use" :data-test="`use-${i}`"><option v-for="u in USES" :key="u.key" :value="u.key">{{ u.text }}</option></select></label>
+        <NumberField
+          :model-value="p.mass_g"
+          label="Amount"
+          unit="g"
+          :step="5"
+          @update:model-value="p.mass_g = $event ?? 0"
+        />
+        <label class="use"
+          >What happens to it<select v-model="p.use" :data-test="`use-${i}`">
+            <option v-for="u in USES" :key="u.key" :value="u.key">{{ u.text }}</option>
+          </select></label
+        >
         <div v-if="touchesRaw(p.use)" class="ticks">
-          <label><input v-model="p.later" type="checkbox" :data-test="`later-${i}`" /> wanted on the plate later</label>
-          <label v-if="p.later"><input v-model="p.boil" type="checkbox" :data-test="`boil-${i}`" /> boil it in between</label>
+          <label
+            ><input v-model="p.later" type="checkbox" :data-test="`later-${i}`" /> wanted on the
+            plate later</label
+          >
+          <label v-if="p.later"
+            ><input v-model="p.boil" type="checkbox" :data-test="`boil-${i}`" /> boil it in
+            between</label
+          >
         </div>
-        <button type="button" class="gone" :aria-label="`remove ${p.name}`" @click="portions.splice(i, 1)">×</button>
+        <button
+          type="button"
+          class="gone"
+          :aria-label="`remove ${p.name}`"
+          @click="portions.splice(i, 1)"
+        >
+          ×
+        </button>
       </fieldset>
-      <p class="quiet figure">{{ left >= 0 ? `${Math.round(left)} g stay in the bowl.` : `${Math.round(-left)} g more than there is.` }} <button type="button" class="plain-button" @click="add">Another portion</button></p>
+      <p class="quiet figure">
+        {{
+          left >= 0
+            ? `${Math.round(left)} g stay in the bowl.`
+            : `${Math.round(-left)} g more than there is.`
+        }}
+        <button type="button" class="plain-button" @click="add">Another portion</button>
+      </p>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="ledger">
       <LedgerFlow :portions="portions" :ledger="ledger" :batch-g="batchG" />
-      <p v-for="s in ledger.stops" :key="s.place" class="stop" role="alert"><b>Stop.</b> {{ s.why }}. <button type="button" class="plain-button" data-test="boil-it" @click="portions.filter((p) => p.name === s.portion).forEach((p) => (p.boil = true))">Boil it, {{ Math.ceil(s.boil_min) }} min</button></p>
+      <p v-for="s in ledger.stops" :key="s.place" class="stop" role="alert">
+        <b>Stop.</b> {{ s.why }}.
+        <button
+          type="button"
+          class="plain-button"
+          data-test="boil-it"
+          @click="portions.filter((p) => p.name === s.portion).forEach((p) => (p.boil = true))"
+        >
+          Boil it, {{ Math.ceil(s.boil_min) }} min
+        </button>
+      </p>
       <p class="quiet">{{ ledger.guidance }}</p>
     </template>
   </div>
 </template>
 
 <style scoped>
-.panel { display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); }
-fieldset { border: 0; margin: 0 0 12px; padding: 0; display: flex; gap: 14px; align-items: end; flex-wrap: wrap; position: relative; }
-.name { width: 150px; }
-.name, select { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; }
-.use { display: grid; gap: 4px; font-weight: 700; }
-.ticks { display: grid; gap: 6px; }
-.ticks label { display: flex; gap: 8px; align-items: center; min-height: 28px; }
-.ticks input { width: 22px; height: 22px; accent-color: var(--kettle-ember); }
-.gone { border: 0; background: transparent; color: var(--kettle-ink-soft); font-size: 1.5rem; min-height: 52px; min-width: 40px; cursor: pointer; }
-.stop { margin: 0; border-left: 6px solid var(--kettle-stop); background: var(--kettle-stop-soft); padding: 10px 14px; }
-p { margin: 0; }
+.panel {
+  display: grid;
+  gap: 14px;
+  grid-template-columns: minmax(0, 1fr);
+}
+fieldset {
+  border: 0;
+  margin: 0 0 12px;
+  padding: 0;
+  display: flex;
+  gap: 14px;
+  align-items: end;
+  flex-wrap: wrap;
+  position: relative;
+}
+.name {
+  width: 150px;
+}
+.name,
+select {
+  height: 52px;
+  font-size: 1.05rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  padding: 0 12px;
+}
+.use {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+}
+.ticks {
+  display: grid;
+  gap: 6px;
+}
+.ticks label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 28px;
+}
+.ticks input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--kettle-ember);
+}
+.gone {
+  border: 0;
+  background: transparent;
+  color: var(--kettle-ink-soft);
+  font-size: 1.5rem;
+  min-height: 52px;
+  min-width: 40px;
+  cursor: pointer;
+}
+.stop {
+  margin: 0;
+  border-left: 6px solid var(--kettle-stop);
+  background: var(--kettle-stop-soft);
+  padding: 10px 14px;
+}
+p {
+  margin: 0;
+}
 </style>

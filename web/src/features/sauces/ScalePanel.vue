@@ -5,7 +5,11 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 
 /** How much is wanted decides; each ingredient follows its own law. */
-const props = defineProps<{ recipe: Omit<ScaleBody, 'by'>; forKg: number | null; lines: string[] }>()
+const props = defineProps<{
+  recipe: Omit<ScaleBody, 'by'>
+  forKg: number | null
+  lines: string[]
+}>()
 const emit = defineEmits<{ use: [lines: string[]] }>()
 const WAYS = [
   { key: 'meat', text: 'to the meat' },
@@ -14,16 +18,35 @@ const WAYS = [
   { key: 'short', text: 'to what is short' },
 ] as const
 const by = ref<(typeof WAYS)[number]['key']>('meat')
-const meat = ref<{ for_kg: number | null; meat_kg: number | null }>({ for_kg: props.forKg ?? 1.5, meat_kg: 2 })
-const coats = ref<{ surface_m2: number | null; coats: number | null; table_g: number | null }>({ surface_m2: 0.15, coats: 2, table_g: 100 })
-const plates = ref<{ for_servings: number | null; servings: number | null }>({ for_servings: 4, servings: 6 })
+const meat = ref<{ for_kg: number | null; meat_kg: number | null }>({
+  for_kg: props.forKg ?? 1.5,
+  meat_kg: 2,
+})
+const coats = ref<{ surface_m2: number | null; coats: number | null; table_g: number | null }>({
+  surface_m2: 0.15,
+  coats: 2,
+  table_g: 100,
+})
+const plates = ref<{ for_servings: number | null; servings: number | null }>({
+  for_servings: 4,
+  servings: 6,
+})
 const short = ref({ line: 0, have: '' })
 const scaled = ref<Scaled>()
 const problem = ref<Problem>()
-const own = computed(() => ({ meat: meat.value, coats: coats.value, servings: plates.value, short: short.value })[by.value])
+const own = computed(
+  () =>
+    ({ meat: meat.value, coats: coats.value, servings: plates.value, short: short.value })[
+      by.value
+    ],
+)
 
 async function scale() {
-  const answer = await ask(() => api.POST('/api/v1/scale', { body: { ...props.recipe, by: by.value, ...own.value } as ScaleBody }))
+  const answer = await ask(() =>
+    api.POST('/api/v1/scale', {
+      body: { ...props.recipe, by: by.value, ...own.value } as ScaleBody,
+    }),
+  )
   problem.value = answer.problem
   scaled.value = answer.data
 }
@@ -32,7 +55,18 @@ async function scale() {
 <template>
   <div class="panel">
     <div class="ways" role="radiogroup" aria-label="What decides">
-      <button v-for="w in WAYS" :key="w.key" type="button" role="radio" :aria-checked="by === w.key" :class="{ on: by === w.key }" class="plain-button" @click="(by = w.key), (scaled = undefined)">{{ w.text }}</button>
+      <button
+        v-for="w in WAYS"
+        :key="w.key"
+        type="button"
+        role="radio"
+        :aria-checked="by === w.key"
+        :class="{ on: by === w.key }"
+        class="plain-button"
+        @click="((by = w.key), (scaled = undefined))"
+      >
+        {{ w.text }}
+      </button>
     </div>
     <form class="fields" @submit.prevent="scale">
       <template v-if="by === 'meat'">
@@ -49,34 +83,100 @@ async function scale() {
         <NumberField v-model="plates.servings" label="You want" unit="plates" :step="1" />
       </template>
       <template v-else>
-        <label class="short">Short of <select v-model="short.line"><option v-for="(line, i) in lines" :key="i" :value="i">{{ line }}</option></select></label>
+        <label class="short"
+          >Short of
+          <select v-model="short.line">
+            <option v-for="(line, i) in lines" :key="i" :value="i">{{ line }}</option>
+          </select></label
+        >
         <label class="short">There is <input v-model="short.have" placeholder="3 tbsp" /></label>
       </template>
       <button type="submit" class="ember-button" data-test="scale">Scale it</button>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="scaled">
-      <p class="sum figure"><b>{{ scaled.factor.toFixed(2) }} times</b>, {{ Math.round(scaled.total_g) }} g in all<template v-if="scaled.gap">; {{ scaled.gap }}</template>.</p>
+      <p class="sum figure">
+        <b>{{ scaled.factor.toFixed(2) }} times</b>, {{ Math.round(scaled.total_g) }} g in
+        all<template v-if="scaled.gap">; {{ scaled.gap }}</template
+        >.
+      </p>
       <ul class="figure">
         <li v-for="line in scaled.lines" :key="line.name + line.from_g">
-          <b>{{ line.text }}</b> <span class="quiet">{{ line.spoons }}</span> <em v-if="line.law !== 'straight'">{{ line.law }}</em>
+          <b>{{ line.text }}</b> <span class="quiet">{{ line.spoons }}</span>
+          <em v-if="line.law !== 'straight'">{{ line.law }}</em>
         </li>
       </ul>
-      <button type="button" class="plain-button" data-test="use-scaled" @click="emit('use', scaled.lines.map((l) => l.text))">Write it so</button>
+      <button
+        type="button"
+        class="plain-button"
+        data-test="use-scaled"
+        @click="
+          emit(
+            'use',
+            scaled.lines.map((l) => l.text),
+          )
+        "
+      >
+        Write it so
+      </button>
     </template>
   </div>
 </template>
 
 <style scoped>
-.panel { display: grid; gap: 14px; }
-.ways, .fields { display: flex; gap: 10px; flex-wrap: wrap; align-items: end; }
-.on { background: var(--kettle-enamel); color: var(--kettle-paper); border-color: var(--kettle-enamel); }
-html.dark .on { color: var(--kettle-ink); }
-.short { display: grid; gap: 4px; font-weight: 700; }
-select, input { height: 52px; font-size: 1.05rem; border-radius: 12px; border: 2px solid var(--kettle-line); background: var(--kettle-sheet); color: var(--kettle-ink); padding: 0 12px; max-width: 260px; }
-ul { margin: 0; padding: 0; list-style: none; columns: 2 280px; }
-li { padding: 5px 0; break-inside: avoid; }
-em { color: var(--kettle-careful); font-size: 0.95rem; }
-.sum { margin: 0; }
-.plain-button { justify-self: start; }
+.panel {
+  display: grid;
+  gap: 14px;
+}
+.ways,
+.fields {
+  display: flex;
+  gap: 10px;
+  flex-wrap: wrap;
+  align-items: end;
+}
+.on {
+  background: var(--kettle-enamel);
+  color: var(--kettle-paper);
+  border-color: var(--kettle-enamel);
+}
+html.dark .on {
+  color: var(--kettle-ink);
+}
+.short {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+}
+select,
+input {
+  height: 52px;
+  font-size: 1.05rem;
+  border-radius: 12px;
+  border: 2px solid var(--kettle-line);
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink);
+  padding: 0 12px;
+  max-width: 260px;
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  columns: 2 280px;
+}
+li {
+  padding: 5px 0;
+  break-inside: avoid;
+}
+em {
+  color: var(--kettle-careful);
+  font-size: 0.95rem;
+}
+.sum {
+  margin: 0;
+}
+.plain-button {
+  justify-self: start;
+}
 </style>

@@ -10,11 +10,18 @@ const emit = defineEmits<{ use: [lines: string[]] }>()
 const chosen = ref('')
 const found = ref<Variant>()
 const problem = ref<Problem>()
-const names = computed(() => ['sugar-free', 'less salt', 'milder', ...props.analysis.allergens.map((a) => `without ${a.name}`)])
+const names = computed(() => [
+  'sugar-free',
+  'less salt',
+  'milder',
+  ...props.analysis.allergens.map((a) => `without ${a.name}`),
+])
 
 async function show(name: string) {
   chosen.value = name
-  const answer = await ask(() => api.POST('/api/v1/sauces/variants', { body: { ...props.body, variant: name } as never }))
+  const answer = await ask(() =>
+    api.POST('/api/v1/sauces/variants', { body: { ...props.body, variant: name } as never }),
+  )
   problem.value = answer.problem
   found.value = answer.data
 }
@@ -23,28 +30,76 @@ async function show(name: string) {
 <template>
   <div class="panel">
     <div class="names">
-      <button v-for="name in names" :key="name" type="button" class="plain-button" :class="{ on: chosen === name }" :aria-pressed="chosen === name" :data-test="`variant-${name}`" @click="show(name)">{{ name }}</button>
+      <button
+        v-for="name in names"
+        :key="name"
+        type="button"
+        class="plain-button"
+        :class="{ on: chosen === name }"
+        :aria-pressed="chosen === name"
+        :data-test="`variant-${name}`"
+        @click="show(name)"
+      >
+        {{ name }}
+      </button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="found">
-      <p v-if="!found.changes.length && !found.stays.length">Nothing to change: it is {{ found.variant }} already.</p>
+      <p v-if="!found.changes.length && !found.stays.length">
+        Nothing to change: it is {{ found.variant }} already.
+      </p>
       <ul v-else>
         <li v-for="c in found.changes" :key="c">{{ c }}</li>
         <li v-for="s in found.stays" :key="s" class="stays">{{ s }}</li>
       </ul>
-      <ColourLadder v-if="found.analysis.ladder.length" :ladder="found.analysis.ladder" :dials="found.analysis.dials" />
-      <button v-if="found.changes.length" type="button" class="plain-button use" data-test="use-variant" @click="emit('use', found.lines)">Write it so</button>
+      <ColourLadder
+        v-if="found.analysis.ladder.length"
+        :ladder="found.analysis.ladder"
+        :dials="found.analysis.dials"
+      />
+      <button
+        v-if="found.changes.length"
+        type="button"
+        class="plain-button use"
+        data-test="use-variant"
+        @click="emit('use', found.lines)"
+      >
+        Write it so
+      </button>
     </template>
   </div>
 </template>
 
 <style scoped>
-.panel { display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); }
-.names { display: flex; gap: 10px; flex-wrap: wrap; }
-.on { background: var(--kettle-enamel); color: var(--kettle-paper); border-color: var(--kettle-enamel); }
-html.dark .on { color: var(--kettle-ink); }
-ul { margin: 0; padding-left: 20px; }
-.stays { color: var(--kettle-careful); }
-.use { justify-self: start; }
-p { margin: 0; }
+.panel {
+  display: grid;
+  gap: 14px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.names {
+  display: flex;
+  gap: 10px;
+  flex-wrap: wrap;
+}
+.on {
+  background: var(--kettle-enamel);
+  color: var(--kettle-paper);
+  border-color: var(--kettle-enamel);
+}
+html.dark .on {
+  color: var(--kettle-ink);
+}
+ul {
+  margin: 0;
+  padding-left: 20px;
+}
+.stays {
+  color: var(--kettle-careful);
+}
+.use {
+  justify-self: start;
+}
+p {
+  margin: 0;
+}
 </style>

@@ -11,8 +11,15 @@ export interface Layer {
 }
 
 export const PART_WORDS: Record<string, string> = {
-  fat: 'fat', water: 'water', acid: 'acid', salt: 'salt', protein: 'protein', other: 'fibre and starch',
-  glucose: 'glucose', fructose: 'fructose', sucrose: 'table sugar',
+  fat: 'fat',
+  water: 'water',
+  acid: 'acid',
+  salt: 'salt',
+  protein: 'protein',
+  other: 'fibre and starch',
+  glucose: 'glucose',
+  fructose: 'fructose',
+  sucrose: 'table sugar',
 }
 // From the top: what floats, what flows, what sinks.
 const ORDER = ['fat', 'water', 'acid', 'salt', 'protein', 'other', 'glucose', 'fructose', 'sucrose']
@@ -48,7 +55,9 @@ export function percent(share: number): string {
 }
 
 /** "260 g, about 215 ml"; with the range where amounts leave one. */
-export function yieldWords(a: Pick<Analysis, 'yield_g' | 'yield_ml' | 'yield_low_g' | 'yield_high_g' | 'simmered'>): string {
+export function yieldWords(
+  a: Pick<Analysis, 'yield_g' | 'yield_ml' | 'yield_low_g' | 'yield_high_g' | 'simmered'>,
+): string {
   const wide = !a.simmered && a.yield_high_g - a.yield_low_g > 0.03 * a.yield_g
   const range = wide ? ` (${Math.round(a.yield_low_g)} to ${Math.round(a.yield_high_g)})` : ''
   return `${Math.round(a.yield_g)} g${range}, about ${Math.round(a.yield_ml)} ml`
@@ -58,7 +67,8 @@ const KINDS = ['rub', 'marinade', 'braise', 'glaze', 'table']
 
 /** A sauce from a file, whatever else the file holds; throws where there are no lines. The server judges the rest. */
 export function fromFile(given: Partial<SauceDraft>, name: string): Partial<SauceDraft> {
-  if (!Array.isArray(given.lines) || !given.lines.every((line) => typeof line === 'string')) throw new Error('no lines')
+  if (!Array.isArray(given.lines) || !given.lines.every((line) => typeof line === 'string'))
+    throw new Error('no lines')
   if (given.lines.length > 300) throw new Error('too many lines')
   return {
     name: typeof given.name === 'string' ? given.name.slice(0, 80) : name,
@@ -71,14 +81,52 @@ export function fromFile(given: Partial<SauceDraft>, name: string): Partial<Sauc
   }
 }
 
-export const ALLERGENS = ['milk', 'egg', 'wheat', 'soy', 'mustard', 'fish', 'shellfish', 'sesame', 'nuts', 'peanuts', 'celery', 'sulphites']
+export const ALLERGENS = [
+  'milk',
+  'egg',
+  'wheat',
+  'soy',
+  'mustard',
+  'fish',
+  'shellfish',
+  'sesame',
+  'nuts',
+  'peanuts',
+  'celery',
+  'sulphites',
+]
 
 /** An ingredient of one's own from its parts in per cent, and how much is left for fibre and starch; none where it cannot be. */
-export function ownByHand(name: string, parts: Record<string, number | null>, density: number, allergens: string[]): { item?: OwnIngredient; rest: number } {
+export function ownByHand(
+  name: string,
+  parts: Record<string, number | null>,
+  density: number,
+  allergens: string[],
+): { item?: OwnIngredient; rest: number } {
   const sum = Object.values(parts).reduce<number>((total, part) => total + (part ?? 0), 0)
   const rest = Number((100 - sum).toFixed(1))
-  const key = name.toLowerCase().normalize('NFD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60)
-  if (!key || rest < 0 || Object.values(parts).some((part) => (part ?? 0) < 0) || density < 0.05 || density > 2) return { rest }
-  const fractions = Object.fromEntries(Object.entries({ ...parts, other: rest }).map(([part, share]) => [part, Number(((share ?? 0) / 100).toFixed(4))]))
-  return { item: { key, name: name.trim(), fractions, density_kg_l: density, group: 'sauce', allergens }, rest }
+  const key = name
+    .toLowerCase()
+    .normalize('NFD')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 60)
+  if (
+    !key ||
+    rest < 0 ||
+    Object.values(parts).some((part) => (part ?? 0) < 0) ||
+    density < 0.05 ||
+    density > 2
+  )
+    return { rest }
+  const fractions = Object.fromEntries(
+    Object.entries({ ...parts, other: rest }).map(([part, share]) => [
+      part,
+      Number(((share ?? 0) / 100).toFixed(4)),
+    ]),
+  )
+  return {
+    item: { key, name: name.trim(), fractions, density_kg_l: density, group: 'sauce', allergens },
+    rest,
+  }
 }

@@ -30,10 +30,16 @@ export function touchesRaw(use: Use): boolean {
 
 /** The steps that the portions come to, in order. What is left in the bowl stays there. */
 export function movesOf(portions: PortionPlan[]): Move[] {
-  const splits: Move[] = portions.map((p) => ({ kind: 'split', portion: 'bowl', to: p.name, mass_g: p.mass_g }))
+  const splits: Move[] = portions.map((p) => ({
+    kind: 'split',
+    portion: 'bowl',
+    to: p.name,
+    mass_g: p.mass_g,
+  }))
   const steps = portions.flatMap((p): Move[] => {
     const step = (kind: Move['kind']): Move => ({ kind, portion: p.name, to: '', mass_g: null })
-    if (touchesRaw(p.use)) return [step('touch'), ...(p.boil ? [step('boil')] : []), ...(p.later ? [step('serve')] : [])]
+    if (touchesRaw(p.use))
+      return [step('touch'), ...(p.boil ? [step('boil')] : []), ...(p.later ? [step('serve')] : [])]
     return p.use === 'cook-in' ? [step('cook'), step('serve')] : [step('serve')]
   })
   return [...splits, ...steps]
@@ -46,8 +52,22 @@ export function portionsOf(moves: Move[]): PortionPlan[] {
     .map((m) => {
       const own = moves.filter((x) => x.portion === m.to).map((x) => x.kind)
       const raw = own.includes('touch')
-      const use: Use = raw ? (/rub/i.test(m.to ?? '') ? 'rub' : 'raw') : own.includes('cook') ? 'cook-in' : /table/i.test(m.to ?? '') ? 'table' : 'coat'
-      return { name: m.to ?? '', mass_g: m.mass_g ?? 0, use, later: raw && own.includes('serve'), boil: own.includes('boil') }
+      const use: Use = raw
+        ? /rub/i.test(m.to ?? '')
+          ? 'rub'
+          : 'raw'
+        : own.includes('cook')
+          ? 'cook-in'
+          : /table/i.test(m.to ?? '')
+            ? 'table'
+            : 'coat'
+      return {
+        name: m.to ?? '',
+        mass_g: m.mass_g ?? 0,
+        use,
+        later: raw && own.includes('serve'),
+        boil: own.includes('boil'),
+      }
     })
 }
 
@@ -69,7 +89,10 @@ export interface Band {
 
 /** The drawing: one band per portion, as thick as it is heavy, from the bowl to where it ends. */
 export function bands(portions: PortionPlan[], ledger: Ledger, height: number): Band[] {
-  const total = Math.max(1, portions.reduce((sum, p) => sum + p.mass_g, 0))
+  const total = Math.max(
+    1,
+    portions.reduce((sum, p) => sum + p.mass_g, 0),
+  )
   const gap = 22
   const room = Math.max(40, height - gap * (portions.length - 1))
   let y = 0
@@ -79,8 +102,14 @@ export function bands(portions: PortionPlan[], ledger: Ledger, height: number): 
     const stopped = ledger.stops.some((s) => s.portion === p.name)
     const served = ledger.flows.some((f) => f.source === p.name && f.target === 'plate')
     const band: Band = {
-      name: p.name, y, height: thick, mass_g: p.mass_g, contact: own?.contact ?? 'clean', raw: touchesRaw(p.use),
-      boiled: ledger.flows.some((f) => f.source === p.name && f.contact === 'boiled'), end: stopped ? 'stopped' : served ? 'plate' : 'stays',
+      name: p.name,
+      y,
+      height: thick,
+      mass_g: p.mass_g,
+      contact: own?.contact ?? 'clean',
+      raw: touchesRaw(p.use),
+      boiled: ledger.flows.some((f) => f.source === p.name && f.contact === 'boiled'),
+      end: stopped ? 'stopped' : served ? 'plate' : 'stays',
     }
     y += thick + gap
     return band

@@ -1,17 +1,41 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useDebounceFn, useIntervalFn, useStorage } from '@vueuse/core'
-import { api, ask, type Analysis, type KeptSauce, type Problem, type SauceDraft } from '@/api/client'
+import {
+  api,
+  ask,
+  type Analysis,
+  type KeptSauce,
+  type Problem,
+  type SauceDraft,
+} from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 
-const EMPTY: SauceDraft = { name: 'New sauce', kind: 'glaze', lines: [''], own: [], moves: [], for_kg: null, simmer: null }
+const EMPTY: SauceDraft = {
+  name: 'New sauce',
+  kind: 'glaze',
+  lines: [''],
+  own: [],
+  moves: [],
+  for_kg: null,
+  simmer: null,
+}
 
 /** The recipe being written: kept in the browser at every stroke, analysed a moment later, and kept on the server. */
 export function useSauce() {
-  const json = { read: (t: string) => JSON.parse(t) as SauceDraft, write: (v: SauceDraft) => JSON.stringify(v) }
-  const draft = useStorage<SauceDraft>('kettle-sauce', { ...EMPTY }, localStorage, { serializer: json })
-  const id = useStorage<number | null>('kettle-sauce-id', null, localStorage, { serializer: { read: Number, write: String } })
+  const json = {
+    read: (t: string) => JSON.parse(t) as SauceDraft,
+    write: (v: SauceDraft) => JSON.stringify(v),
+  }
+  const draft = useStorage<SauceDraft>('kettle-sauce', { ...EMPTY }, localStorage, {
+    serializer: json,
+  })
+  const id = useStorage<number | null>('kettle-sauce-id', null, localStorage, {
+    serializer: { read: Number, write: String },
+  })
   // Numbers of the other kept sauces that go on the same meat.
-  const beside = useStorage<number[]>('kettle-sauce-beside', [], localStorage, { serializer: { read: (t: string) => JSON.parse(t) as number[], write: JSON.stringify } })
+  const beside = useStorage<number[]>('kettle-sauce-beside', [], localStorage, {
+    serializer: { read: (t: string) => JSON.parse(t) as number[], write: JSON.stringify },
+  })
   const kept = shallowRef<KeptSauce[]>()
   const analysis = shallowRef<Analysis>()
   const problem = ref<Problem>()
@@ -29,15 +53,29 @@ export function useSauce() {
 
   function clean(sauce: SauceDraft) {
     const { name, kind, lines, own, for_kg, simmer, moves } = sauce
-    return { name, kind, lines: lines.filter((l) => l.trim()), own: own ?? [], for_kg: for_kg ?? null, simmer: simmer ?? null, moves: moves ?? [] }
+    return {
+      name,
+      kind,
+      lines: lines.filter((l) => l.trim()),
+      own: own ?? [],
+      for_kg: for_kg ?? null,
+      simmer: simmer ?? null,
+      moves: moves ?? [],
+    }
   }
 
   /** The recipe as the stateless endpoints take it. */
   function recipe() {
-    return { name: draft.value.name || 'sauce', kind: draft.value.kind, lines: written.value, own: draft.value.own ?? [] }
+    return {
+      name: draft.value.name || 'sauce',
+      kind: draft.value.kind,
+      lines: written.value,
+      own: draft.value.own ?? [],
+    }
   }
 
-  const besideIt = () => (kept.value ?? []).filter((s) => beside.value.includes(s.id) && s.id !== id.value)
+  const besideIt = () =>
+    (kept.value ?? []).filter((s) => beside.value.includes(s.id) && s.id !== id.value)
 
   function inKitchen() {
     const kitchen = known.value
@@ -52,8 +90,20 @@ export function useSauce() {
     }
     const turn = ++latest
     waiting.value = true
-    const others = besideIt().map(({ document: { name, kind, lines, own, for_kg } }) => ({ name, kind, lines, own, for_kg }))
-    const body = { ...recipe(), simmer: draft.value.simmer ?? null, meat_kg: draft.value.for_kg ?? null, beside: others, kitchen: inKitchen() }
+    const others = besideIt().map(({ document: { name, kind, lines, own, for_kg } }) => ({
+      name,
+      kind,
+      lines,
+      own,
+      for_kg,
+    }))
+    const body = {
+      ...recipe(),
+      simmer: draft.value.simmer ?? null,
+      meat_kg: draft.value.for_kg ?? null,
+      beside: others,
+      kitchen: inKitchen(),
+    }
     const answer = await ask(() => api.POST('/api/v1/sauces/analyse', { body: body as never }))
     if (turn !== latest) return answer.data
     waiting.value = false
@@ -93,7 +143,13 @@ export function useSauce() {
   }
 
   /** A simmer is about half of this kitchen's burner. */
-  const burnerW = () => Math.round(0.5 * (known.value?.appliances.find((a) => a.type === 'burner' && a.given.in_use)?.figures.find((f) => f.name === 'power_w')?.value ?? 1800))
+  const burnerW = () =>
+    Math.round(
+      0.5 *
+        (known.value?.appliances
+          .find((a) => a.type === 'burner' && a.given.in_use)
+          ?.figures.find((f) => f.name === 'power_w')?.value ?? 1800),
+    )
 
   async function keep() {
     const number = id.value
@@ -121,7 +177,9 @@ export function useSauce() {
   async function drop(replace = false) {
     const number = id.value
     if (!number) return begin()
-    const answer = await ask(() => api.DELETE('/api/v1/sauces/{id}', { params: { path: { id: number }, query: { replace } } }))
+    const answer = await ask(() =>
+      api.DELETE('/api/v1/sauces/{id}', { params: { path: { id: number }, query: { replace } } }),
+    )
     problem.value = answer.problem
     if (answer.problem) return
     begin()
@@ -129,5 +187,25 @@ export function useSauce() {
     await reload()
   }
 
-  return { burnerW, draft, id, kept, beside, analysis, problem, said, waiting, changed, written, recipe, inKitchen, analyse, open, take, begin, keep, drop }
+  return {
+    burnerW,
+    draft,
+    id,
+    kept,
+    beside,
+    analysis,
+    problem,
+    said,
+    waiting,
+    changed,
+    written,
+    recipe,
+    inKitchen,
+    analyse,
+    open,
+    take,
+    begin,
+    keep,
+    drop,
+  }
 }

@@ -32,10 +32,22 @@ async function load() {
 onMounted(load)
 
 const list = computed(() =>
-  choices.value ? taps(choices.value, answers.value, (kg) => mass(kg, kitchen.value), (mm) => length(mm, kitchen.value)) : [],
+  choices.value
+    ? taps(
+        choices.value,
+        answers.value,
+        (kg) => mass(kg, kitchen.value),
+        (mm) => length(mm, kitchen.value),
+      )
+    : [],
 )
 const tap = computed(() => list.value[at.value])
-const told = computed(() => list.value.slice(0, at.value).map((t) => ({ key: t.key, text: t.options.find((o) => o.key === answers.value[t.key])?.text ?? '' })))
+const told = computed(() =>
+  list.value.slice(0, at.value).map((t) => ({
+    key: t.key,
+    text: t.options.find((o) => o.key === answers.value[t.key])?.text ?? '',
+  })),
+)
 
 function answer(key: string) {
   answers.value = { ...answers.value, [tap.value!.key]: key }
@@ -56,7 +68,9 @@ function answer(key: string) {
       <RouterLink :to="`/stove/${live.id}`" class="ember-button">Back to the stove</RouterLink>
     </section>
     <section v-else-if="plan && at === 0" class="next">
-      <p>Planned: <b>{{ plan.title }}</b></p>
+      <p>
+        Planned: <b>{{ plan.title }}</b>
+      </p>
       <RouterLink :to="`/plan/${plan.id}`" class="plain-button">Open the plan</RouterLink>
     </section>
     <ProblemNote v-if="problem" :problem="problem" again @again="load" />
@@ -67,7 +81,15 @@ function answer(key: string) {
       <div class="foot">
         <button v-if="at > 0" type="button" class="plain-button" @click="at--">Back</button>
         <p class="told">
-          <button v-for="(t, i) in told" :key="t.key" type="button" :aria-label="`change ${t.key}: ${t.text}`" @click="at = i">{{ t.text }}</button>
+          <button
+            v-for="(t, i) in told"
+            :key="t.key"
+            type="button"
+            :aria-label="`change ${t.key}: ${t.text}`"
+            @click="at = i"
+          >
+            {{ t.text }}
+          </button>
         </p>
         <span class="count figure" role="status">{{ at + 1 }} of {{ list.length }}</span>
       </div>
@@ -76,17 +98,68 @@ function answer(key: string) {
 </template>
 
 <style scoped>
-.next { display: flex; flex-wrap: wrap; gap: 10px 24px; align-items: center; padding-bottom: 18px; margin-bottom: 22px; border-bottom: 2px solid var(--kettle-line); }
-.next p { margin: 0; flex: 1; min-width: 14rem; }
-.live h1 { font-size: 1.7rem; }
-a { display: inline-flex; align-items: center; text-decoration: none; }
-.question { font-size: 2.3rem; margin: 8px 0 20px; }
-.foot { display: flex; gap: 20px; align-items: center; margin-top: 24px; min-height: 52px; }
-.told { flex: 1; margin: 0; display: flex; flex-wrap: wrap; gap: 4px 2px; }
-.told button {
-  border: 0; background: none; color: var(--kettle-ink); font: 500 1.15rem var(--kettle-display); cursor: pointer; padding: 10px 8px;
-  text-decoration: underline; text-decoration-color: var(--kettle-ember); text-decoration-thickness: 2px; text-underline-offset: 5px;
+.next {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 24px;
+  align-items: center;
+  padding-bottom: 18px;
+  margin-bottom: 22px;
+  border-bottom: 2px solid var(--kettle-line);
 }
-.count { color: var(--kettle-ink-soft); white-space: nowrap; }
-@media (max-width: 640px) { .question { font-size: 1.7rem; } .foot { flex-wrap: wrap; } }
+.next p {
+  margin: 0;
+  flex: 1;
+  min-width: 14rem;
+}
+.live h1 {
+  font-size: 1.7rem;
+}
+a {
+  display: inline-flex;
+  align-items: center;
+  text-decoration: none;
+}
+.question {
+  font-size: 2.3rem;
+  margin: 8px 0 20px;
+}
+.foot {
+  display: flex;
+  gap: 20px;
+  align-items: center;
+  margin-top: 24px;
+  min-height: 52px;
+}
+.told {
+  flex: 1;
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 2px;
+}
+.told button {
+  border: 0;
+  background: none;
+  color: var(--kettle-ink);
+  font: 500 1.15rem var(--kettle-display);
+  cursor: pointer;
+  padding: 10px 8px;
+  text-decoration: underline;
+  text-decoration-color: var(--kettle-ember);
+  text-decoration-thickness: 2px;
+  text-underline-offset: 5px;
+}
+.count {
+  color: var(--kettle-ink-soft);
+  white-space: nowrap;
+}
+@media (max-width: 640px) {
+  .question {
+    font-size: 1.7rem;
+  }
+  .foot {
+    flex-wrap: wrap;
+  }
+}
 </style>

@@ -8,23 +8,60 @@ afterEach(() => vi.unstubAllGlobals())
 
 describe('the first page', () => {
   it('takes nine taps to a plan, and an answer can be changed on the way', async () => {
-    serve({ 'GET /choices': [200, choices], 'GET /cooks': [200, { cooks: [] }], 'GET /plans': [200, { plans: [] }] })
+    serve({
+      'GET /choices': [200, choices],
+      'GET /cooks': [200, { cooks: [] }],
+      'GET /plans': [200, { plans: [] }],
+    })
     const { page, router } = await show(StartPage)
     const tap = async (name: string) => {
       await page.get(`[data-test='tap-${name}']`).trigger('click')
       await flushPromises()
     }
-    for (const name of ['cut-octopus', 'state-frozen', 'mass-1.4', 'thickness-45', 'tenderise-pressure', 'bite-tug', 'finish-air_fryer', 'sauce-plum-tea']) await tap(name)
+    for (const name of [
+      'cut-octopus',
+      'state-frozen',
+      'mass-1.4',
+      'thickness-45',
+      'tenderise-pressure',
+      'bite-tug',
+      'finish-air_fryer',
+      'sauce-plum-tea',
+    ])
+      await tap(name)
     await page.get('button[aria-label="change state: the freezer"]').trigger('click')
     expect(page.get('.question').text()).toBe('Where does it come from?')
-    for (const name of ['state-fridge', 'mass-1.4', 'thickness-45', 'tenderise-pressure', 'bite-tug', 'finish-air_fryer', 'sauce-plum-tea', 'serve-none']) await tap(name)
+    for (const name of [
+      'state-fridge',
+      'mass-1.4',
+      'thickness-45',
+      'tenderise-pressure',
+      'bite-tug',
+      'finish-air_fryer',
+      'sauce-plum-tea',
+      'serve-none',
+    ])
+      await tap(name)
     expect(router.currentRoute.value.path).toBe('/plan')
-    expect(JSON.parse(localStorage.getItem('kettle-draft')!)).toMatchObject({ cut: 'octopus', state: 'fridge', pieces: 8, bite: 'tug', finish: 'air_fryer', coats: 1 })
+    expect(JSON.parse(localStorage.getItem('kettle-draft')!)).toMatchObject({
+      cut: 'octopus',
+      state: 'fridge',
+      pieces: 8,
+      bite: 'tug',
+      finish: 'air_fryer',
+      coats: 1,
+    })
   })
 
   it('says first what is next: a live cook before a kept plan', async () => {
-    const answers = { 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [{ id: 2, title: 'Octopus, plain' }] }] } as const
-    serve({ ...answers, 'GET /cooks': [200, { cooks: [{ ...summary, id: 8, ended_at: null }] }] } as never)
+    const answers = {
+      'GET /choices': [200, choices],
+      'GET /plans': [200, { plans: [{ id: 2, title: 'Octopus, plain' }] }],
+    } as const
+    serve({
+      ...answers,
+      'GET /cooks': [200, { cooks: [{ ...summary, id: 8, ended_at: null }] }],
+    } as never)
     expect((await show(StartPage)).page.text()).toContain('is on the stove.')
     serve({ ...answers, 'GET /cooks': [200, { cooks: [summary] }] } as never)
     const { page } = await show(StartPage)

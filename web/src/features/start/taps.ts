@@ -19,7 +19,9 @@ export interface Tap {
 
 /** Masses that are offered: half, usual and more, to a round 100 g. */
 export function masses(cut: Cut): number[] {
-  return [0.5, 0.75, 1, 1.5].map((share) => Math.max(0.1, Math.round(cut.mass_kg * share * 10) / 10))
+  return [0.5, 0.75, 1, 1.5].map((share) =>
+    Math.max(0.1, Math.round(cut.mass_kg * share * 10) / 10),
+  )
 }
 
 /** How many pieces so much comes to, at the usual mass of one. */
@@ -50,22 +52,87 @@ export function fingers(mm: number): string {
 }
 
 /** All taps for what was answered so far. */
-export function taps(choices: Choices, answers: Record<string, string>, massText: (kg: number) => string, lengthText: (mm: number) => string): Tap[] {
+export function taps(
+  choices: Choices,
+  answers: Record<string, string>,
+  massText: (kg: number) => string,
+  lengthText: (mm: number) => string,
+): Tap[] {
   const cut = choices.cuts.find((c) => c.key === answers['cut']) ?? choices.cuts[0]!
   return [
-    { key: 'cut', question: 'What is on the counter?', options: choices.cuts.map((c) => ({ key: c.key, text: c.name, cut: c.key })) },
-    { key: 'state', question: 'Where does it come from?', options: [{ key: 'fridge', text: 'the fridge' }, { key: 'frozen', text: 'the freezer', hint: 'hard as a brick' }] },
-    { key: 'mass', question: 'How much is it?', options: masses(cut).map((kg) => ({ key: String(kg), text: massText(kg), hint: `${piecesFor(cut, kg)} ${cut.piece}${piecesFor(cut, kg) === 1 ? '' : 's'}` })) },
-    { key: 'thickness', question: 'How thick is one piece?', options: thicknesses(cut).map((t) => ({ key: String(t.mm), text: lengthText(t.mm), hint: `${t.word}, ${fingers(t.mm)}` })) },
-    { key: 'tenderise', question: 'What makes it tender?', options: choices.first_heats.map((h) => ({ key: h.key, text: h.place, hint: h.hint, heat: h.key })) },
-    { key: 'bite', question: 'How should it eat?', options: cut.bites.map((b) => ({ key: b, text: biteText(b, cut.key), hint: BITES[b]?.hint })) },
-    { key: 'finish', question: 'What browns it?', options: choices.finishes.map((f) => ({ key: f.key, text: f.place, hint: f.hint, heat: f.key })) },
+    {
+      key: 'cut',
+      question: 'What is on the counter?',
+      options: choices.cuts.map((c) => ({ key: c.key, text: c.name, cut: c.key })),
+    },
+    {
+      key: 'state',
+      question: 'Where does it come from?',
+      options: [
+        { key: 'fridge', text: 'the fridge' },
+        { key: 'frozen', text: 'the freezer', hint: 'hard as a brick' },
+      ],
+    },
+    {
+      key: 'mass',
+      question: 'How much is it?',
+      options: masses(cut).map((kg) => ({
+        key: String(kg),
+        text: massText(kg),
+        hint: `${piecesFor(cut, kg)} ${cut.piece}${piecesFor(cut, kg) === 1 ? '' : 's'}`,
+      })),
+    },
+    {
+      key: 'thickness',
+      question: 'How thick is one piece?',
+      options: thicknesses(cut).map((t) => ({
+        key: String(t.mm),
+        text: lengthText(t.mm),
+        hint: `${t.word}, ${fingers(t.mm)}`,
+      })),
+    },
+    {
+      key: 'tenderise',
+      question: 'What makes it tender?',
+      options: choices.first_heats.map((h) => ({
+        key: h.key,
+        text: h.place,
+        hint: h.hint,
+        heat: h.key,
+      })),
+    },
+    {
+      key: 'bite',
+      question: 'How should it eat?',
+      options: cut.bites.map((b) => ({ key: b, text: biteText(b, cut.key), hint: BITES[b]?.hint })),
+    },
+    {
+      key: 'finish',
+      question: 'What browns it?',
+      options: choices.finishes.map((f) => ({
+        key: f.key,
+        text: f.place,
+        hint: f.hint,
+        heat: f.key,
+      })),
+    },
     {
       key: 'sauce',
       question: 'Which sauce?',
-      options: [...choices.sauces.map((s) => ({ key: s.key, text: s.name, swatch: s.colour })), { key: '', text: 'none' }],
+      options: [
+        ...choices.sauces.map((s) => ({ key: s.key, text: s.name, swatch: s.colour })),
+        { key: '', text: 'none' },
+      ],
     },
-    { key: 'serve', question: 'When do you want to eat?', options: [{ key: '', text: 'as soon as it can be' }, { key: '3', text: 'in about 3 hours' }, { key: '5', text: 'in about 5 hours' }] },
+    {
+      key: 'serve',
+      question: 'When do you want to eat?',
+      options: [
+        { key: '', text: 'as soon as it can be' },
+        { key: '3', text: 'in about 3 hours' },
+        { key: '5', text: 'in about 5 hours' },
+      ],
+    },
   ]
 }
 
@@ -75,7 +142,9 @@ export function dishOf(choices: Choices, answers: Record<string, string>, now: D
   const kg = Number(answers['mass'] || cut.mass_kg)
   const hours = Number(answers['serve'] || 0)
   const quarter = 15 * 60_000
-  const serve = hours ? new Date(Math.ceil((now.getTime() + hours * 3_600_000) / quarter) * quarter).toISOString() : null
+  const serve = hours
+    ? new Date(Math.ceil((now.getTime() + hours * 3_600_000) / quarter) * quarter).toISOString()
+    : null
   return {
     cut: cut.key,
     mass_kg: kg,

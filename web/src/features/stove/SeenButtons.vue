@@ -13,12 +13,39 @@ const signs: { sign: EventBody['sign']; text: string }[] = [
 <template>
   <div class="seen" role="group" aria-label="I see">
     <span>I see</span>
-    <button v-for="s in signs" :key="s.text" type="button" class="plain-button" :data-test="`saw-${s.sign}`" @click="$emit('saw', s.sign)">{{ s.text }}</button>
+    <button
+      v-for="s in signs"
+      :key="s.text"
+      type="button"
+      class="plain-button"
+      :data-test="`saw-${s.sign}`"
+      @click="$emit('saw', s.sign)"
+    >
+      {{ s.text }}
+    </button>
   </div>
 </template>
 
 <style scoped>
-.seen { display: grid; grid-template-columns: auto repeat(4, 1fr); gap: 10px; align-items: center; font-weight: 700; }
-.plain-button { min-height: 72px; font-size: 1.12rem; font-weight: 700; padding: 6px; }
-@media (max-width: 640px) { .seen { grid-template-columns: 1fr 1fr; } .seen span { grid-column: 1 / -1; } }
+.seen {
+  display: grid;
+  grid-template-columns: auto repeat(4, 1fr);
+  gap: 10px;
+  align-items: center;
+  font-weight: 700;
+}
+.plain-button {
+  min-height: 72px;
+  font-size: 1.12rem;
+  font-weight: 700;
+  padding: 6px;
+}
+@media (max-width: 640px) {
+  .seen {
+    grid-template-columns: 1fr 1fr;
+  }
+  .seen span {
+    grid-column: 1 / -1;
+  }
+}
 </style>

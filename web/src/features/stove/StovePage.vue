@@ -38,5 +38,9 @@ watch(() => route.fullPath, find)
 </template>
 
 <style scoped>
-.cold { display: inline-flex; align-items: center; text-decoration: none; }
+.cold {
+  display: inline-flex;
+  align-items: center;
+  text-decoration: none;
+}
 </style>

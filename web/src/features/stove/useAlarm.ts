@@ -41,7 +41,9 @@ export function useAlarm() {
 
   function speak(words: string) {
     if (!('speechSynthesis' in window) || !words) return
-    const local = window.speechSynthesis.getVoices().find((voice) => voice.localService && voice.lang.startsWith('en'))
+    const local = window.speechSynthesis
+      .getVoices()
+      .find((voice) => voice.localService && voice.lang.startsWith('en'))
     if (!local) return // only voices of this machine: none may call a server
     const said = new SpeechSynthesisUtterance(words)
     said.voice = local

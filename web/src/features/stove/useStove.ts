@@ -15,7 +15,11 @@ export function useStove(id: () => number) {
   let asking = false
 
   const now = computed(() => new Date(local.value.getTime() + offset.value))
-  const underS = computed(() => (live.value?.fire_since ? (now.value.getTime() - new Date(live.value.fire_since).getTime()) / 1000 : null))
+  const underS = computed(() =>
+    live.value?.fire_since
+      ? (now.value.getTime() - new Date(live.value.fire_since).getTime()) / 1000
+      : null,
+  )
 
   function take(next: Live) {
     live.value = next
@@ -25,21 +29,30 @@ export function useStove(id: () => number) {
   async function refresh() {
     if (asking) return
     asking = true
-    const { data, problem: found } = await ask(() => api.GET('/api/v1/cooks/{id}/live', { params: { path: { id: id() } } }))
+    const { data, problem: found } = await ask(() =>
+      api.GET('/api/v1/cooks/{id}/live', { params: { path: { id: id() } } }),
+    )
     asking = false
     problem.value = found
     if (data) take(data)
   }
 
   async function loadGlaze() {
-    const { data } = await ask(() => api.GET('/api/v1/cooks/{id}/glaze', { params: { path: { id: id() } } }))
+    const { data } = await ask(() =>
+      api.GET('/api/v1/cooks/{id}/glaze', { params: { path: { id: id() } } }),
+    )
     if (data) glaze.value = data
   }
 
   // A tap that does not reach the server is kept and sent again: its own age goes with it.
   const shelf = `kettle-unsent-${id()}`
-  const unsent: { body: EventBody; at: number }[] = JSON.parse(localStorage.getItem(shelf) ?? '[]') as { body: EventBody; at: number }[]
-  const keep = () => (unsent.length ? localStorage.setItem(shelf, JSON.stringify(unsent)) : localStorage.removeItem(shelf))
+  const unsent: { body: EventBody; at: number }[] = JSON.parse(
+    localStorage.getItem(shelf) ?? '[]',
+  ) as { body: EventBody; at: number }[]
+  const keep = () =>
+    unsent.length
+      ? localStorage.setItem(shelf, JSON.stringify(unsent))
+      : localStorage.removeItem(shelf)
 
   async function tell(body: EventBody) {
     unsent.push({ body, at: Date.now() })
@@ -73,7 +86,10 @@ export function useStove(id: () => number) {
     if (unsent.length) await send()
     if (live.value?.ended_at == null) await refresh()
   }, 1000)
-  watch(() => live.value?.glaze_key, () => void loadGlaze())
+  watch(
+    () => live.value?.glaze_key,
+    () => void loadGlaze(),
+  )
   const wake = useWakeLock()
   onMounted(async () => {
     await refresh()

@@ -8,8 +8,10 @@ let asked: Promise<void> | undefined
 /** Units chosen on one device hold on a new one, until that one chooses for itself. */
 function adopt(kitchen: Kitchen) {
   const { kitchen: measures, degrees } = useUnits()
-  if (known.value === undefined && localStorage.getItem('kettle-units') === null) measures.value = kitchen.settings.measures ?? 'metric'
-  if (known.value === undefined && localStorage.getItem('kettle-degrees') === null) degrees.value = kitchen.settings.temperature ?? 'C'
+  if (known.value === undefined && localStorage.getItem('kettle-units') === null)
+    measures.value = kitchen.settings.measures ?? 'metric'
+  if (known.value === undefined && localStorage.getItem('kettle-degrees') === null)
+    degrees.value = kitchen.settings.temperature ?? 'C'
   known.value = kitchen
 }
 
@@ -28,9 +30,22 @@ export function useKitchenFigures() {
   function inKitchen(dish: Dish): Dish {
     const kitchen = known.value
     if (!kitchen) return dish
-    const own = Object.fromEntries(Object.entries(dish.kitchen ?? {}).filter(([, value]) => value !== null && value !== undefined))
+    const own = Object.fromEntries(
+      Object.entries(dish.kitchen ?? {}).filter(
+        ([, value]) => value !== null && value !== undefined,
+      ),
+    )
     const gear = kitchen.settings.gear?.length ? kitchen.settings.gear : null
-    return { ...dish, kitchen: { ...kitchen.figures, gear, learnt: kitchen.learnt, machines: kitchen.machines, ...own } as Dish['kitchen'] }
+    return {
+      ...dish,
+      kitchen: {
+        ...kitchen.figures,
+        gear,
+        learnt: kitchen.learnt,
+        machines: kitchen.machines,
+        ...own,
+      } as Dish['kitchen'],
+    }
   }
 
   return { known, load, inKitchen }

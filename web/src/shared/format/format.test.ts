@@ -4,7 +4,13 @@ import { length, mass, niceStep, shownIn, temperature, typed } from './units'
 
 describe('times', () => {
   it('says durations and stopwatch times as a cook would', () => {
-    expect([40, 90, 3420, 5460, 7200].map(duration)).toEqual(['40 s', '2 min', '57 min', '1 h 31 min', '2 h'])
+    expect([40, 90, 3420, 5460, 7200].map(duration)).toEqual([
+      '40 s',
+      '2 min',
+      '57 min',
+      '1 h 31 min',
+      '2 h',
+    ])
     expect([0, 454, -12, 3723].map(stopwatch)).toEqual(['0:00', '7:34', '-0:12', '1:02:03'])
     expect(span(70, 120)).toBe('1:10 to 2:00')
     expect(span(556, 816)).toBe('9 to 14 min')
@@ -34,7 +40,15 @@ describe('units', () => {
 
 describe('figures in the cook’s units', () => {
   it('go there and back', () => {
-    const cases: [string, number, string, number][] = [['kg', 1, 'lb', 2.2046], ['mm', 254, 'in', 10], ['g', 28.349523, 'oz', 1], ['L', 0.946353, 'qt', 1], ['°C', 200, '°F', 392], ['min', 7, 'min', 7], ['m', 304.8, 'ft', 1000]]
+    const cases: [string, number, string, number][] = [
+      ['kg', 1, 'lb', 2.2046],
+      ['mm', 254, 'in', 10],
+      ['g', 28.349523, 'oz', 1],
+      ['L', 0.946353, 'qt', 1],
+      ['°C', 200, '°F', 392],
+      ['min', 7, 'min', 7],
+      ['m', 304.8, 'ft', 1000],
+    ]
     for (const [unit, kept, name, value] of cases) {
       const found = shownIn(unit, 'us', 'F')
       expect(found.unit).toBe(name)

@@ -35,12 +35,17 @@ export interface Shown {
 }
 
 const US: Record<string, [unit: string, factor: number]> = {
-  kg: ['lb', POUND_KG], mm: ['in', INCH_MM], g: ['oz', (POUND_KG * 1000) / 16], L: ['qt', 0.946352946], m: ['ft', 0.3048],
+  kg: ['lb', POUND_KG],
+  mm: ['in', INCH_MM],
+  g: ['oz', (POUND_KG * 1000) / 16],
+  L: ['qt', 0.946352946],
+  m: ['ft', 0.3048],
 }
 
 /** How a figure that is kept in `unit` is shown to this cook, and back. */
 export function shownIn(unit: string, units: KitchenUnits, degrees: Degrees): Shown {
-  if (unit === '°C' && degrees === 'F') return { unit: '°F', show: (c) => c * 1.8 + 32, keep: (f) => (f - 32) / 1.8 }
+  if (unit === '°C' && degrees === 'F')
+    return { unit: '°F', show: (c) => c * 1.8 + 32, keep: (f) => (f - 32) / 1.8 }
   const found = units === 'us' ? US[unit] : undefined
   if (!found) return { unit, show: (v) => v, keep: (v) => v }
   return { unit: found[0], show: (v) => v / found[1], keep: (v) => v * found[1] }
@@ -50,7 +55,9 @@ export function shownIn(unit: string, units: KitchenUnits, degrees: Degrees): Sh
 export function niceStep(step: number): number {
   const power = 10 ** Math.floor(Math.log10(step))
   const nice = [1, 2.5, 5, 10].map((n) => n * power)
-  return nice.reduce((best, n) => (Math.abs(Math.log(n / step)) < Math.abs(Math.log(best / step)) ? n : best))
+  return nice.reduce((best, n) =>
+    Math.abs(Math.log(n / step)) < Math.abs(Math.log(best / step)) ? n : best,
+  )
 }
 
 /** A number with at most so many decimals and no zeros at its end. */

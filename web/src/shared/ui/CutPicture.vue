@@ -5,24 +5,87 @@ import { computed } from 'vue'
 const props = defineProps<{ cut: string; size?: number }>()
 
 const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = {
-  'beef-short-ribs': { flesh: 'M8 30c0-8 6-13 14-13h22c8 0 13 5 13 12v8c0 7-5 11-12 11H20c-7 0-12-4-12-11z', bone: 'M8 42h49M20 17v-6h7v6M37 17v-6h7v6', tone: '#9c4a43' },
-  'pork-ribs': { flesh: 'M6 24q27-13 52 0v20q-26 12-52 0z', bone: 'M14 20v28M23 17v34M32 16v36M41 17v34M50 20v28', tone: '#c47b70' },
-  'pork-shoulder': { flesh: 'M9 20l20-8 25 7 4 22-16 13-25-2-9-14z', bone: 'M20 26q12 6 26-2M24 40q10-5 20 1', tone: '#c9867b' },
-  'beef-cheek': { flesh: 'M10 36c-2-14 12-24 26-21 14 2 21 13 17 24-3 9-12 13-23 12-11 0-18-6-20-15z', bone: 'M22 26q9 12 22 5M20 40q10 2 22 0', tone: '#8c3f3d' },
-  'lamb-breast': { flesh: 'M7 26q14-14 50-8l-3 28q-22 9-44 2z', bone: 'M18 23q2 14 0 26M29 19q3 16 1 31M40 18q3 15 2 30', tone: '#b9665f' },
-  'lamb-shanks': { flesh: 'M10 44c-5-9 4-22 16-25 7-2 12 3 12 8 0 11-12 23-20 23-4 0-6-2-8-6z', bone: 'M36 22l14-10a5 5 0 1 1 6 6L42 30', tone: '#a9544e' },
-  'turkey-drumsticks': { flesh: 'M9 40c-4-11 7-25 20-27 9-1 14 6 11 14-4 11-15 21-23 20-4 0-6-3-8-7z', bone: 'M37 28l13 13a5 5 0 1 1-5 6L32 35', tone: '#c99060' },
-  'chicken-thighs': { flesh: 'M12 38c-4-12 8-25 22-25 12 0 21 8 19 20-2 11-13 17-24 16-9 0-15-4-17-11z', bone: 'M22 30q9-9 21-4M24 40q8 4 18-2', tone: '#dba873' },
-  octopus: { flesh: 'M20 30c-3-13 4-20 12-20s15 7 12 20c5 8 12 8 14 14-7 4-11-3-15-6 0 7 2 12-2 16-4-3-5-9-6-13-1 5-2 10-6 13-5-3-3-9-3-16-5 3-8 9-15 6 3-6 14-6 19-14z', bone: 'M27 22v2M37 22v2', tone: '#a8627b' },
-  cauliflower: { flesh: 'M12 32a9 9 0 0 1 6-14 11 11 0 0 1 18-5 10 10 0 0 1 16 9 9 9 0 0 1 0 15c-3 8-34 8-40-5z', bone: 'M20 42l6 11h14l6-11M32 44v9M19 24q4-4 8 0q4-5 9-1q5-3 8 3', tone: '#e9e2c8' },
-  celeriac: { flesh: 'M13 34c-2-12 8-20 19-20s21 8 19 20c-2 11-10 17-19 17s-17-6-19-17z', bone: 'M24 16l-4-8M32 14v-8M40 16l4-8M18 44l-5 7M27 51l-2 7M38 51l2 6M46 44l5 6M32 22q9 3 11 12', tone: '#d8c9a0' },
+  'beef-short-ribs': {
+    flesh: 'M8 30c0-8 6-13 14-13h22c8 0 13 5 13 12v8c0 7-5 11-12 11H20c-7 0-12-4-12-11z',
+    bone: 'M8 42h49M20 17v-6h7v6M37 17v-6h7v6',
+    tone: '#9c4a43',
+  },
+  'pork-ribs': {
+    flesh: 'M6 24q27-13 52 0v20q-26 12-52 0z',
+    bone: 'M14 20v28M23 17v34M32 16v36M41 17v34M50 20v28',
+    tone: '#c47b70',
+  },
+  'pork-shoulder': {
+    flesh: 'M9 20l20-8 25 7 4 22-16 13-25-2-9-14z',
+    bone: 'M20 26q12 6 26-2M24 40q10-5 20 1',
+    tone: '#c9867b',
+  },
+  'beef-cheek': {
+    flesh: 'M10 36c-2-14 12-24 26-21 14 2 21 13 17 24-3 9-12 13-23 12-11 0-18-6-20-15z',
+    bone: 'M22 26q9 12 22 5M20 40q10 2 22 0',
+    tone: '#8c3f3d',
+  },
+  'lamb-breast': {
+    flesh: 'M7 26q14-14 50-8l-3 28q-22 9-44 2z',
+    bone: 'M18 23q2 14 0 26M29 19q3 16 1 31M40 18q3 15 2 30',
+    tone: '#b9665f',
+  },
+  'lamb-shanks': {
+    flesh: 'M10 44c-5-9 4-22 16-25 7-2 12 3 12 8 0 11-12 23-20 23-4 0-6-2-8-6z',
+    bone: 'M36 22l14-10a5 5 0 1 1 6 6L42 30',
+    tone: '#a9544e',
+  },
+  'turkey-drumsticks': {
+    flesh: 'M9 40c-4-11 7-25 20-27 9-1 14 6 11 14-4 11-15 21-23 20-4 0-6-3-8-7z',
+    bone: 'M37 28l13 13a5 5 0 1 1-5 6L32 35',
+    tone: '#c99060',
+  },
+  'chicken-thighs': {
+    flesh: 'M12 38c-4-12 8-25 22-25 12 0 21 8 19 20-2 11-13 17-24 16-9 0-15-4-17-11z',
+    bone: 'M22 30q9-9 21-4M24 40q8 4 18-2',
+    tone: '#dba873',
+  },
+  octopus: {
+    flesh:
+      'M20 30c-3-13 4-20 12-20s15 7 12 20c5 8 12 8 14 14-7 4-11-3-15-6 0 7 2 12-2 16-4-3-5-9-6-13-1 5-2 10-6 13-5-3-3-9-3-16-5 3-8 9-15 6 3-6 14-6 19-14z',
+    bone: 'M27 22v2M37 22v2',
+    tone: '#a8627b',
+  },
+  cauliflower: {
+    flesh: 'M12 32a9 9 0 0 1 6-14 11 11 0 0 1 18-5 10 10 0 0 1 16 9 9 9 0 0 1 0 15c-3 8-34 8-40-5z',
+    bone: 'M20 42l6 11h14l6-11M32 44v9M19 24q4-4 8 0q4-5 9-1q5-3 8 3',
+    tone: '#e9e2c8',
+  },
+  celeriac: {
+    flesh: 'M13 34c-2-12 8-20 19-20s21 8 19 20c-2 11-10 17-19 17s-17-6-19-17z',
+    bone: 'M24 16l-4-8M32 14v-8M40 16l4-8M18 44l-5 7M27 51l-2 7M38 51l2 6M46 44l5 6M32 22q9 3 11 12',
+    tone: '#d8c9a0',
+  },
 }
 const drawing = computed(() => DRAWINGS[props.cut] ?? DRAWINGS['pork-shoulder']!)
 </script>
 
 <template>
-  <svg viewBox="0 0 64 60" :width="size ?? 72" :height="((size ?? 72) * 60) / 64" aria-hidden="true">
-    <path :d="drawing.flesh" :fill="drawing.tone" stroke="currentColor" stroke-width="2" stroke-linejoin="round" />
-    <path :d="drawing.bone" fill="none" stroke="currentColor" stroke-width="2.2" stroke-linecap="round" stroke-linejoin="round" />
+  <svg
+    viewBox="0 0 64 60"
+    :width="size ?? 72"
+    :height="((size ?? 72) * 60) / 64"
+    aria-hidden="true"
+  >
+    <path
+      :d="drawing.flesh"
+      :fill="drawing.tone"
+      stroke="currentColor"
+      stroke-width="2"
+      stroke-linejoin="round"
+    />
+    <path
+      :d="drawing.bone"
+      fill="none"
+      stroke="currentColor"
+      stroke-width="2.2"
+      stroke-linecap="round"
+      stroke-linejoin="round"
+    />
   </svg>
 </template>

@@ -6,7 +6,12 @@ import { stopwatch } from '@/shared/format/time'
 import { bracket, line, marks, shownSeconds, stops, stretches, ticks } from './glaze'
 import GlazePatterns from './GlazePatterns.vue'
 
-const props = defineProps<{ glaze: Glaze; nowS?: number | null; pulledS?: number | null; compact?: boolean }>()
+const props = defineProps<{
+  glaze: Glaze
+  nowS?: number | null
+  pulledS?: number | null
+  compact?: boolean
+}>()
 const box = ref<HTMLElement>()
 const { width: measured } = useElementSize(box)
 const id = useId()
@@ -14,14 +19,22 @@ const id = useId()
 const LEFT = 52
 const full = computed(() => Math.max(280, measured.value || 280))
 const width = computed(() => full.value - LEFT - 12)
-const until = computed(() => Math.max(shownSeconds(props.glaze), (props.nowS ?? 0) * 1.05, (props.pulledS ?? 0) * 1.05))
+const until = computed(() =>
+  Math.max(shownSeconds(props.glaze), (props.nowS ?? 0) * 1.05, (props.pulledS ?? 0) * 1.05),
+)
 const rowHeight = computed(() => (props.compact ? 30 : 46))
 const top = computed(() => (props.compact ? 54 : 60))
 const riskTop = computed(() => top.value + sites.value.length * rowHeight.value + 28)
 const riskHeight = computed(() => (props.compact ? 0 : 54))
-const height = computed(() => (props.compact ? top.value + sites.value.length * rowHeight.value + 24 : riskTop.value + riskHeight.value + 30))
+const height = computed(() =>
+  props.compact
+    ? top.value + sites.value.length * rowHeight.value + 24
+    : riskTop.value + riskHeight.value + 30,
+)
 const x = (seconds: number) => (Math.min(seconds, until.value) / until.value) * width.value
-const sites = computed(() => (props.glaze.back ? (['face', 'back', 'edge'] as const) : (['face', 'edge'] as const)))
+const sites = computed(() =>
+  props.glaze.back ? (['face', 'back', 'edge'] as const) : (['face', 'edge'] as const),
+)
 const rows = computed(() =>
   sites.value.map((site, i) => ({
     site,
@@ -33,18 +46,38 @@ const rows = computed(() =>
 )
 const wanted = computed(() => bracket(props.glaze, until.value))
 const best = computed(() => Math.max(0, ...wanted.value.map((w) => w.chance)))
-const riskLine = computed(() => line(props.glaze.risk, props.glaze.sample_s, until.value, width.value, riskTop.value, riskHeight.value))
+const riskLine = computed(() =>
+  line(
+    props.glaze.risk,
+    props.glaze.sample_s,
+    until.value,
+    width.value,
+    riskTop.value,
+    riskHeight.value,
+  ),
+)
 const coats = computed(() => props.glaze.coats.filter((coat) => coat.start_s <= until.value))
-const look = computed(() => (props.glaze.look_from_s < until.value ? props.glaze.look_from_s : null))
+const look = computed(() =>
+  props.glaze.look_from_s < until.value ? props.glaze.look_from_s : null,
+)
 const spoken = computed(() => {
-  const said = rows.value.map((row) => `${row.site}: ${row.stretches.map((s) => `${s.word} from ${stopwatch(s.from)}`).join(', ')}`)
+  const said = rows.value.map(
+    (row) =>
+      `${row.site}: ${row.stretches.map((s) => `${s.word} from ${stopwatch(s.from)}`).join(', ')}`,
+  )
   return `Glaze over time under the heat. ${said.join('. ')}. Look from ${stopwatch(props.glaze.look_from_s)}.`
 })
 </script>
 
 <template>
   <div ref="box" class="strip">
-    <svg :viewBox="`0 0 ${full} ${height}`" :width="full" :height="height" role="img" :aria-label="spoken">
+    <svg
+      :viewBox="`0 0 ${full} ${height}`"
+      :width="full"
+      :height="height"
+      role="img"
+      :aria-label="spoken"
+    >
       <GlazePatterns :id="id" />
       <defs>
         <linearGradient v-for="row in rows" :id="`${id}-${row.site}`" :key="row.site" x1="0" x2="1">
@@ -53,21 +86,69 @@ const spoken = computed(() => {
       </defs>
       <g :transform="`translate(${LEFT} 0)`">
         <g class="wanted">
-          <rect v-for="w in wanted" :key="w.from" :x="x(w.from)" :y="top - 13" :width="x(w.to) - x(w.from) + 0.6" height="9" :opacity="w.chance / best" />
-          <text v-if="best > 0 && width > 620" :x="width" :y="top - 20" text-anchor="end">right colour, {{ Math.round(best * 100) }} % at best by the clock</text>
+          <rect
+            v-for="w in wanted"
+            :key="w.from"
+            :x="x(w.from)"
+            :y="top - 13"
+            :width="x(w.to) - x(w.from) + 0.6"
+            height="9"
+            :opacity="w.chance / best"
+          />
+          <text v-if="best > 0 && width > 620" :x="width" :y="top - 20" text-anchor="end">
+            right colour, {{ Math.round(best * 100) }} % at best by the clock
+          </text>
         </g>
         <template v-for="row in rows" :key="row.site">
-          <text class="site" :x="-10" :y="row.y + rowHeight / 2 + 5" text-anchor="end">{{ row.site }}</text>
-          <rect :x="0" :y="row.y" :width="width" :height="rowHeight" :fill="`url(#${id}-${row.site})`" />
+          <text class="site" :x="-10" :y="row.y + rowHeight / 2 + 5" text-anchor="end">
+            {{ row.site }}
+          </text>
+          <rect
+            :x="0"
+            :y="row.y"
+            :width="width"
+            :height="rowHeight"
+            :fill="`url(#${id}-${row.site})`"
+          />
           <g v-for="s in row.stretches" :key="s.from">
-            <rect :x="x(s.from)" :y="row.y" :width="x(s.to) - x(s.from)" :height="rowHeight" :fill="`url(#${id}-p-${s.pattern})`" />
-            <text v-if="x(s.to) - x(s.from) > s.word.length * 8 + 8" class="word" :x="(x(s.from) + x(s.to)) / 2" :y="row.y + rowHeight / 2 + 5" text-anchor="middle">{{ s.word }}</text>
-            <line v-if="s.from > 0" class="cut" :x1="x(s.from)" :x2="x(s.from)" :y1="row.y" :y2="row.y + rowHeight" />
+            <rect
+              :x="x(s.from)"
+              :y="row.y"
+              :width="x(s.to) - x(s.from)"
+              :height="rowHeight"
+              :fill="`url(#${id}-p-${s.pattern})`"
+            />
+            <text
+              v-if="x(s.to) - x(s.from) > s.word.length * 8 + 8"
+              class="word"
+              :x="(x(s.from) + x(s.to)) / 2"
+              :y="row.y + rowHeight / 2 + 5"
+              text-anchor="middle"
+            >
+              {{ s.word }}
+            </text>
+            <line
+              v-if="s.from > 0"
+              class="cut"
+              :x1="x(s.from)"
+              :x2="x(s.from)"
+              :y1="row.y"
+              :y2="row.y + rowHeight"
+            />
           </g>
           <g v-for="(m, i) in row.marks" :key="m.word" class="mark">
             <path :d="`M${x(m.likely)} ${row.y + rowHeight} v-9`" />
-            <text v-if="i === row.marks.length - 1 && width > 620" :x="x(m.likely) + 5" :y="row.y + rowHeight - 4">{{ row.marks.map((k) => k.word).join(', ') }}</text>
-            <title>{{ m.word }} at {{ stopwatch(m.likely) }}, {{ stopwatch(m.low) }} to {{ stopwatch(m.high) }}</title>
+            <text
+              v-if="i === row.marks.length - 1 && width > 620"
+              :x="x(m.likely) + 5"
+              :y="row.y + rowHeight - 4"
+            >
+              {{ row.marks.map((k) => k.word).join(', ') }}
+            </text>
+            <title>
+              {{ m.word }} at {{ stopwatch(m.likely) }}, {{ stopwatch(m.low) }} to
+              {{ stopwatch(m.high) }}
+            </title>
           </g>
         </template>
         <g v-for="(coat, i) in coats" :key="`c${i}`" class="coat">
@@ -76,25 +157,43 @@ const spoken = computed(() => {
           <title>coat {{ i + 1 }} at {{ stopwatch(coat.start_s) }}</title>
         </g>
         <g v-for="(turn, i) in glaze.flips_s.filter((t) => t <= until)" :key="`t${i}`" class="turn">
-          <line :x1="x(turn)" :x2="x(turn)" :y1="top - 4" :y2="top + sites.length * rowHeight + 4" />
+          <line
+            :x1="x(turn)"
+            :x2="x(turn)"
+            :y1="top - 4"
+            :y2="top + sites.length * rowHeight + 4"
+          />
           <path :d="`M${x(turn) - 7} 14 a7 7 0 1 1 7 7 m0 0 l5 -4 m-5 4 l5 4`" />
           <text :x="x(turn) + 11" y="19">turn</text>
           <title>turned at {{ stopwatch(turn) }}</title>
         </g>
         <g v-if="look !== null" class="look">
-          <line :x1="x(look)" :x2="x(look)" :y1="top - 16" :y2="top + sites.length * rowHeight + 8" />
+          <line
+            :x1="x(look)"
+            :x2="x(look)"
+            :y1="top - 16"
+            :y2="top + sites.length * rowHeight + 8"
+          />
           <text :x="x(look) + 5" :y="top - 20">look from {{ stopwatch(look) }}</text>
         </g>
         <g v-if="!compact" class="risk">
           <line :x1="0" :x2="width" :y1="riskTop + riskHeight" :y2="riskTop + riskHeight" />
-          <line class="accepted" :x1="0" :x2="width" :y1="riskTop + riskHeight * 0.95" :y2="riskTop + riskHeight * 0.95" />
+          <line
+            class="accepted"
+            :x1="0"
+            :x2="width"
+            :y1="riskTop + riskHeight * 0.95"
+            :y2="riskTop + riskHeight * 0.95"
+          />
           <polyline :points="riskLine" />
           <text :x="-10" :y="riskTop + 12" text-anchor="end">risk</text>
         </g>
         <g class="axis">
           <template v-for="t in ticks(until, width)" :key="t">
             <line :x1="x(t)" :x2="x(t)" :y1="height - 24" :y2="height - 19" />
-            <text :x="x(t)" :y="height - 5" :text-anchor="x(t) > width - 22 ? 'end' : 'middle'">{{ stopwatch(t) }}</text>
+            <text :x="x(t)" :y="height - 5" :text-anchor="x(t) > width - 22 ? 'end' : 'middle'">
+              {{ stopwatch(t) }}
+            </text>
           </template>
         </g>
         <g v-if="nowS != null" class="now">
@@ -103,7 +202,9 @@ const spoken = computed(() => {
         </g>
         <g v-if="pulledS != null" class="pulled">
           <line :x1="x(pulledS)" :x2="x(pulledS)" :y1="top - 18" :y2="height - 24" />
-          <text :x="x(pulledS) - 5" :y="top - 20" text-anchor="end">out {{ stopwatch(pulledS) }}</text>
+          <text :x="x(pulledS) - 5" :y="top - 20" text-anchor="end">
+            out {{ stopwatch(pulledS) }}
+          </text>
         </g>
       </g>
     </svg>
@@ -111,26 +212,92 @@ const spoken = computed(() => {
 </template>
 
 <style scoped>
-.strip { width: 100%; overflow: hidden; }
-svg { display: block; font-family: var(--kettle-text); font-variant-numeric: tabular-nums; }
-text { fill: var(--kettle-ink); font-size: 14px; }
-.site { font-weight: 700; }
-.word { fill: #fff; font-weight: 700; paint-order: stroke; stroke: rgb(0 0 0 / 65%); stroke-width: 3px; }
-.cut { stroke: rgb(255 255 255 / 70%); stroke-width: 1; }
-.wanted rect { fill: var(--kettle-ember); }
-.mark path { stroke: #fff; stroke-width: 2; }
-.mark text { fill: #fff; font-size: 12.500px; }
-.coat path { fill: var(--kettle-enamel-soft); stroke: var(--kettle-sheet); }
-.turn path { fill: none; stroke: var(--kettle-ink); stroke-width: 2; }
-.turn line { stroke: #fff; stroke-width: 2; stroke-dasharray: 6 3; }
-.look line { stroke: var(--kettle-ink); stroke-dasharray: 3 4; }
-.risk line { stroke: var(--kettle-line); }
-.risk .accepted { stroke: var(--kettle-ember); stroke-dasharray: 2 4; }
-.risk polyline { fill: none; stroke: var(--kettle-stop); stroke-width: 2.500; }
-.axis line { stroke: var(--kettle-ink-soft); }
-.axis text { fill: var(--kettle-ink-soft); }
-.now line { stroke: var(--kettle-ember); stroke-width: 3; }
-.now path { fill: var(--kettle-ember); }
-.pulled line { stroke: var(--kettle-ink); stroke-width: 2.500; }
-.pulled text { font-weight: 700; }
+.strip {
+  width: 100%;
+  overflow: hidden;
+}
+svg {
+  display: block;
+  font-family: var(--kettle-text);
+  font-variant-numeric: tabular-nums;
+}
+text {
+  fill: var(--kettle-ink);
+  font-size: 14px;
+}
+.site {
+  font-weight: 700;
+}
+.word {
+  fill: #fff;
+  font-weight: 700;
+  paint-order: stroke;
+  stroke: rgb(0 0 0 / 65%);
+  stroke-width: 3px;
+}
+.cut {
+  stroke: rgb(255 255 255 / 70%);
+  stroke-width: 1;
+}
+.wanted rect {
+  fill: var(--kettle-ember);
+}
+.mark path {
+  stroke: #fff;
+  stroke-width: 2;
+}
+.mark text {
+  fill: #fff;
+  font-size: 12.5px;
+}
+.coat path {
+  fill: var(--kettle-enamel-soft);
+  stroke: var(--kettle-sheet);
+}
+.turn path {
+  fill: none;
+  stroke: var(--kettle-ink);
+  stroke-width: 2;
+}
+.turn line {
+  stroke: #fff;
+  stroke-width: 2;
+  stroke-dasharray: 6 3;
+}
+.look line {
+  stroke: var(--kettle-ink);
+  stroke-dasharray: 3 4;
+}
+.risk line {
+  stroke: var(--kettle-line);
+}
+.risk .accepted {
+  stroke: var(--kettle-ember);
+  stroke-dasharray: 2 4;
+}
+.risk polyline {
+  fill: none;
+  stroke: var(--kettle-stop);
+  stroke-width: 2.5;
+}
+.axis line {
+  stroke: var(--kettle-ink-soft);
+}
+.axis text {
+  fill: var(--kettle-ink-soft);
+}
+.now line {
+  stroke: var(--kettle-ember);
+  stroke-width: 3;
+}
+.now path {
+  fill: var(--kettle-ember);
+}
+.pulled line {
+  stroke: var(--kettle-ink);
+  stroke-width: 2.5;
+}
+.pulled text {
+  font-weight: 700;
+}
 </style>

@@ -4,15 +4,47 @@ import type { Glaze } from '@/api/client'
 import GlazeStrip from './GlazeStrip.vue'
 import { bracket, line, milestoneWord, shownSeconds, stops, stretches, ticks } from './glaze'
 
-const band = (likely: number | null) => ({ low_s: likely && likely * 0.7, likely_s: likely, high_s: likely && likely * 1.4, reached: 1 })
-const site = (k: number) => ({ set: band(60 * k), bubbling: band(80 * k), amber: band(200 * k), mahogany: band(300 * k), bitter: band(420 * k), burnt: band(600 * k), crisp: band(null) })
+const band = (likely: number | null) => ({
+  low_s: likely && likely * 0.7,
+  likely_s: likely,
+  high_s: likely && likely * 1.4,
+  reached: 1,
+})
+const site = (k: number) => ({
+  set: band(60 * k),
+  bubbling: band(80 * k),
+  amber: band(200 * k),
+  mahogany: band(300 * k),
+  bitter: band(420 * k),
+  burnt: band(600 * k),
+  crisp: band(null),
+})
 const samples = Array.from({ length: 121 }, (_, i) => i * 10)
 const glaze = {
-  appliance: 'broiler', appliance_name: 'broiler', flips_s: [], back: null, want: 'amber', caramelises: true, horizon_s: 1200, sample_s: samples,
-  face: samples.map(() => '#804020'), edge: samples.map(() => '#402010'),
-  risk: samples.map((t) => Math.min(1, t / 1000)), wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
-  coats: [{ start_s: 0, end_s: 0 }, { start_s: 90, end_s: 150 }], milestones: { face: site(1), edge: site(0.6) },
-  window: { opens_s: 200, closes_s: 260, empty: false, hit: 0.6 }, gaps: [], look_from_s: 50, look_every_s: 10, possible: 1, calls: [], legend: [],
+  appliance: 'broiler',
+  appliance_name: 'broiler',
+  flips_s: [],
+  back: null,
+  want: 'amber',
+  caramelises: true,
+  horizon_s: 1200,
+  sample_s: samples,
+  face: samples.map(() => '#804020'),
+  edge: samples.map(() => '#402010'),
+  risk: samples.map((t) => Math.min(1, t / 1000)),
+  wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
+  coats: [
+    { start_s: 0, end_s: 0 },
+    { start_s: 90, end_s: 150 },
+  ],
+  milestones: { face: site(1), edge: site(0.6) },
+  window: { opens_s: 200, closes_s: 260, empty: false, hit: 0.6 },
+  gaps: [],
+  look_from_s: 50,
+  look_every_s: 10,
+  possible: 1,
+  calls: [],
+  legend: [],
 } as unknown as Glaze
 
 describe('the glaze strip', () => {
@@ -28,16 +60,24 @@ describe('the glaze strip', () => {
     expect(milestoneWord('set', false)).toBe('set')
   })
   it('fades the bracket by chance, draws the risk, and keeps the axis readable', () => {
-    expect(bracket(glaze, 540).every((b) => b.chance === 0.5 && b.from > 200 && b.to <= 410)).toBe(true)
+    expect(bracket(glaze, 540).every((b) => b.chance === 0.5 && b.from > 200 && b.to <= 410)).toBe(
+      true,
+    )
     expect(line([0, 1], [0, 540], 540, 100, 10, 50)).toBe('0.0,60.0 100.0,10.0')
     expect(stops(glaze.face, samples, 540).length).toBeLessThanOrEqual(80)
     for (const until of [90, 540, 3600, 10_800]) expect(ticks(until).length).toBeLessThanOrEqual(12)
   })
   it('is told in words to who cannot see it, and marks now and coats', () => {
     const strip = mount(GlazeStrip, { props: { glaze, nowS: 100 } })
-    expect(strip.get('svg[role=img]').attributes('aria-label')).toContain('face: raw from 0:00, amber from 3:20')
+    expect(strip.get('svg[role=img]').attributes('aria-label')).toContain(
+      'face: raw from 0:00, amber from 3:20',
+    )
     expect(strip.findAll('.coat')).toHaveLength(2)
     expect(strip.find('.now').exists()).toBe(true)
-    expect(mount(GlazeStrip, { props: { glaze, compact: true } }).find('.risk').exists()).toBe(false)
+    expect(
+      mount(GlazeStrip, { props: { glaze, compact: true } })
+        .find('.risk')
+        .exists(),
+    ).toBe(false)
   })
 })

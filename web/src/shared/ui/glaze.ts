@@ -17,7 +17,12 @@ export interface Stretch {
 }
 
 const COLOUR_WORDS = ['amber', 'mahogany', 'bitter', 'burnt'] as const
-const BARE_WORDS: Record<string, string> = { amber: 'browned', mahogany: 'well browned', bitter: 'too dark', burnt: 'scorched' }
+const BARE_WORDS: Record<string, string> = {
+  amber: 'browned',
+  mahogany: 'well browned',
+  bitter: 'too dark',
+  burnt: 'scorched',
+}
 
 /** The word for a milestone; a surface without sugar has no caramel colours. */
 export function milestoneWord(name: string, caramelises: boolean): string {
@@ -28,7 +33,11 @@ export function milestoneWord(name: string, caramelises: boolean): string {
 export function shownSeconds(glaze: Glaze): number {
   const edge = glaze.milestones['edge']?.['burnt']?.likely_s
   const face = glaze.milestones['face']?.['bitter']?.likely_s
-  const last = Math.max(edge ?? 0, face ?? 0, (glaze.milestones['face']?.[glaze.want]?.likely_s ?? 0) * 1.2)
+  const last = Math.max(
+    edge ?? 0,
+    face ?? 0,
+    (glaze.milestones['face']?.[glaze.want]?.likely_s ?? 0) * 1.2,
+  )
   if (!last) return glaze.horizon_s
   return Math.min(glaze.horizon_s, Math.ceil((last * 1.25) / 60) * 60)
 }
@@ -41,7 +50,8 @@ export function stretches(glaze: Glaze, site: string, until: number): Stretch[] 
   for (const name of COLOUR_WORDS) {
     const at = glaze.milestones[site]?.[name]?.likely_s
     if (at === null || at === undefined) break
-    if (at > from && from < until) found.push({ word: wordOf(word, glaze), from, to: Math.min(at, until), pattern: word })
+    if (at > from && from < until)
+      found.push({ word: wordOf(word, glaze), from, to: Math.min(at, until), pattern: word })
     from = at
     word = name
   }
@@ -63,24 +73,43 @@ export function marks(glaze: Glaze, site: string, until: number): Mark[] {
 }
 
 /** Gradient stops (offset 0 to 1, colour) of a site up to a moment; at most 80. */
-export function stops(colours: string[], samples: number[], until: number): { offset: number; colour: string }[] {
+export function stops(
+  colours: string[],
+  samples: number[],
+  until: number,
+): { offset: number; colour: string }[] {
   const last = samples.findIndex((t) => t > until)
   const count = last === -1 ? samples.length : last + 1
   const every = Math.max(1, Math.ceil(count / 80))
   const found = []
-  for (let i = 0; i < count; i += every) found.push({ offset: Math.min(1, samples[i]! / until), colour: colours[i]! })
+  for (let i = 0; i < count; i += every)
+    found.push({ offset: Math.min(1, samples[i]! / until), colour: colours[i]! })
   return found
 }
 
 /** Points of a line "x,y x,y" from values 0 to 1 drawn in a box. */
-export function line(values: number[], samples: number[], until: number, width: number, top: number, height: number): string {
+export function line(
+  values: number[],
+  samples: number[],
+  until: number,
+  width: number,
+  top: number,
+  height: number,
+): string {
   return samples
-    .flatMap((t, i) => (t > until ? [] : [`${((t / until) * width).toFixed(1)},${(top + (1 - values[i]!) * height).toFixed(1)}`]))
+    .flatMap((t, i) =>
+      t > until
+        ? []
+        : [`${((t / until) * width).toFixed(1)},${(top + (1 - values[i]!) * height).toFixed(1)}`],
+    )
     .join(' ')
 }
 
 /** Runs of samples in which the wanted colour has some chance, with that chance as opacity. */
-export function bracket(glaze: Glaze, until: number): { from: number; to: number; chance: number }[] {
+export function bracket(
+  glaze: Glaze,
+  until: number,
+): { from: number; to: number; chance: number }[] {
   const found = []
   for (let i = 0; i + 1 < glaze.sample_s.length; i++) {
     const from = glaze.sample_s[i]!

@@ -7,9 +7,18 @@ revision = "0002"
 down_revision = "0001"
 
 FIGURES = (
-    "power_w", "volume_l", "gauge_kpa", "element_w_m2", "setting_c", "top_c", "preheat_s", "width_m", "depth_m",
-    "height_m", "rack_m",
-)  # fmt: skip
+    "power_w",
+    "volume_l",
+    "gauge_kpa",
+    "element_w_m2",
+    "setting_c",
+    "top_c",
+    "preheat_s",
+    "width_m",
+    "depth_m",
+    "height_m",
+    "rack_m",
+)
 
 
 def upgrade() -> None:

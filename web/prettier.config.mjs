@@ -1,0 +1,1 @@
+export default { printWidth: 100, semi: false, singleQuote: true, trailingComma: 'all' }
