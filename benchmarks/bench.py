@@ -20,6 +20,7 @@ from bluekettle.core.advice import advise, effects, explore, rescue
 from bluekettle.core.advice.search import candidates
 from bluekettle.core.calibration import Belief, Observation, first_belief, learn_from, predict
 from bluekettle.core.glaze import (
+    BEFORE,
     Coating,
     Heat,
     draw_members,
@@ -75,7 +76,7 @@ def speed(coating: Coating) -> None:
     seen = replace(RIBS, sightings=(Sighting("amber at the edges", 200.0),))
     work: dict[str, tuple[Callable[[], object], str]] = {
         "one finish, 256 members, both sites, 20 min": (
-            lambda: run_finish(many, HEATS["broiler"], coating, [(0, 0)], 80.0, 70.0, 1200),
+            lambda: run_finish(many, HEATS["broiler"], coating, [BEFORE], 80.0, 70.0, 1200),
             "60 ms",
         ),
         f"whole dish, {len(ribs.stages)} stages, 256 members": (
@@ -147,9 +148,9 @@ def against_plain(coating: Coating, members: int = 6) -> None:
     """The kernel against a per-member solve of the same equations by a stock ODE solver."""
     draws = draw_members(1, 256)
     for name, heat in HEATS.items():
-        run = run_finish(draws, heat, coating, [(0, 0)], 80.0, 70.0, 1200.0)
+        run = run_finish(draws, heat, coating, [BEFORE], 80.0, 70.0, 1200.0)
         kernel_s, _ = median_s(
-            lambda heat=heat: run_finish(draws, heat, coating, [(0, 0)], 80.0, 70.0, 1200.0)
+            lambda heat=heat: run_finish(draws, heat, coating, [BEFORE], 80.0, 70.0, 1200.0)
         )
         sds = (heat.spread, 0.3, 0.3, 0.3)
         worst = 0.0
@@ -200,7 +201,7 @@ def spread(coating: Coating) -> None:
                 draw_members(1, 16),
                 heat,
                 coating,
-                [(0, 0)],
+                [BEFORE],
                 80.0,
                 70.0,
                 3600,
@@ -224,7 +225,7 @@ def sensitivity(coating: Coating) -> None:
     def window(**change: float) -> tuple[float, float]:
         c = film_constants()._replace(**change)
         t = run_finish(
-            median, HEATS["broiler"], coating, [(0, 0)], 80.0, 70.0, 3600, constants=c
+            median, HEATS["broiler"], coating, [BEFORE], 80.0, 70.0, 3600, constants=c
         ).times_s[0]
         return t[0, 2], t[1, 5] - t[0, 2]
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import numpy as np
 from scipy.optimize import differential_evolution
 
-from bluekettle.core.glaze import Heat, draw_members, run_finish
+from bluekettle.core.glaze import BEFORE, Heat, draw_members, run_finish
 from bluekettle.core.glaze.finish import Coating, bare_film
 from bluekettle.core.glaze.kernel import film_constants
 from bluekettle.core.sauce import mix
@@ -67,7 +67,7 @@ def misfit(point: np.ndarray) -> float:
     times = {
         name: (
             run_finish(
-                draws, heat, coating, [(0, 0)], 80.0, 75.0, 2400, constants=constants
+                draws, heat, coating, [BEFORE], 80.0, 75.0, 2400, constants=constants
             ).times_s[0]
             / 60
         )
@@ -87,7 +87,7 @@ def misfit(point: np.ndarray) -> float:
             total += 5.0
     close = Heat(12, 240, 240, 6000, 0.35)
     shreds = run_finish(
-        draws, close, bare_film(), [(0, 0)], 80.0, 75.0, 900, shreds=True, constants=constants
+        draws, close, bare_film(), [BEFORE], 80.0, 75.0, 900, shreds=True, constants=constants
     )
     crisp, burnt = shreds.times_s[0, 0, 6] / 60, shreds.times_s[0, 0, 5] / 60
     total += (

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sqlite3
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
@@ -53,6 +54,26 @@ class Kitchen:
 
     def tell(self, cook: int, **event: Any) -> Any:
         return self.post(f"/cooks/{cook}/events", event)
+
+    def spoil(self, table: str, column: str, key: int) -> None:
+        """Damage one kept record, as a faulty version or a disk might."""
+        with sqlite3.connect(self.database) as store:
+            store.execute(f"update {table} set {column} = '{{}}' where id = ?", (key,))
+
+    def press(self, live: Any, **gate: Any) -> Any:
+        """Press the wide button of what is current; a check is good where nothing else is said."""
+        told: dict[str, Any] = {"kind": "done", "step": live["current"], **gate}
+        if live["gate"] is not None and not gate:
+            told |= {"tender": True, "temp_c": (live["gate"]["wants_c"] or 60.0) + 15.0}
+        return self.tell(live["id"], **told)
+
+    def press_until(self, live: Any, step: str, seconds: float = 60.0) -> Any:
+        """Press on until a step is current."""
+        while live["current"] != step:
+            assert live["current"], f"{step} never came"
+            self.wait(seconds)
+            live = self.press(live)
+        return live
 
 
 def open_kitchen(database: Path, now: datetime = START) -> Kitchen:

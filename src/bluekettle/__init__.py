@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import re
 import shutil
 import sys
 import tempfile
@@ -14,17 +15,36 @@ __version__ = "0.1.0"
 
 CORE = Path(__file__).parent / "core"
 KERNELS = "kernels-"  # beginning of every cache folder's name
+IMPORTED = re.compile(r"^from bluekettle\.core\.(\S+) import", re.MULTILINE)
 KEPT = 3  # cache folders that stay: a checkout goes back and forth
+
+
+def kernel_sources(core: Path = CORE) -> list[Path]:
+    """Files that compiled kernels are made from: those with kernels, and all that they import,
+    directly or through others.
+    """
+    texts = {file: file.read_text(encoding="utf-8") for file in core.rglob("*.py")}
+    found: set[Path] = set()
+    wanted = [file for file, text in texts.items() if "@njit" in text]
+    while wanted:
+        file = wanted.pop()
+        if file in found:
+            continue
+        found.add(file)
+        for name in IMPORTED.findall(texts[file]):
+            place = core.joinpath(*name.split("."))
+            wanted += [f for f in (place.with_suffix(".py"), place / "__init__.py") if f in texts]
+    return sorted(found)
 
 
 def kernel_digest(core: Path = CORE) -> str:
     """What compiled kernels depend on, as 16 hexadecimal digits.
 
     Numba looks at a function's own file only, while constants and callees stand in others and are
-    frozen into the machine code. So all of the core's code and data count, and both versions.
+    frozen into the machine code. So all code that kernels reach counts, all data, both versions.
     """
     found = hashlib.sha256(f"{version('numba')} {version('numpy')} {sys.version}".encode())
-    for file in sorted([*core.rglob("*.py"), *core.glob("data/*")]):
+    for file in [*kernel_sources(core), *sorted(core.glob("data/*"))]:
         found.update(file.relative_to(core).as_posix().encode())
         found.update(file.read_bytes())
     return found.hexdigest()[:16]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from flask import Response, jsonify, send_from_directory
+from flask import Response, jsonify, request, send_from_directory
 from flask_openapi import Info, OpenAPI
 from pydantic import BaseModel
 from werkzeug.exceptions import NotFound
@@ -13,9 +13,14 @@ from werkzeug.exceptions import NotFound
 from bluekettle import __version__
 from bluekettle.api import advice, cooks, forecasts, kitchen, plans, sauces
 from bluekettle.api.errors import from_validation, register_errors
+from bluekettle.api.guard import guard
 from bluekettle.api.openapi import with_problems
 from bluekettle.config import Config
+from bluekettle.core.units import Reading, render
 from bluekettle.schemas.problem import Problem
+from bluekettle.services.log import refresh_summaries
+from bluekettle.services.strips import Strips
+from bluekettle.services.workshop import Workshop
 from bluekettle.store.engine import make_engine, migrate
 
 STATIC = Path(__file__).parent / "static"
@@ -34,6 +39,20 @@ class Kettle(OpenAPI):
         return super().make_response(rv)
 
 
+def read_as() -> Reading:
+    """How this request's cook reads amounts: the header Kettle-Units, like "us F" or "metric C"."""
+    wanted = request.headers.get("Kettle-Units", "").split()
+    return Reading(us="us" in wanted, fahrenheit="F" in wanted)
+
+
+def show_amounts(response: Response) -> Response:
+    """Amounts inside sentences, in the cook's units."""
+    if response.is_json and not response.direct_passthrough:
+        response.set_data(render(response.get_data(as_text=True), read_as()))
+        response.vary.add("Kettle-Units")
+    return response
+
+
 def create_app(config: Config) -> Kettle:
     """Make the application; the database is created or brought up to date."""
     app = Kettle(
@@ -49,6 +68,12 @@ def create_app(config: Config) -> Kettle:
     engine = make_engine(config.database)
     migrate(engine)
     app.extensions["kettle_engine"] = engine
+    refresh_summaries(engine)
+    workshop = Workshop(config.workers)
+    app.extensions["kettle_workshop"] = workshop
+    app.extensions["kettle_strips"] = Strips(workshop)
+    app.after_request(show_amounts)
+    guard(app, config.hosts)
     register_errors(app)
     for part in (forecasts, advice, plans, cooks, kitchen, sauces):
         app.register_api(part.blueprint)

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import json
-import socket
 import sys
-import threading
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -20,19 +18,12 @@ from bluekettle.core.tables import check_data, sources
 from bluekettle.demo import fill
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ForecastPublic
-from bluekettle.services.cooks import list_cooks
 from bluekettle.services.forecasts import forecast_dish
+from bluekettle.services.heavy import warm
+from bluekettle.services.log import list_cooks
 from bluekettle.services.plans import list_plans
+from bluekettle.serving import make_server, open_port
 from bluekettle.store.engine import make_engine, migrate
-
-WARM = {
-    "cut": "beef-short-ribs",
-    "mass_kg": 1.6,
-    "pieces": 6,
-    "thickness_mm": 45.0,
-    "sauce": "plum-tea",
-    "coats": 2,
-}
 
 
 @click.group()
@@ -47,9 +38,7 @@ def main() -> None:
 @click.option("--fresh", is_flag=True, help="throw the database away first")
 def serve(host: str, port: int, demo: bool, fresh: bool) -> None:
     """Serve the application and print its address."""
-    import waitress
-
-    config = Config.from_environment()
+    config = Config.from_environment(host)
     if fresh:
         for file in config.database.parent.glob(config.database.name + "*"):
             file.unlink()
@@ -58,28 +47,21 @@ def serve(host: str, port: int, demo: bool, fresh: bool) -> None:
     if demo and not list_plans(engine).plans and not list_cooks(engine).cooks:
         fill(engine, datetime.now(UTC))
     try:
-        listening = socket.create_server((host, port))
+        listening = open_port(host, port)
     except OSError as error:
         raise click.ClickException(
             f"cannot listen on {host}:{port} ({error.strerror}); choose another --port"
         ) from None
-    server = waitress.create_server(app, sockets=[listening], threads=6)
     click.echo(f"Blue Kettle is on http://{host}:{listening.getsockname()[1]}/  (stop with Ctrl-C)")
     # Load the compiled kernels while the cook looks at the first page.
-    threading.Thread(target=warm_up, daemon=True).start()
-    server.run()
-
-
-def warm_up() -> None:
-    """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
-    for heat in ("pressure", "low_oven"):
-        forecast_dish(DishDocument.model_validate({**WARM, "tenderise": heat}), datetime.now(UTC))
+    app.extensions["kettle_workshop"].warm()
+    make_server(app, listening).run()
 
 
 @main.command("warm-up")
 def warm_up_command() -> None:
     """Compile the kernels into their cache (done once, by make)."""
-    warm_up()
+    warm()
 
 
 @main.command()

@@ -3,7 +3,15 @@
 import numpy as np
 import pytest
 
-from bluekettle.core.glaze import MILESTONES, Coating, Heat, bare_film, draw_members, run_finish
+from bluekettle.core.glaze import (
+    BEFORE,
+    MILESTONES,
+    Coating,
+    Heat,
+    bare_film,
+    draw_members,
+    run_finish,
+)
 from bluekettle.core.sauce import mix
 from bluekettle.core.stages import Dish, cut
 from bluekettle.core.stages.tenderise import run_tenderise
@@ -30,7 +38,7 @@ FRYER = Heat(50, 200, 200, 0, 0.15)
 
 
 def minutes(heat, site, milestone, coating=COATING, **more):
-    times = run_finish(MEDIAN, heat, coating, [(0, 0)], 80.0, 75.0, 3600, **more).times_s
+    times = run_finish(MEDIAN, heat, coating, [BEFORE], 80.0, 75.0, 3600, **more).times_s
     return times[0, ("face", "edge").index(site), MILESTONES.index(milestone)] / 60
 
 

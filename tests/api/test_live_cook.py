@@ -1,140 +1,12 @@
 """A live cook told step by step: looks, signs, undo, restart, end, log."""
 
-import json
-import sqlite3
+import itertools
+from uuid import uuid4
 
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
 
-
-def states(live):
-    return {s["key"]: s["state"] for s in live["steps"]}
-
-
-def cook_to_fire(kitchen: Kitchen) -> int:
-    """Everything told up to the tray under the broiler."""
-    live = kitchen.post("/cooks", {"dish": SHORT_RIBS})
-    for step in [s for s in live["steps"] if not s["beside"]]:
-        if step["who"] == "fire":
-            break
-        kitchen.wait(step["likely_s"])
-        gate = {"tender": True, "temp_c": 95} if step["who"] == "gate" else {}
-        kitchen.tell(live["id"], kind="done", step=step["key"], **gate)
-    return live["id"]
-
-
-def test_from_start_to_log(kitchen: Kitchen):
-    cook = cook_to_fire(kitchen)
-    live = kitchen.get(f"/cooks/{cook}/live")
-    assert live["current"] == "finish"
-    assert not live["fire_assumed"]
-    assert live["calls"][-1]["says"] == "Out now."
-    before = kitchen.get(f"/cooks/{cook}/glaze")
-    kitchen.wait(200)
-    seen = kitchen.tell(cook, kind="saw", sign="amber at the edges")
-    assert seen["glaze_key"] != live["glaze_key"]
-    after = kitchen.get(f"/cooks/{cook}/glaze")
-
-    def width(glaze):
-        band = glaze["milestones"]["face"]["amber"]
-        return band["high_s"] / band["low_s"]
-
-    assert width(after) < 0.8 * width(before)
-    for step in ("finish", "out", "rest", "serve"):
-        kitchen.wait(120)
-        kitchen.tell(cook, kind="done", step=step)
-    assert kitchen.get(f"/cooks/{cook}/live")["finished"]
-    outcome = {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Good 👍"}
-    answer = kitchen.client.put(f"/api/v1/cooks/{cook}/outcome", json=outcome)
-    assert answer.status_code == 200
-    logged = kitchen.get(f"/cooks/{cook}")
-    assert logged["summary"]["outcome"]["note"] == "Good 👍"
-    assert logged["summary"]["actual_s"] > 0
-    assert logged["signs"] == ["amber at the edges after 3:20"]
-    compared = {s["key"]: s for s in logged["stages"]}
-    assert compared["finish"]["actual_s"] == pytest.approx(320, abs=1)
-    assert compared["hold"]["actual_s"] == pytest.approx(compared["hold"]["planned_s"], abs=1)
-    refused = kitchen.post(f"/cooks/{cook}/events", {"kind": "done", "step": "serve"}, 409)
-    assert "ended" in refused["detail"]
-
-
-def test_a_restarted_server_knows_what_was_told_and_nothing_more(kitchen: Kitchen):
-    cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
-    kitchen.wait(130)
-    kitchen.tell(cook, kind="done", step="season")
-    kitchen.wait(120)
-    kitchen.tell(cook, kind="done", step="load")
-    again = open_kitchen(kitchen.database, kitchen.now)
-    again.wait(6 * 3600)
-    live = again.get(f"/cooks/{cook}/live")
-    found = states(live)
-    assert found["season"] == "confirmed"
-    assert found["come_up"] == found["hold"] == "estimated"
-    assert live["current"] == "quick"  # the first hand step nobody confirmed
-    assert found["check"] == "upcoming"
-    assert not any(s["passed"] for s in live["steps"])
-    skipped = again.tell(cook, kind="done", step="open")
-    assert states(skipped)["quick"] == "unknown"
-    again.client.application.extensions["kettle_engine"].dispose()
-
-
-def test_a_second_tap_changes_nothing_and_undo_takes_one_back(kitchen: Kitchen):
-    cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
-    kitchen.wait(60)
-    kitchen.tell(cook, kind="done", step="season")
-    twice = kitchen.tell(cook, kind="done", step="season")
-    assert twice["last_event"] == 1
-    undone = kitchen.tell(cook, kind="undo")
-    assert undone["current"] == "season"
-    kitchen.wait(300)
-    ago = kitchen.tell(cook, kind="done", step="season", ago_s=120)
-    assert states(ago)["season"] == "confirmed"
-    assert ago["steps"][0]["end_at"] == "2030-05-04T16:04:00Z"
-
-
-def test_a_failed_gate_prices_the_way_back_and_stays(kitchen: Kitchen):
-    live = kitchen.post("/cooks", {"dish": SHORT_RIBS})
-    cook = live["id"]
-    for step in ("season", "load", "come_up", "hold", "natural", "quick", "open"):
-        kitchen.wait(60)
-        kitchen.tell(cook, kind="done", step=step)
-    tough = kitchen.tell(cook, kind="done", step="check", tender=False, temp_c=95)
-    assert tough["current"] == "check"
-    assert "back under pressure for" in tough["detail"]
-    cold = kitchen.tell(cook, kind="done", step="check", tender=True, temp_c=50)
-    assert "50 °C is under 63 °C" in cold["says"]
-    assert (
-        kitchen.tell(cook, kind="done", step="check", tender=True, temp_c=80)["current"] == "lift"
-    )
-
-
-def test_a_tray_that_may_be_under_the_broiler_is_taken_to_be_there(kitchen: Kitchen):
-    cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
-    for step in ("season", "load", "come_up", "hold", "natural", "quick", "open", "check", "lift"):
-        kitchen.wait(60)
-        gate = {"tender": True, "temp_c": 95} if step == "check" else {}
-        kitchen.tell(cook, kind="done", step=step, **gate)
-    kitchen.wait(300)
-    live = kitchen.get(f"/cooks/{cook}/live")
-    assert live["fire_assumed"]
-    assert live["current"] == "brush"
-    seen = kitchen.tell(cook, kind="saw", sign="bubbling")
-    assert seen["sightings"] == 0  # an assumed start teaches nothing
-
-
-def test_plans_are_kept_changed_and_dropped(kitchen: Kitchen):
-    plan = kitchen.post("/plans", {"dish": SHORT_RIBS})
-    changed = kitchen.client.put(
-        f"/api/v1/plans/{plan['id']}", json={"dish": {**SHORT_RIBS, "coats": 1}}
-    )
-    assert changed.get_json()["dish"]["coats"] == 1
-    assert (
-        open_kitchen(kitchen.database).get(f"/plans/{plan['id']}")["title"]
-        == "Beef short ribs, plum and black tea"
-    )
-    assert kitchen.client.delete(f"/api/v1/plans/{plan['id']}").status_code == 204
-    assert kitchen.client.get(f"/api/v1/plans/{plan['id']}").status_code == 404
-
+from bluekettle.core.stages import FINISHES
 
 DRUMSTICKS = {
     "cut": "turkey-drumsticks",
@@ -145,13 +17,294 @@ DRUMSTICKS = {
     "bite": "tug",
     "finish": "air_fryer",
 }
+THIGHS = {
+    "cut": "chicken-thighs",
+    "mass_kg": 1.2,
+    "pieces": 8,
+    "thickness_mm": 30.0,
+    "tenderise": "air_fry",
+    "bite": "tug",
+    "finish": "air_fryer",
+}
+
+
+def states(live):
+    return {s["key"]: s["state"] for s in live["steps"]}
+
+
+def begin(kitchen: Kitchen, dish=None, **more):
+    return kitchen.post("/cooks", {"dish": dish or SHORT_RIBS, **more})
+
+
+def at_gate(kitchen: Kitchen, dish=None):
+    return kitchen.press_until(begin(kitchen, dish), "check")
+
+
+def test_from_start_to_log_with_a_second_coat_and_a_sign(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen), "finish")
+    assert live["fire"]["assumed"] is False
+    assert live["fire"]["before_s"] == 0.0
+    assert live["button"] == "Out: coat 2"
+    assert [a["level"] for a in live["alarms"] if a["screen"]] == ["full", "out"]
+    kitchen.wait(110)
+    seen = kitchen.tell(live["id"], kind="saw", sign="amber at the edges")
+    assert seen["glaze_key"] != live["glaze_key"]
+    assert seen["detail"].startswith("Amber edges at 1:50. Out between ")
+    assert seen["out"]["seen_s"] == 110.0
+    strip = kitchen.get(f"/cooks/{live['id']}/glaze")
+    assert strip["milestones"]["edge"]["amber"]["likely_s"] == 110.0
+    assert strip["seen"] == [{"sign": "amber at the edges", "at_s": 110.0, "site": "edge"}]
+    kitchen.wait(10)
+    out = kitchen.press(seen)
+    assert (out["current"], out["fire"]) == ("coat-2", None)
+    assert out["says"].startswith("Brush coat 2: ")
+    kitchen.wait(75)
+    back = kitchen.press(out)
+    assert back["fire"]["before_s"] == 120.0
+    after = kitchen.get(f"/cooks/{live['id']}/glaze")["coats"]
+    assert (after[1]["at_s"], after[1]["away_s"]) == (120.0, 75.0)
+    kitchen.wait(100)
+    ended = kitchen.press(back)
+    assert (ended["fire"], ended["current"]) == (None, "out")
+    assert not [a for a in ended["alarms"] if a["level"] in ("full", "out")]
+    while not ended["finished"]:
+        kitchen.wait(120)
+        ended = kitchen.press(ended)
+    outcome = {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Good 👍"}
+    answer = kitchen.client.put(f"/api/v1/cooks/{live['id']}/outcome", json=outcome)
+    assert answer.status_code == 200
+    logged = kitchen.get(f"/cooks/{live['id']}")
+    assert logged["summary"]["outcome"]["note"] == "Good 👍"
+    assert logged["summary"]["strip"]["pulled_s"] == 220.0
+    assert logged["summary"]["actual_s"] > 0
+    assert logged["signs"] == ["amber at the edges after 1:50"]
+    assert [c["verdict"] for c in logged["checks"]] == ["passed"]
+    compared = {s["key"]: s for s in logged["stages"]}
+    assert compared["coat-2"]["actual_s"] == pytest.approx(75, abs=1)
+    refused = kitchen.post(f"/cooks/{live['id']}/events", {"kind": "done", "step": "serve"}, 409)
+    assert "ended" in refused["detail"]
+
+
+def test_a_restarted_server_knows_what_was_told_and_nothing_more(kitchen: Kitchen):
+    cook = begin(kitchen)["id"]
+    for step in ("season", "load"):
+        kitchen.wait(130)
+        kitchen.tell(cook, kind="done", step=step)
+    again = open_kitchen(kitchen.database, kitchen.now)
+    again.wait(6 * 3600)
+    live = again.get(f"/cooks/{cook}/live")
+    found = states(live)
+    assert found["season"] == "confirmed"
+    assert found["come_up"] == found["hold"] == "estimated"
+    assert live["current"] == "quick"  # the first hand step nobody confirmed
+    assert found["check"] == "upcoming"
+    skipped = again.tell(cook, kind="done", step="open")
+    assert states(skipped)["quick"] == "unknown"
+    again.client.application.extensions["kettle_engine"].dispose()
+
+
+def test_the_same_tap_sent_twice_is_told_once(kitchen: Kitchen):
+    """A lost answer: the page sends again, and nothing happens twice."""
+    live = begin(kitchen)
+    kitchen.wait(60)
+    kitchen.tell(live["id"], kind="done", step="season")
+    more = {"id": str(uuid4()), "kind": "extend", "step": "hold", "seconds": 60}
+    first, again = (kitchen.tell(live["id"], **more) for _ in range(2))
+    assert first["last_event"] == again["last_event"] == 2
+    assert first["serve_at"] == again["serve_at"]
+    undo = {"id": str(uuid4()), "kind": "undo", "undoes": 2}
+    once, twice = (kitchen.tell(live["id"], **undo) for _ in range(2))
+    assert once["undoable"] == twice["undoable"] == 1
+    assert twice["current"] == "load"
+
+
+def test_a_stale_tap_is_told_and_changes_nothing(kitchen: Kitchen):
+    """Two phones: what the second one saw is over."""
+    live = begin(kitchen)
+    kitchen.wait(60)
+    first = kitchen.tell(live["id"], kind="done", step="season", seen=live["last_event"])
+    events = f"/cooks/{live['id']}/events"
+    late = kitchen.post(events, {"kind": "done", "step": "season", "seen": 0}, 409)
+    assert "told already" in late["detail"]
+    kitchen.tell(live["id"], kind="done", step="load", seen=first["last_event"])
+    jump = kitchen.post(events, {"kind": "done", "step": "hold", "seen": 1}, 409)
+    assert "meanwhile" in jump["detail"]
+    undo = kitchen.post(events, {"kind": "undo", "undoes": 1}, 409)
+    assert "meanwhile" in undo["detail"]
+    assert kitchen.get(f"/cooks/{live['id']}/live")["last_event"] == 2
+
+
+def test_two_minutes_ago_at_the_start_is_the_start(kitchen: Kitchen):
+    live = begin(kitchen)
+    kitchen.wait(30)
+    ago = kitchen.tell(live["id"], kind="done", step="season", ago_s=120)
+    assert ago["steps"][0]["end_at"] == live["started_at"]
+
+
+def test_a_tap_that_waited_is_as_old_as_it_is_whatever_the_devices_clock(kitchen: Kitchen):
+    live = begin(kitchen)
+    kitchen.wait(9000)
+    told = kitchen.tell(
+        live["id"],
+        kind="done",
+        step="season",
+        tapped_at="1999-01-01T10:00:00Z",
+        sent_at="1999-01-01T12:00:00Z",
+    )
+    assert told["steps"][0]["end_at"] == "2030-05-04T16:30:00Z"
+
+
+def test_a_failed_check_becomes_steps_and_a_later_supper_and_both_checks_are_kept(
+    kitchen: Kitchen,
+):
+    live = at_gate(kitchen)
+    assert live["gate"] == {"step": "check", "tender": True, "wants_c": 63.0, "rests_on": ""}
+    planned = live["serve_at"]
+    tough = kitchen.press(live, tender=False, temp_c=92)
+    assert tough["current"] == "check~1.load"
+    assert tough["says"].startswith("Not tender yet. Lid on, back under pressure for ")
+    assert tough["serve_at"] > planned
+    assert [w["heat"] for w in tough["back"]["ways"]] == ["pressure"]
+    assert states(tough)["check~1.hold"] == "upcoming"
+    again = kitchen.press_until(tough, "check~1.check")
+    assert kitchen.press(again, tender=True, temp_c=93)["current"] == "lift"
+    checks = kitchen.get(f"/cooks/{live['id']}")["checks"]
+    assert [(c["verdict"], c["temp_c"], c["tender"]) for c in checks] == [
+        ("failed", 92.0, False),
+        ("passed", 93.0, True),
+    ]
+
+
+def test_a_cold_reading_is_sent_back_for_as_long_as_it_takes_from_there(kitchen: Kitchen):
+    """A thigh read at 60 °C is not warm in a minute; one at 70 is nearer."""
+    minutes = []
+    for read_c in (60, 70):
+        cold = kitchen.press(at_gate(kitchen, THIGHS), tender=True, temp_c=read_c)
+        assert cold["says"].startswith(f"{read_c} °C inside, 74 °C wanted.")
+        minutes.append(cold["back"]["ways"][0]["minutes"])
+    assert minutes[0] > minutes[1] > 3.0
+
+
+def test_what_can_never_get_there_is_not_offered(kitchen: Kitchen):
+    """A bath at 50 °C brings no 74 inside, and nothing is proven there either."""
+    dish = {**THIGHS, "tenderise": "bath", "timer_min": 30, "kitchen": {"bath_c": 50.0}}
+    stops = ("bath-cool", "core-cold")
+    accepted = [{"stop": stop, "reason": "to see what the check says"} for stop in stops]
+    live = kitchen.press_until(begin(kitchen, dish, accepted=accepted), "check")
+    cold = kitchen.press(live, tender=True, temp_c=48)
+    ways = [w["heat"] for w in cold["back"]["ways"]]
+    assert ways[0] != "bath"
+    assert cold["back"]["ways"][0]["minutes"] < 60
+
+
+def test_no_step_counts_behind_an_open_gate_and_a_skip_wants_its_reason(kitchen: Kitchen):
+    live = at_gate(kitchen)
+    events = f"/cooks/{live['id']}/events"
+    for step in ("lift", "finish", "serve"):
+        refused = kitchen.post(events, {"kind": "done", "step": step}, 409)
+        assert "stands open" in refused["detail"]
+    bare = kitchen.post(events, {"kind": "skip", "step": "check"}, 422)
+    assert bare["errors"][0]["field"] == "reason"
+    wrong = kitchen.post(events, {"kind": "skip", "step": "lift", "reason": "in a hurry"}, 422)
+    assert wrong["errors"][0]["field"] == "step"
+    reason = "thermometer is broken"
+    skipped = kitchen.tell(live["id"], kind="skip", step="check", reason=reason)
+    assert skipped["current"] == "lift"
+    logged = kitchen.get(f"/cooks/{live['id']}")
+    assert [(c["verdict"], c["why"]) for c in logged["checks"]] == [("skipped", reason)]
+    assert next(s["state"] for s in logged["stages"] if s["key"] == "check") == "skipped"
+
+
+def test_a_newer_reading_replaces_an_older_one_also_at_a_passed_gate(kitchen: Kitchen):
+    live = kitchen.press(at_gate(kitchen), tender=True, temp_c=90)
+    kitchen.wait(60)
+    lifted = kitchen.press(live)
+    cold = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=40)
+    assert cold["current"] == "check~1.load"
+    assert states(cold)["lift"] == "upcoming"
+    assert kitchen.tell(live["id"], kind="undo")["current"] == lifted["current"]
+
+
+def test_over_a_hundred_degrees_inside_food_was_meant_otherwise(kitchen: Kitchen):
+    live = at_gate(kitchen)
+    told = {"kind": "done", "step": "check", "tender": True, "temp_c": 185}
+    fault = kitchen.post(f"/cooks/{live['id']}/events", told, 422)["errors"][0]
+    assert fault["field"] == "temp_c"
+    assert "did you mean °F (85 °C)" in fault["accepted"]
+
+
+def test_a_tray_that_may_be_under_the_broiler_is_taken_to_be_there(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen), "brush")
+    kitchen.wait(300)
+    live = kitchen.get(f"/cooks/{live['id']}/live")
+    assert live["fire"]["assumed"]
+    assert live["current"] == "brush"
+    asks = [a for a in live["alarms"] if a["level"] == "ask"]
+    assert [a["every_s"] for a in asks] == [15.0]
+    seen = kitchen.tell(live["id"], kind="saw", sign="bubbling")
+    assert [s["teaches"] for s in seen["signs"]] == [False]
+
+
+def test_machines_ring_at_moments_that_a_page_can_keep_to_by_itself(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen), "come_up")
+    due = [a["id"] for a in live["alarms"] if a["id"].endswith("-due")]
+    assert due == ["come_up-due", "hold-due", "natural-due"]
+    moments = [a["at"] for a in live["alarms"]]
+    assert moments == sorted(moments)
+
+
+def test_a_plan_waits_for_its_start_and_starting_early_moves_supper(kitchen: Kitchen):
+    dish = {**SHORT_RIBS, "serve_at": "2030-05-04T21:00:00Z"}
+    live = begin(kitchen, dish, when="planned")
+    assert live["current"] == "wait"
+    assert live["serve_at"][:16] == "2030-05-04T21:00"
+    assert live["waits_s"] > 3600
+    assert live["alarms"][0]["id"] == "wait-due"
+    kitchen.wait(live["waits_s"] + 5)
+    due = kitchen.get(f"/cooks/{live['id']}/live")
+    assert due["current"] == "season"
+    other = begin(kitchen, {**SHORT_RIBS, "serve_at": "2030-05-05T03:00:00Z"}, when="planned")
+    early = kitchen.press(other)
+    assert early["current"] == "season"
+    assert early["serve_at"] < other["serve_at"]
+    assert early["planned_serve_at"] == other["planned_serve_at"]
+
+
+def test_a_stop_stops_until_it_is_repaired_or_given_a_reason(kitchen: Kitchen):
+    dry = {**SHORT_RIBS, "liquid_l": 0.1}
+    refused = kitchen.post("/cooks", {"dish": dry}, 409)
+    assert [f["field"] for f in refused["errors"]] == ["accepted.liquid-least"]
+    assert kitchen.get("/cooks")["cooks"] == []
+    accepted = [{"stop": "liquid-least", "reason": "the pot is a very small one"}]
+    live = begin(kitchen, dry, accepted=accepted)
+    assert live["undoable"] == 0
+    message = "0.1 L is too little liquid to come to pressure."
+    logged = kitchen.get(f"/cooks/{live['id']}")["accepted"]
+    assert logged == [{**accepted[0], "message": message}]
+
+
+def test_raw_sauce_on_ready_food_wants_a_second_check(kitchen: Kitchen):
+    lines = [{"ingredient": "honey", "mass_g": 90.0}, {"ingredient": "soy-sauce", "mass_g": 60.0}]
+    sauce = {"name": "marinade", "lines": lines, "contact": "raw-contact"}
+    dish = {**SHORT_RIBS, "coats": 1, "sauce": sauce}
+    stops = [w for w in kitchen.post("/forecasts", dish, 200)["watch_outs"] if w["level"] == "stop"]
+    assert [s["id"] for s in stops] == ["raw-contact"]
+    boiled = {**dish, "sauce": {**sauce, **stops[0]["repair"]["sauce"]}}
+    mended = kitchen.post("/forecasts", boiled, 200)
+    assert not [w for w in mended["watch_outs"] if w["level"] == "stop"]
+    assert next(s["label"] for s in mended["stages"] if s["key"] == "sauce").endswith("boil it")
+    accepted = [{"stop": "raw-contact", "reason": "it goes on again all the same"}]
+    live = kitchen.press_until(begin(kitchen, dish, accepted=accepted), "check-again")
+    assert live["gate"] == {"step": "check-again", "tender": False, "wants_c": 63.0, "rests_on": ""}
+    events = f"/cooks/{live['id']}/events"
+    assert kitchen.post(events, {"kind": "done", "step": "serve"}, 409)
+    assert kitchen.press(live, temp_c=70)["current"] == "rest"
 
 
 def cook_to_check(kitchen: Kitchen, untold: tuple[str, ...] = (), hurry: float = 1.0) -> dict:
     """A water bath up to its gate; `untold` steps pass without a tap, and the hold lasts `hurry` of
-    its time.
-    """
-    live = kitchen.post("/cooks", {"dish": DRUMSTICKS})
+    its time."""
+    live = begin(kitchen, DRUMSTICKS)
     for step in [s for s in live["steps"] if not s["beside"]]:
         if step["who"] == "gate":
             break
@@ -161,67 +314,49 @@ def cook_to_check(kitchen: Kitchen, untold: tuple[str, ...] = (), hurry: float =
     return kitchen.get(f"/cooks/{live['id']}/live")
 
 
-def test_a_proven_time_passes_the_gate_at_a_lower_reading_only_where_it_was_told(kitchen: Kitchen):
+def test_a_proven_time_passes_the_gate_at_a_lower_reading_only_where_it_was_told(
+    kitchen: Kitchen,
+):
     """65 °C of water never brings 74 °C inside: the gate says that it rests on time, and wants a
     reading all the same.
     """
     live = cook_to_check(kitchen)
-    assert live["current"] == "check"
-    assert 54.4 <= live["gate_wants_c"] <= 64.5
-    assert live["gate_rests_on"].startswith("Rests on time")
-    cold = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=57.0)
-    assert cold["current"] == "check"
-    assert "under" in cold["gate_failed"]
-    assert "bath" in cold["detail"], "a return leg goes back into the bath"
-    passed = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=64.5)
-    assert passed["current"] == "lift"
-
-    for other in (
-        cook_to_check(kitchen, untold=("load", "oven_up", "come_up")),
-        cook_to_check(kitchen, hurry=0.5),
-    ):
-        assert other["gate_wants_c"] == 74.0
-        assert other["gate_rests_on"].startswith("Rests on temperature")
-        failed = kitchen.tell(other["id"], kind="done", step="check", tender=True, temp_c=64.5)
-        assert failed["gate_failed"]
-        assert (
-            kitchen.tell(other["id"], kind="done", step="check", tender=True, temp_c=74.0)[
-                "current"
-            ]
-            == "lift"
-        )
+    assert 54.4 <= live["gate"]["wants_c"] <= 64.5
+    assert live["gate"]["rests_on"].startswith("Rests on time")
+    cold = kitchen.press(live, tender=True, temp_c=56.0)
+    assert cold["current"] == "check~1.load"
+    kitchen.tell(live["id"], kind="undo")
+    assert kitchen.press(live, tender=True, temp_c=64.5)["current"] == "lift"
+    untold = cook_to_check(kitchen, untold=("load", "oven_up", "come_up"))
+    for other in (untold, cook_to_check(kitchen, hurry=0.5)):
+        assert other["gate"]["wants_c"] == 74.0
+        assert "was not confirmed" in other["gate"]["rests_on"]
+        failed = kitchen.press(other, tender=True, temp_c=64.5)
+        assert failed["checks"][-1]["verdict"] == "failed"
+        kitchen.tell(other["id"], kind="undo")
+        assert kitchen.press(other, tender=True, temp_c=74.0)["current"] == "lift"
 
 
-def test_a_cook_begun_before_its_gate_could_rest_on_time_still_opens(kitchen: Kitchen):
-    """A forecast kept by an earlier release says nothing of what its gate rests on: the usual
-    temperature counts.
-    """
-    cook = kitchen.post("/cooks", {"dish": SHORT_RIBS})["id"]
-    with sqlite3.connect(kitchen.database) as store:
-        kept = json.loads(
-            store.execute("select forecast from cook where id = ?", (cook,)).fetchone()[0]
-        )
-        for new in ("rests_on", "probe_c"):
-            del kept["safety"][new]
-        del kept["lost_share"]
-        store.execute("update cook set forecast = ? where id = ?", (json.dumps(kept), cook))
-    live = kitchen.get(f"/cooks/{cook}/live")
-    assert (live["gate_wants_c"], live["gate_rests_on"]) == (63.0, "")
-
-
-@pytest.mark.parametrize("heat", ["foil", "low_oven", "air_fry", "smoke", "simmer", "slow"])
-def test_every_first_heat_is_cooked_step_by_step_in_its_own_words(kitchen: Kitchen, heat: str):
-    live = kitchen.post("/cooks", {"dish": {**SHORT_RIBS, "tenderise": heat}})
-    assert (" on, " in live["says"]) == (heat in ("foil", "low_oven", "air_fry", "smoke")), (
-        "what heats up is switched on first"
-    )
+@pytest.mark.parametrize(
+    ("heat", "finish"),
+    [
+        *itertools.product(
+            ("foil", "low_oven", "air_fry", "smoke", "simmer", "slow", "braise"), ["broiler"]
+        ),
+        *itertools.product(["pressure"], FINISHES),
+    ],
+)
+def test_every_heat_is_cooked_step_by_step_in_its_own_words(kitchen: Kitchen, heat, finish):
+    live = begin(kitchen, {**SHORT_RIBS, "tenderise": heat, "finish": finish})
+    switched = heat in ("foil", "low_oven", "air_fry", "smoke", "braise")
+    assert (" on, " in live["says"]) == switched, "what heats up is switched on first"
     said = set()
-    for step in [s for s in live["steps"] if not s["beside"]]:
-        said.add(kitchen.get(f"/cooks/{live['id']}/live")["says"])
-        kitchen.wait(step["likely_s"])
-        gate = {"tender": True, "temp_c": 95} if step["who"] == "gate" else {}
-        live = kitchen.tell(live["id"], kind="done", step=step["key"], **gate)
-    assert live["finished"]
+    while not live["finished"]:
+        assert live["button"]
+        assert len(live["button"].split()) <= 6, live["button"]
+        said.add(live["says"])
+        kitchen.wait(next(s["likely_s"] for s in live["steps"] if s["key"] == live["current"]))
+        live = kitchen.press(live)
     words = {
         "foil": "foil",
         "low_oven": "low oven",
@@ -229,6 +364,71 @@ def test_every_first_heat_is_cooked_step_by_step_in_its_own_words(kitchen: Kitch
         "smoke": "smoke",
         "simmer": "simmer",
         "slow": "Slow-cook",
+        "braise": "Braising",
+        "pressure": "pressure",
     }
     assert any(words[heat] in sentence for sentence in said)
-    assert not any("pressure" in sentence or "Valve" in sentence for sentence in said)
+    if heat != "pressure":
+        assert not any("pressure" in sentence or "Valve" in sentence for sentence in said)
+    assert not any(" 0 L" in s or s.startswith("0 L") for s in said)
+
+
+def test_pat_dry_is_never_said_of_frozen_food_nor_of_food_that_goes_into_liquid(
+    kitchen: Kitchen,
+):
+    for change in ({"state": "frozen"}, {"tenderise": "simmer"}, {"tenderise": "braise"}):
+        live = begin(kitchen, {**SHORT_RIBS, **change})
+        assert "Pat" not in live["says"]
+        assert "Salt" in live["says"]
+    assert "Pat" in begin(kitchen, {**SHORT_RIBS, "tenderise": "foil"})["says"]
+
+
+def test_amounts_are_said_in_the_cooks_own_units(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen), "load")
+    assert live["says"].startswith("0.32 L of liquid")
+    path = f"/api/v1/cooks/{live['id']}/live"
+    us = kitchen.client.get(path, headers={"Kettle-Units": "us F"}).get_json()
+    assert us["says"].startswith("1.25 cups of liquid")
+    told = kitchen.client.post(
+        "/api/v1/forecasts", json=SHORT_RIBS, headers={"Kettle-Units": "us F"}
+    ).get_json()
+    text = " ".join(w["message"] + w["why"] for w in told["watch_outs"])
+    assert "145 °F" in text
+    assert "°C" not in text
+
+
+def test_several_cooks_are_under_way_at_once_and_one_that_cannot_be_read_hides_no_other(
+    kitchen: Kitchen,
+):
+    first, second = begin(kitchen), begin(kitchen, THIGHS)
+    kitchen.spoil("cook", "facts", first["id"])
+    found = kitchen.get("/cooks/live")
+    assert [c["id"] for c in found["cooks"]] == [second["id"]]
+    assert [a["id"] for a in found["aside"]] == [first["id"]]
+    refused = kitchen.client.get(f"/api/v1/cooks/{first['id']}/live")
+    assert refused.status_code == 409
+    assert "cannot be read" in refused.get_json()["detail"]
+    assert [c["id"] for c in kitchen.get("/cooks")["cooks"]] == [second["id"], first["id"]]
+
+
+def test_a_cook_left_open_for_months_and_a_clock_set_back_close_nothing(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen), "finish")
+    kitchen.wait(90 * 86_400)
+    assert kitchen.get(f"/cooks/{live['id']}/live")["current"] == "finish"
+    late = {"kind": "saw", "sign": "bubbling"}
+    refused = kitchen.post(f"/cooks/{live['id']}/events", late, 422)
+    assert refused["errors"][0]["field"] == "sign"
+    kitchen.wait(-200 * 86_400)
+    assert kitchen.press(live)["current"] == "coat-2"
+    assert kitchen.get("/cooks")["cooks"][0]["id"] == live["id"]
+
+
+def test_plans_are_kept_changed_and_dropped(kitchen: Kitchen):
+    plan = kitchen.post("/plans", {"dish": SHORT_RIBS})
+    path = f"/api/v1/plans/{plan['id']}"
+    changed = kitchen.client.put(path, json={"dish": {**SHORT_RIBS, "coats": 1}})
+    assert changed.get_json()["dish"]["coats"] == 1
+    again = open_kitchen(kitchen.database).get(f"/plans/{plan['id']}")
+    assert again["title"] == "Beef short ribs, plum and black tea"
+    assert kitchen.client.delete(path).status_code == 204
+    assert kitchen.client.get(path).status_code == 404

@@ -276,4 +276,4 @@ def test_a_kept_sauce_survives_a_round_trip_and_is_not_taken_from_a_plan(kitchen
     assert (left["lines"], left["sauce_id"]) == (plan["dish"]["sauce"]["lines"], None)
     assert delete(f"/api/v1/sauces/{again['id']}").status_code == 204
     assert delete(f"/api/v1/sauces/{again['id']}").status_code == 404
-    assert kitchen.get("/sauces") == {"sauces": []}
+    assert kitchen.get("/sauces")["sauces"] == []

@@ -7,7 +7,7 @@ import pytest
 
 from bluekettle.core.advice import REGIONS, advise, explore, last_exits, rescue
 from bluekettle.core.errors import OutOfRange
-from bluekettle.core.glaze import Heat, draw_members, read_milestones, run_finish
+from bluekettle.core.glaze import BEFORE, Heat, draw_members, read_milestones, run_finish
 from bluekettle.core.sauce import mix, sample_sauce
 from bluekettle.core.stages import Dish, Kitchen, Sighting, cut, forecast
 from bluekettle.core.stages.finishing import coating_of
@@ -129,7 +129,7 @@ def test_a_thick_tomato_sauce_in_a_hot_oven_browns_slowly_with_a_window_of_minut
         "tomato", [("tomato-passata", 0.2), ("brown-sugar", 0.03), ("cider-vinegar", 0.02)]
     )
     film = coating_of(replace(RIBS, sauce=tomato, coats=1, coat_mm=1.0), cut(RIBS.cut))
-    run = run_finish(draw_members(), Heat(12, 230, 230, 0, 0.2), film, [(0, 0)], 80.0, 70.0, 3600)
+    run = run_finish(draw_members(), Heat(12, 230, 230, 0, 0.2), film, [BEFORE], 80.0, 70.0, 3600)
     read = read_milestones(run, np.ones(128), "amber")
     assert 480 < read.bands["face"]["amber"].likely_s < 1200
     assert read.gaps[1].to_wanted.likely_s > 120

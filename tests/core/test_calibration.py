@@ -16,7 +16,9 @@ from bluekettle.core.calibration import (
 )
 from bluekettle.core.errors import OutOfRange
 from bluekettle.core.glaze import (
+    BEFORE,
     DAMP_BREAD,
+    Act,
     Coating,
     Heat,
     draw_members,
@@ -40,7 +42,7 @@ def evening(truth, **more):
         draw_members(1, 16),
         BROILER,
         GLAZE,
-        [(0, 0)],
+        [BEFORE],
         80.0,
         70.0,
         3600,
@@ -99,7 +101,7 @@ def test_a_scout_on_damp_bread_teaches_the_dish():
         draw_members(1, 16),
         BROILER,
         GLAZE,
-        [(0, 0)],
+        [BEFORE],
         21.0,
         21.0,
         600,
@@ -148,17 +150,19 @@ def test_same_seed_same_bits():
 MEDIAN = draw_members().median_only()
 
 
-def median_run(coating=GLAZE, **more):
-    return run_finish(
-        MEDIAN, Heat(50, 200, 200, 0, 0.15), coating, [(0, 0)], 80.0, 70.0, 1800, **more
-    )
+def median_run(coating=GLAZE, acts=(BEFORE,), **more):
+    return run_finish(MEDIAN, Heat(50, 200, 200, 0, 0.15), coating, acts, 80.0, 70.0, 1800, **more)
+
+
+def turn_at(at_s):
+    return Act(at_s, coat=False, turn=True)
 
 
 def test_a_flip_browns_the_back_and_holds_the_face():
-    plain, turned = median_run(), median_run(flips_s=[180.0])
+    plain, turned = median_run(), median_run(acts=[BEFORE, turn_at(180.0)])
     assert turned.times_s.shape[1] == 3
     assert turned.times_s[0, 0, MAHOGANY] > plain.times_s[0, 0, MAHOGANY]
-    back = median_run(flips_s=[1700.0]).times_s[0, 2]
+    back = median_run(acts=[BEFORE, turn_at(1700.0)]).times_s[0, 2]
     assert turned.times_s[0, 2, AMBER] < back[AMBER]
     assert np.array_equal(turned.times_s[0, 1], plain.times_s[0, 1])  # the edge stands on edge
 

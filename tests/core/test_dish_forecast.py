@@ -12,7 +12,7 @@ from bluekettle.core.glaze import draw_members
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import mix, sample_sauce
 from bluekettle.core.stages import Dish, Kitchen, Sighting, cut, cut_keys, forecast, serial
-from bluekettle.core.stages.tenderise import find_hold_s, return_leg_s, run_tenderise
+from bluekettle.core.stages.tenderise import find_hold_s, run_tenderise
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=1)
 FEW = draw_members(1, 32)
@@ -115,13 +115,6 @@ def test_a_sighting_narrows_the_finish_and_the_whole():
         pale.milestones.bands["face"]["amber"].likely_s
         > before.milestones.bands["face"]["amber"].likely_s
     )
-
-
-def test_a_return_leg_is_far_shorter_than_the_first():
-    f = forecast(RIBS, draws=FEW)
-    come_up_s, hold_s = return_leg_s(RIBS, cut(RIBS.cut))
-    assert 0 < come_up_s < 0.5 * f.come_up.likely_s
-    assert 0 < hold_s < 0.5 * f.timer_s
 
 
 def test_no_poultry_timer_is_so_short_that_the_middle_may_stay_under_its_temperature():

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from bluekettle.core.errors import OutOfRange
-from bluekettle.core.glaze import Heat, draw_members, run_finish
+from bluekettle.core.glaze import BEFORE, Heat, draw_members, run_finish
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import mix, sample_sauce
 from bluekettle.core.stages import (
@@ -80,12 +80,19 @@ def test_a_coat_under_the_heat_is_called_for_and_not_brushed_before():
     keys = [s.key for s in found.stages]
     assert "brush" not in keys
     assert "brush" in [s.key for s in forecast(RIBS).stages]
-    calls = plan_calls(
-        found.milestones, found.finish.sample_s, found.finish.coats_s, found.finish.flips_s
-    )
-    said = {c.says: c.at_s for c in calls}
-    assert (said["Coat 1 now"], said["Turn it now"], said["Coat 2 now"]) == (180.0, 300.0, 420.0)
-    assert calls[-1].level == "out"
+    calls = plan_calls(found.milestones, found.finish.sample_s, found.finish.acts)
+    said = [(c.says, c.at_s) for c in calls if c.level == "act"]
+    assert said == [("Next coat now", 180.0), ("Turn it now", 300.0), ("Next coat now", 420.0)]
+    steps = [(s.key, s.who, s.act) for s in found.stages if s.fire]
+    assert steps == [
+        ("finish", "fire", ""),
+        ("coat-1", "hands", "coat"),
+        ("finish-2", "fire", ""),
+        ("turn-1", "hands", "turn"),
+        ("finish-3", "fire", ""),
+        ("coat-2", "hands", "coat"),
+        ("finish-4", "fire", ""),
+    ]
 
 
 def test_a_turned_piece_browns_on_the_side_that_faces_the_heat_and_needs_both():
@@ -133,23 +140,25 @@ def test_a_contact_grill_browns_both_sides_in_a_minute_or_two_and_burns_a_glaze_
 def test_steam_that_cannot_leave_keeps_a_film_wet_for_longer():
     heat, film = Heat(50, 160, 160, 0, 0.15), film_of(sample_sauce("plum-tea"), 0.6)
     times = [
-        run_finish(MEDIAN, replace(heat, vent=v), film, [(0, 0)], 80.0, 70.0, 1800).times_s[0, 0]
+        run_finish(MEDIAN, replace(heat, vent=v), film, [BEFORE], 80.0, 70.0, 1800).times_s[0, 0]
         for v in (1.0, 0.3, 0.1)
     ]
     assert times[0][0] < times[1][0] < times[2][0]
 
 
-def test_a_grill_is_stopped_indoors_and_each_appliance_has_its_own_caution():
+def test_a_grill_said_to_stand_indoors_is_stopped_and_each_finish_has_its_own_caution():
     ids = {
         f: {w.id: w.level for w in watch_outs(forecast(replace(RIBS, finish=f)))} for f in FINISHES
     }
-    assert ids["grill"]["grill-outdoors"] == "stop"
-    assert ids["charcoal"]["grill-outdoors"] == "stop"
-    assert all("grill-outdoors" not in ids[f] for f in FINISHES if f not in ("grill", "charcoal"))
-    own = [
-        set(ids[f]) & {"broiler", "vents", "hot-tray", "lid-swap", "grill-outdoors", "plates"}
-        for f in FINISHES
-    ]
+    for grill in ("grill", "charcoal"):
+        assert ids[grill][f"{grill}-outdoors"] == "careful"
+        inside = Kitchen(indoors=frozenset({grill}))
+        told = watch_outs(forecast(replace(RIBS, finish=grill, kitchen=inside)))
+        assert {w.id: w.level for w in told}[f"{grill}-outdoors"] == "stop"
+    outdoors = [f for f in FINISHES if any(key.endswith("-outdoors") for key in ids[f])]
+    assert outdoors == ["grill", "charcoal"]
+    cautions = {"broiler", "vents", "hot-tray", "lid-swap", "flare", "plates"}
+    own = [set(ids[f]) & cautions for f in FINISHES]
     assert all(len(found) == 1 for found in own)
-    assert len(set.union(*own)) == len(FINISHES) - 1, "both grills share theirs"
+    assert set.union(*own) == cautions
     assert [f for f in FINISHES if "coals" in ids[f]] == ["charcoal"]

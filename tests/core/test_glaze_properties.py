@@ -11,7 +11,9 @@ from hypothesis import strategies as st
 
 from bluekettle.core.errors import OutOfRange
 from bluekettle.core.glaze import (
+    BEFORE,
     MILESTONES,
+    Act,
     Coating,
     Heat,
     bare_film,
@@ -54,7 +56,7 @@ heats = st.sampled_from(
 
 def median_times(heat, coating, **more):
     """(sites, milestones) of the median member."""
-    return run_finish(MEDIAN, heat, coating, [(0, 0)], 80.0, 70.0, 3600, **more).times_s[0]
+    return run_finish(MEDIAN, heat, coating, [BEFORE], 80.0, 70.0, 3600, **more).times_s[0]
 
 
 def no_later(first, second):
@@ -142,7 +144,7 @@ def test_a_halved_step_moves_milestones_by_less_than_one_and_a_half_per_cent():
 def test_same_seed_same_bits_other_seed_other_members():
     coating, heat = bare_film(), Heat(12, 220, 220, 2650, 0.35)
     runs = [
-        run_finish(draw_members(seed), heat, coating, [(0, 0)], 80.0, 70.0, 600).times_s
+        run_finish(draw_members(seed), heat, coating, [BEFORE], 80.0, 70.0, 600).times_s
         for seed in (3, 3, 4)
     ]
     assert runs[0].tobytes() == runs[1].tobytes()
@@ -155,13 +157,13 @@ def test_a_fresh_coat_takes_the_colour_back_and_softens_the_crust():
         Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6),
         Heat(12, 230, 230, 0, 0.2),
     )
-    run = run_finish(MEDIAN, heat, coating, [(0, 0), (600, 660)], 80.0, 70.0, 1800)
+    run = run_finish(MEDIAN, heat, coating, [BEFORE, Act(600.0, 60.0)], 80.0, 70.0, 1800)
     face = run.traces[0, 0]
-    before, after = (int(np.searchsorted(run.sample_s, t)) for t in (650, 680))
+    before, after = (int(np.searchsorted(run.sample_s, t)) for t in (590, 620))
     assert face[after, 0] < face[before, 0]
     assert face[after, 2] > face[before, 2]
     assert face[after, 3] < face[before, 3]
-    assert run.times_s[0, 0, MILESTONES.index("amber")] > 660
+    assert run.times_s[0, 0, MILESTONES.index("amber")] > 600
 
 
 def test_seeing_a_sign_narrows_every_later_milestone():
@@ -169,7 +171,7 @@ def test_seeing_a_sign_narrows_every_later_milestone():
         Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6),
         Heat(12, 220, 220, 2650, 0.35),
     )
-    run = run_finish(draw_members(), heat, coating, [(0, 0)], 80.0, 70.0, 1800)
+    run = run_finish(draw_members(), heat, coating, [BEFORE], 80.0, 70.0, 1800)
     amber = run.times_s[:, 1, AMBER]
     equal = np.full(amber.size, 1 / amber.size)
     seen = reweigh([(amber, 1.3 * float(np.median(amber)))], amber.size)
@@ -189,7 +191,7 @@ def test_gaps_by_sight_are_far_shorter_under_the_broiler_than_in_the_oven():
     coating = Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6)
     gaps = []
     for heat in (Heat(12, 240, 240, 5000, 0.35), Heat(12, 200, 200, 0, 0.2)):
-        run = run_finish(draw_members(), heat, coating, [(0, 0)], 80.0, 70.0, 3600)
+        run = run_finish(draw_members(), heat, coating, [BEFORE], 80.0, 70.0, 3600)
         read = read_milestones(run, np.ones(128), "amber")
         gaps.append(read.gaps[1].to_wanted.likely_s)
         assert np.all(np.diff(read.risk) >= 0)
@@ -215,6 +217,7 @@ def test_a_heat_out_of_range_is_refused_and_all_faults_come_at_once():
         "air_c",
         "element_w_m2",
         "coats",
+        "acts",
         "time_s",
     }
 

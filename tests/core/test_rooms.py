@@ -8,6 +8,8 @@ from hypothesis import strategies as st
 from bluekettle.core import units
 from bluekettle.core.errors import MissingData, OutOfRange
 from bluekettle.core.glaze import (
+    BEFORE,
+    Act,
     Coating,
     Heat,
     draw_members,
@@ -152,14 +154,16 @@ def test_calls_start_with_looks_get_closer_and_end_with_out_now():
         Heat(50, 200, 200, 0, 0.15),
         Heat(12, 300, 300, 9000, 0.35),
     ):
-        run = run_finish(draw_members(), heat, coating, [(0, 0), (120, 180)], 80.0, 70.0, 1800)
+        run = run_finish(
+            draw_members(), heat, coating, [BEFORE, Act(120.0, 60.0)], 80.0, 70.0, 1800
+        )
         read = read_milestones(run, np.ones(128), "amber")
-        calls = plan_calls(read, run.sample_s, run.coats_s)
+        calls = plan_calls(read, run.sample_s, run.acts)
         order = ["look", "closer", "full", "out"]
-        levels = [order.index(c.level) for c in calls if c.level != "coat"]
-        assert levels == sorted(levels)
-        assert calls[-1].says == "Out now." or calls[-1].level == "coat"
+        levels = [order.index(c.level) for c in calls if c.level != "act"]
+        assert levels == sorted(set(levels)), "each level calls once"
+        assert calls[-1].says == "Out now." or calls[-1].level == "act"
         assert [c.at_s for c in calls] == sorted(c.at_s for c in calls)
-        assert [c.at_s for c in calls if c.level == "coat"] == [120.0]
+        assert [c.at_s for c in calls if c.level == "act"] == [120.0]
         first = next(c for c in calls if c.level in order)
         assert first.at_s <= read.look_from_s + 1e-6

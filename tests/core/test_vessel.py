@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from bluekettle.core.glaze import draw_members
+from bluekettle.core.heat import Matter
 from bluekettle.core.stages import Dish, Kitchen, cut
 from bluekettle.core.stages.forecast import below_surface
 from bluekettle.core.stages.tenderise import run_tenderise
@@ -40,10 +41,14 @@ def test_the_heat_of_the_come_up_leaves_the_food_a_plausible_share():
 
 
 def test_a_stronger_heater_and_a_smaller_pot_are_sooner_at_pressure():
-    strong = replace(RIBS, kitchen=Kitchen(pot_power_w=1500.0))
-    assert np.all(run(strong).come_up_s < run(RIBS).come_up_s)
-    weak = replace(RIBS, kitchen=Kitchen(pot_gauge_kpa=40.0))
-    assert np.all(run(weak).come_up_s < run(RIBS).come_up_s)
+    known = Kitchen(pot_power_w=1000.0, pot_gauge_kpa=80.0, altitude_m=0.0)
+    usual = run(replace(RIBS, kitchen=known)).come_up_s
+    strong = replace(RIBS, kitchen=replace(known, pot_power_w=1500.0))
+    assert np.all(run(strong).come_up_s < usual)
+    weak = replace(RIBS, kitchen=replace(known, pot_gauge_kpa=40.0))
+    assert np.all(run(weak).come_up_s < usual)
+    unknown = run(RIBS).come_up_s
+    assert np.std(np.log(unknown)) > 2.0 * np.std(np.log(usual)), "what nobody said is not known"
 
 
 def test_a_hot_pot_comes_back_to_pressure_faster_than_a_cold_one():
@@ -88,8 +93,7 @@ def test_at_rest_the_middle_still_rises_while_the_surface_falls():
         found.half_m,
         np.full(32, 240.0),
         0,
-        food.enthalpy_j_m3,
-        food.k_w_m_k,
+        Matter(food.enthalpy_j_m3, food.k_w_m_k),
         9.0,
         21.0,
         20.0,

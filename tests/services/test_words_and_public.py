@@ -6,20 +6,35 @@ from datetime import timedelta
 import pytest
 from tests.conftest import SHORT_RIBS, START
 
-from bluekettle.core.errors import OutOfRange
-from bluekettle.core.stages import FINISHES, TENDERISE
+from bluekettle.core.errors import MissingData, OutOfRange
+from bluekettle.core.stages import FINISHES, TENDERISE, StepPlan
+from bluekettle.core.units import Reading, render
 from bluekettle.demo import fill
 from bluekettle.schemas.dish import DishDocument
-from bluekettle.services.cooks import by_sight, get_cook, list_cooks
 from bluekettle.services.dishes import title_of
-from bluekettle.services.forecasts import forecast_dish
-from bluekettle.services.instructions import minutes_text, say
+from bluekettle.services.forecasts import begin_dish, forecast_dish
+from bluekettle.services.instructions import Step, Words, minutes_text, say
+from bluekettle.services.live import by_sight
+from bluekettle.services.log import get_cook, list_cooks
 from bluekettle.services.plans import list_plans
+from bluekettle.services.strips import Strips
+from bluekettle.services.telling import facts_of
+from bluekettle.services.workshop import Workshop
 from bluekettle.store.engine import make_engine, migrate
 
 
 def document(**change) -> DishDocument:
     return DishDocument.model_validate({**SHORT_RIBS, **change})
+
+
+def said(asked: DishDocument) -> dict[str, Words]:
+    """What is said at each step of a dish."""
+    answer, steps = begin_dish(asked, START)
+    facts = facts_of(answer)
+    return {
+        step.key: say(Step(step, asked.tenderise, facts.timer_s, 63.0), asked, facts, 900.0)
+        for step in steps
+    }
 
 
 @pytest.mark.parametrize(
@@ -30,34 +45,34 @@ def document(**change) -> DishDocument:
     ],
 )
 def test_every_step_of_every_way_has_a_sentence_and_a_button(tenderise, finish, pieces):
-    mass_kg = 0.3 * pieces
-    asked = document(
-        tenderise=tenderise, finish=finish, pieces=pieces, mass_kg=mass_kg, serve_at=None
-    )
-    answer = forecast_dish(asked, START)
-    for stage in answer.stages:
-        sentence, button, _ = say(stage.key, asked, answer)
-        assert sentence != stage.key, stage.key
-        assert sentence.endswith((".", "?")), sentence
-        assert button
-    under = say("under", asked, answer)[0]
-    assert ("broiler" in under) == (finish == "broiler")
-    assert ("the rib" in say("season", asked, answer)[0]) == (pieces == 1)
-    assert say("no-such-step", asked, answer) == ("no-such-step", "Done", "")
+    change = {"tenderise": tenderise, "finish": finish, "pieces": pieces}
+    found = said(document(mass_kg=0.3 * pieces, **change))
+    for key, words in found.items():
+        assert words.says.endswith((".", "?")), (key, words)
+        assert words.button
+        assert "{" not in words.says + words.button + words.detail
+    assert ("broiler" in found["under"].says) == (finish == "broiler")
+    assert ("the rib" in found["season"].says.lower()) == (pieces == 1)
+
+
+def test_a_step_without_words_is_an_error_and_not_another_steps_sentence():
+    asked = document()
+    facts = facts_of(begin_dish(asked, START)[0])
+    stranger = StepPlan("flambe", "hands", "", 1, 2, 3)
+    with pytest.raises(MissingData, match="flambe"):
+        say(Step(stranger, "pressure", 60.0), asked, facts, 900.0)
 
 
 def test_amounts_in_sentences_are_those_of_the_forecast():
     asked = document()
     answer = forecast_dish(asked, START)
-    assert f"{answer.liquid_l:g} L" in say("load", asked, answer)[0]
-    assert f"{answer.sauce_g / 2:.0f} g" in say("brush", asked, answer)[0]
-    assert minutes_text(answer.timer_s) in say("load", asked, answer)[0]
-    assert [minutes_text(s) for s in (60, 3540, 5400, 7260)] == [
-        "1 min",
-        "59 min",
-        "1 h 30",
-        "2 h 01",
-    ]
+    found = said(asked)
+    assert render(found["load"].says).startswith(f"{answer.liquid_l:g} L of liquid")
+    assert f"{answer.sauce_g / 2:.0f} g" in render(found["brush"].says)
+    assert minutes_text(answer.timer_s) in found["load"].says
+    minutes = [minutes_text(s) for s in (60, 3540, 5400, 7260, 7200)]
+    assert minutes == ["1 min", "59 min", "1 h 30 min", "2 h 1 min", "2 h"]
+    assert "145 °F" in render(found["check"].detail, Reading(fahrenheit=True))
 
 
 def test_titles_name_cut_and_sauce():
@@ -84,7 +99,7 @@ def test_a_public_forecast_holds_together():
     assert all(0 <= r <= 1 for r in glaze.risk + glaze.wanted)
     assert all(colour.startswith("#") and len(colour) == 7 for colour in glaze.face + glaze.edge)
     assert [c.at_s for c in glaze.calls] == sorted(c.at_s for c in glaze.calls)
-    assert [c.word for c in glaze.legend] == ["raw", "amber", "mahogany", "bitter", "burnt"]
+    assert [c.word for c in glaze.legend] == ["wet", "amber", "mahogany", "bitter", "burnt"]
     assert len(answer.traces["time_s"]) == len(answer.traces["centre_c"]) > 50
     assert {a.name for a in answer.assumed} == {
         "altitude_m",
@@ -104,7 +119,7 @@ def test_a_public_forecast_holds_together():
 
 def test_by_sight_tells_a_range_or_says_to_look():
     usual = forecast_dish(document(coats=1), START).glaze
-    assert by_sight(usual).startswith("Once the edges turn amber you have ")
+    assert by_sight(usual).startswith("Edges first; the rest follows ")
     hopeless = forecast_dish(
         document(coats=1, want="mahogany", kitchen={"broiler_w_m2": 9000}), START
     )
@@ -130,7 +145,7 @@ def test_the_demo_fills_an_empty_kitchen_with_plan_and_past(tmp_path):
     assert [p.title for p in list_plans(engine).plans] == ["Beef short ribs, plum and black tea"]
     skipped = [c for c in found if c.unknown_steps]
     assert len(skipped) == 2
-    detail = get_cook(engine, skipped[0].id)
+    detail = get_cook(engine, skipped[0].id, Strips(Workshop()))
     unknown = [s for s in detail.stages if s.state == "unknown"]
     assert unknown
     assert all(s.actual_s is None for s in unknown)

@@ -14,7 +14,9 @@ from tests.conftest import SHORT_RIBS, START
 from bluekettle import store
 from bluekettle.schemas.cook import CookCreate, EventCreate
 from bluekettle.schemas.dish import DishDocument
-from bluekettle.services import cooks
+from bluekettle.services import telling
+from bluekettle.services.strips import Strips
+from bluekettle.services.workshop import Workshop
 from bluekettle.store import repositories
 from bluekettle.store.engine import make_engine, migrate
 from bluekettle.store.tables import Appliance, CookEvent, Observation, Plan, Sauce
@@ -51,12 +53,12 @@ def test_an_event_without_its_cook_is_refused(engine):
 def test_many_taps_in_one_instant_are_all_kept_in_one_order(engine):
     """Two phones, one stove: every event gets a number of its own."""
     document = DishDocument.model_validate(SHORT_RIBS)
-    cook = cooks.start_cook(engine, CookCreate(dish=document), START)
+    strips = Strips(Workshop())
+    cook = telling.start_cook(engine, CookCreate(dish=document), START, strips)
 
     def tap(n):
-        return cooks.tell(
-            engine, cook.id, EventCreate(kind="extend", step="season", seconds=n), START
-        )
+        told = EventCreate(kind="extend", step="season", seconds=n)
+        return telling.tell(engine, cook.id, told, START, strips)
 
     with ThreadPoolExecutor(8) as pool:
         list(pool.map(tap, range(1, 25)))

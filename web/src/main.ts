@@ -6,7 +6,13 @@ import 'element-plus/theme-chalk/dark/css-vars.css'
 import './app/theme.scss'
 import { createApp } from 'vue'
 import { createPinia } from 'pinia'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import App from './app/App.vue'
+import { queries } from './app/queries'
 import { router } from './app/router'
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+createApp(App)
+  .use(createPinia())
+  .use(VueQueryPlugin, { queryClient: queries() })
+  .use(router)
+  .mount('#app')

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from flask_openapi import APIBlueprint, Tag
 
-from bluekettle.api.base import PREFIX, PROBLEMS
+from bluekettle.api.base import HEAVY, PREFIX, heavy
 from bluekettle.schemas.advice import (
     AdvicePublic,
     CalibrationCreate,
@@ -14,30 +14,33 @@ from bluekettle.schemas.advice import (
     RescuePublic,
 )
 from bluekettle.schemas.dish import DishDocument
-from bluekettle.services import advice as service
 
 blueprint = APIBlueprint("advice", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="advice")])
 
 
-@blueprint.post("/explorer", responses={200: ExplorerPublic, **PROBLEMS})
+@blueprint.post("/explorer", responses={200: ExplorerPublic, **HEAVY})
 def explorer(body: DishDocument) -> ExplorerPublic:
     """A map of time under heat against heat or rack distance."""
-    return service.explore_dish(body)
+    found: ExplorerPublic = heavy("explore", body)
+    return found
 
 
-@blueprint.post("/advice", responses={200: AdvicePublic, **PROBLEMS})
+@blueprint.post("/advice", responses={200: AdvicePublic, **HEAVY})
 def advice(body: DishDocument) -> AdvicePublic:
     """The widest pull window, two runners-up and the last exits."""
-    return service.advise_dish(body)
+    found: AdvicePublic = heavy("advise", body)
+    return found
 
 
-@blueprint.post("/rescues", responses={200: RescuePublic, **PROBLEMS})
+@blueprint.post("/rescues", responses={200: RescuePublic, **HEAVY})
 def rescues(body: RescueCreate) -> RescuePublic:
     """Ways out from a seen state."""
-    return service.rescue_dish(body)
+    found: RescuePublic = heavy("rescue", body)
+    return found
 
 
-@blueprint.post("/calibrations", responses={200: CalibrationPublic, **PROBLEMS})
+@blueprint.post("/calibrations", responses={200: CalibrationPublic, **HEAVY})
 def calibrations(body: CalibrationCreate) -> CalibrationPublic:
     """What signs teach, before and after."""
-    return service.calibrate(body)
+    found: CalibrationPublic = heavy("calibrate", body)
+    return found

@@ -2,63 +2,110 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+from flask import Response
 from flask_openapi import APIBlueprint, Tag
 
-from bluekettle.api.base import FOUND, PREFIX, PROBLEMS, IdPath, engine, now
+from bluekettle.api.base import (
+    CONFLICT,
+    FOUND,
+    PREFIX,
+    PROBLEMS,
+    IdPath,
+    PageQuery,
+    engine,
+    now,
+    strips,
+)
 from bluekettle.schemas.cook import (
     CookCreate,
     CookPublic,
     CooksPublic,
+    CookSummary,
     EventCreate,
+    LiveListPublic,
     LivePublic,
     OutcomeCreate,
 )
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.problem import Problem
-from bluekettle.services import cooks as service
+from bluekettle.services import log, telling
 
 blueprint = APIBlueprint(
     "cooks", __name__, url_prefix=PREFIX + "/cooks", abp_tags=[Tag(name="cooks")]
 )
+STARTED: dict[str | int, Any] = {
+    201: LivePublic,
+    404: Problem,
+    409: Problem,
+    422: Problem,
+    503: Problem,
+}
 
 
-@blueprint.get("", responses={200: CooksPublic})
-def list_cooks() -> CooksPublic:
-    """All cooks, newest first."""
-    return service.list_cooks(engine())
+@blueprint.get("", responses={200: CooksPublic, **PROBLEMS})
+def list_cooks(query: PageQuery) -> CooksPublic:
+    """A page of cooks, newest first."""
+    return log.list_cooks(engine(), query.search, query.after, query.limit)
 
 
-@blueprint.post("", responses={201: LivePublic, **PROBLEMS})
+@blueprint.post("", responses=STARTED)
 def start_cook(body: CookCreate) -> tuple[LivePublic, int]:
-    """Start cooking now."""
-    return service.start_cook(engine(), body, now()), 201
+    """Start cooking now, or wait for the planned start. A stop wants a repair or a reason."""
+    return telling.start_cook(engine(), body, now(), strips()), 201
 
 
-@blueprint.get("/<int:id>", responses={200: CookPublic, **FOUND})
+@blueprint.get("/live", responses={200: LiveListPublic})
+def live_cooks() -> LiveListPublic:
+    """All cooks under way."""
+    return log.live_cooks(engine(), now(), strips())
+
+
+@blueprint.get("/<int:id>", responses={200: CookPublic, **CONFLICT})
 def get_cook(path: IdPath) -> CookPublic:
     """One cook, plan against actual."""
-    return service.get_cook(engine(), path.id)
+    return log.get_cook(engine(), path.id, strips())
 
 
-@blueprint.get("/<int:id>/live", responses={200: LivePublic, **FOUND})
+@blueprint.delete("/<int:id>", responses={204: None, **FOUND})
+def drop_cook(path: IdPath) -> Response:
+    """Delete a cook; it can be restored."""
+    log.drop_cook(engine(), path.id, now())
+    return Response(status=204)
+
+
+@blueprint.post("/<int:id>/restore", responses={200: CookSummary, **FOUND})
+def restore_cook(path: IdPath) -> CookSummary:
+    """Bring a deleted cook back."""
+    return log.bring_back(engine(), path.id)
+
+
+@blueprint.get("/<int:id>/live", responses={200: LivePublic, **CONFLICT})
 def live_cook(path: IdPath) -> LivePublic:
     """Where a cook stands."""
-    return service.live_cook(engine(), path.id, now())
+    return log.live_cook(engine(), path.id, now(), strips())
 
 
-@blueprint.get("/<int:id>/glaze", responses={200: GlazePublic, **FOUND})
+@blueprint.get("/<int:id>/glaze", responses={200: GlazePublic, 503: Problem, **CONFLICT})
 def cook_glaze(path: IdPath) -> GlazePublic:
     """The glaze strip after what was seen."""
-    return service.cook_glaze(engine(), path.id, now())
+    return log.cook_glaze(engine(), path.id, now(), strips())
 
 
-@blueprint.post("/<int:id>/events", responses={201: LivePublic, 409: Problem, **FOUND})
+@blueprint.post("/<int:id>/events", responses={201: LivePublic, **CONFLICT})
 def tell(path: IdPath, body: EventCreate) -> tuple[LivePublic, int]:
     """Tell what happened."""
-    return service.tell(engine(), path.id, body, now()), 201
+    return telling.tell(engine(), path.id, body, now(), strips()), 201
 
 
-@blueprint.put("/<int:id>/outcome", responses={200: CookPublic, **FOUND})
+@blueprint.post("/<int:id>/stop", responses={200: CookPublic, **CONFLICT})
+def stop_cook(path: IdPath) -> CookPublic:
+    """End a cook without a word on how it was."""
+    return log.stop_cook(engine(), path.id, now(), strips())
+
+
+@blueprint.put("/<int:id>/outcome", responses={200: CookPublic, **CONFLICT})
 def end_cook(path: IdPath, body: OutcomeCreate) -> CookPublic:
     """End a cook with what it was like."""
-    return service.end_cook(engine(), path.id, body, now())
+    return log.end_cook(engine(), path.id, body, now(), strips())

@@ -3,16 +3,26 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from typing import Any
 
 from flask import Flask, Response, make_response
 from pydantic import ValidationError
+from sqlalchemy.exc import OperationalError
+from sqlalchemy.orm.exc import StaleDataError
 from werkzeug.exceptions import HTTPException
 
 from bluekettle.core.errors import CoreError, Infeasible, MissingData, OutOfRange
 from bluekettle.core.stages import LIMITS
 from bluekettle.schemas.problem import FaultPublic, Problem
-from bluekettle.services.errors import Conflict, NotFound
+from bluekettle.services.errors import (
+    Busy,
+    Changed,
+    Conflict,
+    NotFound,
+    Stopped,
+    Unreadable,
+)
 
 MEDIA = "application/problem+json"
 SHOWN = 120  # characters of what was given that are repeated back
@@ -146,14 +156,59 @@ NESTED = Problem(
 )
 
 
+def stopped(error: Stopped) -> Response:
+    """A dish with stops: each with its id, so that a page can ask for a reason."""
+    wanted = "a repair, or a reason: "
+    faults = [
+        FaultPublic(field=f"accepted.{stop}", given="", accepted=wanted + message)
+        for stop, message in error.stops
+    ]
+    return answer(
+        Problem(title="A stop stands", status=409, detail=str(error)[:2000], errors=faults)
+    )
+
+
+def busy(error: Busy) -> Response:
+    """More than this machine can: worth asking again in a moment."""
+    response = answer(Problem(title="Busy", status=503, detail=str(error)))
+    response.headers["Retry-After"] = "1"
+    return response
+
+
+def storage(error: OperationalError) -> Response:
+    """The disk is full or the folder cannot be written: nothing is lost, and nothing is kept."""
+    told = str(error.orig)
+    why = next((words for sign, words in STORAGE.items() if sign in told), told)
+    return answer(Problem(title="Not kept", status=507, detail=why))
+
+
+STORAGE = {
+    "disk is full": "the disk is full: make room, and what was not kept is sent again",
+    "readonly": "the data folder cannot be written",
+    "locked": "the database is busy with something else; it is tried again",
+    "malformed": "the database is damaged: stop the server and run `kettle check`",
+    "disk I/O error": "the disk cannot be read or written",
+}
+
+
 def register_errors(app: Flask) -> None:
     """Hang the map into an application."""
     app.register_error_handler(CoreError, from_core)
     app.register_error_handler(HTTPException, from_http)
     app.register_error_handler(RecursionError, lambda _: answer(NESTED))
-    app.register_error_handler(
-        NotFound, lambda e: answer(Problem(title="Not found", status=404, detail=str(e)))
-    )
-    app.register_error_handler(
-        Conflict, lambda e: answer(Problem(title="Not now", status=409, detail=str(e)))
-    )
+    app.register_error_handler(Stopped, stopped)
+    app.register_error_handler(Busy, busy)
+    app.register_error_handler(OperationalError, storage)
+    for kind, title, status in (
+        (NotFound, "Not found", 404),
+        (StaleDataError, "Not found", 404),
+        (Conflict, "Not now", 409),
+        (Unreadable, "Set aside", 409),
+        (Changed, "Changed elsewhere", 412),
+    ):
+        app.register_error_handler(kind, told_as(title, status))
+
+
+def told_as(title: str, status: int) -> Callable[[Exception], Response]:
+    """An error as a problem of a title and a status."""
+    return lambda error: answer(Problem(title=title, status=status, detail=str(error)[:2000]))

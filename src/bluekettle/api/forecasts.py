@@ -5,12 +5,11 @@ from __future__ import annotations
 from flask_openapi import APIBlueprint, Tag
 
 from bluekettle import __version__
-from bluekettle.api.base import PREFIX, PROBLEMS, now
+from bluekettle.api.base import HEAVY, PREFIX, heavy, now
 from bluekettle.schemas.cook import HealthPublic
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ChoicesPublic, ForecastPublic, SchemaPublic
 from bluekettle.services import choices as choice_service
-from bluekettle.services.forecasts import forecast_dish
 
 blueprint = APIBlueprint("forecasts", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="forecasts")])
 
@@ -33,7 +32,8 @@ def dish_schema() -> SchemaPublic:
     return SchemaPublic(choice_service.dish_schema())
 
 
-@blueprint.post("/forecasts", responses={200: ForecastPublic, **PROBLEMS})
+@blueprint.post("/forecasts", responses={200: ForecastPublic, **HEAVY})
 def forecast(body: DishDocument) -> ForecastPublic:
     """Forecast a dish; nothing is kept."""
-    return forecast_dish(body, now())
+    found: ForecastPublic = heavy("forecast", body, now())
+    return found

@@ -5,7 +5,20 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi import APIBlueprint, Tag
 
-from bluekettle.api.base import CONFLICT, FOUND, PREFIX, PROBLEMS, IdPath, engine, now
+from bluekettle.api.base import (
+    CHANGED,
+    CONFLICT,
+    FOUND,
+    HEAVY,
+    PREFIX,
+    PROBLEMS,
+    IdPath,
+    IfMatch,
+    engine,
+    heavy,
+    now,
+    tagged,
+)
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.kitchen import (
     ApplianceCreate,
@@ -18,7 +31,7 @@ from bluekettle.schemas.kitchen import (
     ObservationCreate,
     SettingsDocument,
 )
-from bluekettle.services import fits, forecasts
+from bluekettle.services import fits
 from bluekettle.services import kitchen as service
 
 blueprint = APIBlueprint("kitchen", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="kitchen")])
@@ -37,15 +50,15 @@ def change_settings(body: SettingsDocument) -> KitchenPublic:
 
 
 @blueprint.post("/kitchen/appliances", responses={201: AppliancePublic, **PROBLEMS})
-def create_appliance(body: ApplianceCreate) -> tuple[AppliancePublic, int]:
+def create_appliance(body: ApplianceCreate) -> Response:
     """Keep an appliance."""
-    return service.keep_appliance(engine(), body), 201
+    return tagged(service.keep_appliance(engine(), body), 201)
 
 
-@blueprint.put("/kitchen/appliances/<int:id>", responses={200: AppliancePublic, **FOUND})
-def change_appliance(path: IdPath, body: ApplianceCreate) -> AppliancePublic:
-    """Change an appliance."""
-    return service.keep_appliance(engine(), body, path.id)
+@blueprint.put("/kitchen/appliances/<int:id>", responses={200: AppliancePublic, **CHANGED})
+def change_appliance(path: IdPath, body: ApplianceCreate, header: IfMatch) -> Response:
+    """Change an appliance; with If-Match, only the version that was read."""
+    return tagged(service.keep_appliance(engine(), body, path.id, header.version))
 
 
 @blueprint.delete("/kitchen/appliances/<int:id>", responses={204: None, **CONFLICT})
@@ -81,7 +94,8 @@ def fit(body: FitCreate) -> FitPublic:
     return fits.fit(body)
 
 
-@blueprint.post("/forecasts/effects", responses={200: EffectsPublic, **PROBLEMS})
+@blueprint.post("/forecasts/effects", responses={200: EffectsPublic, **HEAVY})
 def effects(body: DishDocument) -> EffectsPublic:
     """What each assumption about the kitchen is worth in minutes."""
-    return forecasts.effects_of(body)
+    found: EffectsPublic = heavy("effects", body)
+    return found

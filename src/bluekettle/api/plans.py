@@ -2,9 +2,21 @@
 
 from __future__ import annotations
 
+from flask import Response
 from flask_openapi import APIBlueprint, Tag
 
-from bluekettle.api.base import FOUND, PREFIX, PROBLEMS, IdPath, engine, now
+from bluekettle.api.base import (
+    CHANGED,
+    FOUND,
+    PREFIX,
+    PROBLEMS,
+    IdPath,
+    IfMatch,
+    PageQuery,
+    engine,
+    now,
+    tagged,
+)
 from bluekettle.schemas.cook import PlanCreate, PlanPublic, PlansPublic
 from bluekettle.services import plans as service
 
@@ -13,32 +25,32 @@ blueprint = APIBlueprint(
 )
 
 
-@blueprint.get("", responses={200: PlansPublic})
-def list_plans() -> PlansPublic:
-    """Kept plans, newest first."""
-    return service.list_plans(engine())
+@blueprint.get("", responses={200: PlansPublic, **PROBLEMS})
+def list_plans(query: PageQuery) -> PlansPublic:
+    """A page of kept plans, newest first."""
+    return service.list_plans(engine(), query.search, query.after, query.limit)
 
 
 @blueprint.post("", responses={201: PlanPublic, **PROBLEMS})
-def create_plan(body: PlanCreate) -> tuple[PlanPublic, int]:
+def create_plan(body: PlanCreate) -> Response:
     """Keep a dish."""
-    return service.keep_plan(engine(), body.dish, now()), 201
+    return tagged(service.keep_plan(engine(), body.dish, now()), 201)
 
 
 @blueprint.get("/<int:id>", responses={200: PlanPublic, **FOUND})
-def get_plan(path: IdPath) -> PlanPublic:
-    """One plan."""
-    return service.get_plan(engine(), path.id)
+def get_plan(path: IdPath) -> Response:
+    """One plan; its ETag is its version."""
+    return tagged(service.get_plan(engine(), path.id))
 
 
-@blueprint.put("/<int:id>", responses={200: PlanPublic, **FOUND})
-def change_plan(path: IdPath, body: PlanCreate) -> PlanPublic:
-    """Change a plan."""
-    return service.keep_plan(engine(), body.dish, now(), path.id)
+@blueprint.put("/<int:id>", responses={200: PlanPublic, **CHANGED})
+def change_plan(path: IdPath, body: PlanCreate, header: IfMatch) -> Response:
+    """Change a plan; with If-Match, only the version that was read."""
+    return tagged(service.keep_plan(engine(), body.dish, now(), path.id, header.version))
 
 
 @blueprint.delete("/<int:id>", responses={204: None, **FOUND})
-def drop_plan(path: IdPath) -> tuple[str, int]:
+def drop_plan(path: IdPath) -> Response:
     """Delete a plan."""
     service.drop_plan(engine(), path.id)
-    return "", 204
+    return Response(status=204)

@@ -6,7 +6,20 @@ from flask import Response
 from flask_openapi import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
-from bluekettle.api.base import CONFLICT, FOUND, PREFIX, PROBLEMS, IdPath, engine, now
+from bluekettle.api.base import (
+    CHANGED,
+    CONFLICT,
+    HEAVY,
+    PREFIX,
+    PROBLEMS,
+    IdPath,
+    IfMatch,
+    PageQuery,
+    engine,
+    heavy,
+    now,
+    tagged,
+)
 from bluekettle.schemas.sauce import (
     AnalyseCreate,
     AnalysisPublic,
@@ -36,18 +49,20 @@ class DropQuery(BaseModel):
     replace: bool = Field(False, description="plans that hold it keep their copy as their own")
 
 
-@blueprint.post("/sauces/analyse", responses={200: AnalysisPublic, **PROBLEMS})
+@blueprint.post("/sauces/analyse", responses={200: AnalysisPublic, **HEAVY})
 def analyse(body: AnalyseCreate) -> AnalysisPublic:
     """What a recipe comes to: yield, composition, allergens, colour ladder. Unreadable lines stay,
     marked.
     """
-    return recipes.analyse(body)
+    found: AnalysisPublic = heavy("analyse", body)
+    return found
 
 
-@blueprint.post("/sauces/variants", responses={200: VariantPublic, **PROBLEMS})
+@blueprint.post("/sauces/variants", responses={200: VariantPublic, **HEAVY})
 def variants(body: VariantCreate) -> VariantPublic:
     """Sugar-free, less salt, milder, or without an allergen, and what that changes."""
-    return recipes.variant(body)
+    found: VariantPublic = heavy("vary", body)
+    return found
 
 
 @blueprint.post("/sauces/ledger", responses={200: LedgerPublic, **PROBLEMS})
@@ -80,28 +95,28 @@ def label(body: LabelCreate) -> OwnPublic:
     return recipes.own_from_label(body)
 
 
-@blueprint.get("/sauces", responses={200: SaucesKept})
-def list_sauces() -> SaucesKept:
-    """Kept sauces."""
-    return sauces.list_sauces(engine())
+@blueprint.get("/sauces", responses={200: SaucesKept, **PROBLEMS})
+def list_sauces(query: PageQuery) -> SaucesKept:
+    """A page of kept sauces, by name."""
+    return sauces.list_sauces(engine(), query.search, query.after, query.limit)
 
 
 @blueprint.post("/sauces", responses={201: SauceKept, **PROBLEMS})
-def create_sauce(body: SauceCreate) -> tuple[SauceKept, int]:
+def create_sauce(body: SauceCreate) -> Response:
     """Keep a sauce; also the import of an exported one."""
-    return sauces.keep_sauce(engine(), body, now()), 201
+    return tagged(sauces.keep_sauce(engine(), body, now()), 201)
 
 
-@blueprint.get("/sauces/<int:id>", responses={200: SauceKept, **FOUND})
-def get_sauce(path: IdPath) -> SauceKept:
-    """One kept sauce; its `document` is the export."""
-    return sauces.get_sauce(engine(), path.id)
+@blueprint.get("/sauces/<int:id>", responses={200: SauceKept, **CONFLICT})
+def get_sauce(path: IdPath) -> Response:
+    """One kept sauce; its `document` is the export, its ETag its version."""
+    return tagged(sauces.get_sauce(engine(), path.id))
 
 
-@blueprint.put("/sauces/<int:id>", responses={200: SauceKept, **FOUND})
-def change_sauce(path: IdPath, body: SauceCreate) -> SauceKept:
-    """Change a kept sauce."""
-    return sauces.keep_sauce(engine(), body, now(), path.id)
+@blueprint.put("/sauces/<int:id>", responses={200: SauceKept, **CHANGED})
+def change_sauce(path: IdPath, body: SauceCreate, header: IfMatch) -> Response:
+    """Change a kept sauce; with If-Match, only the version that was read."""
+    return tagged(sauces.keep_sauce(engine(), body, now(), path.id, header.version))
 
 
 @blueprint.delete("/sauces/<int:id>", responses={204: None, **CONFLICT})

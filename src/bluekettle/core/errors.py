@@ -7,7 +7,18 @@ from dataclasses import dataclass
 
 
 class CoreError(Exception):
-    """Root of all errors of the core."""
+    """Root of all errors of the core. They cross from process to process as they are."""
+
+    def __reduce__(self) -> tuple[object, ...]:
+        """Rebuild from the facts, not from the sentence."""
+        return rebuilt, (type(self), self.args, self.__dict__)
+
+
+def rebuilt(kind: type[CoreError], args: tuple[object, ...], facts: dict[str, object]) -> CoreError:
+    """An error as it was, without its constructor."""
+    error = kind.__new__(kind, *args)
+    error.__dict__.update(facts)
+    return error
 
 
 @dataclass(frozen=True)

@@ -42,6 +42,7 @@ TABLES = (
     "first_heats",
     "measures",
     "swaps",
+    "step_words",
 )
 
 Row = dict[str, str]

@@ -13,7 +13,9 @@ from bluekettle.schemas.cook import CookCreate, EventCreate, OutcomeCreate
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.kitchen import ApplianceCreate, ObservationCreate, SettingsDocument
 from bluekettle.schemas.sauce import SauceCreate
-from bluekettle.services import cooks, kitchen, plans, sauces
+from bluekettle.services import kitchen, log, plans, sauces, telling
+from bluekettle.services.strips import Strips
+from bluekettle.services.workshop import Workshop
 
 SHORT_RIBS: dict[str, Any] = {
     "cut": "beef-short-ribs",
@@ -264,21 +266,21 @@ def cook_once(
     outcome: dict[str, str],
 ) -> None:
     """Cook a dish through all its steps, telling each when it ends."""
-    live = latest = cooks.start_cook(engine, CookCreate(dish=document), start)
+    strips = Strips(Workshop())
+    live = latest = telling.start_cook(engine, CookCreate(dish=document), start, strips)
     moment = start
     for step in [s for s in live.steps if not s.beside]:
         if step.key == "finish":
             for word, after in signs:
                 seen = EventCreate.model_validate({"kind": "saw", "sign": word})
-                cooks.tell(engine, live.id, seen, moment + timedelta(seconds=after))
+                telling.tell(engine, live.id, seen, moment + timedelta(seconds=after), strips)
         moment += timedelta(seconds=step.likely_s * (1.0 if step.key == "hold" else pace))
         if step.key == skipped:
             continue
         told = EventCreate(kind="done", step=step.key)
         if step.who == "gate":
             # A good reading: a degree and a half over what the check rests on.
-            told = EventCreate(
-                kind="done", step=step.key, tender=True, temp_c=(latest.gate_wants_c or 63.0) + 1.5
-            )
-        latest = cooks.tell(engine, live.id, told, moment)
-    cooks.end_cook(engine, live.id, OutcomeCreate.model_validate(outcome), moment)
+            asked = latest.gate.wants_c if latest.gate and latest.gate.wants_c else 63.0
+            told = EventCreate(kind="done", step=step.key, tender=True, temp_c=asked + 1.5)
+        latest = telling.tell(engine, live.id, told, moment, strips)
+    log.end_cook(engine, live.id, OutcomeCreate.model_validate(outcome), moment, strips)

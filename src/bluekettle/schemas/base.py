@@ -19,13 +19,21 @@ class CreateModel(BaseModel):
     @field_validator("*", mode="before")
     @classmethod
     def readable(cls, given: Any) -> Any:
-        """Text that can be shown: no control characters but line ends and tabs."""
-        for text in given if isinstance(given, list) else [given]:
-            if isinstance(text, str) and any(
-                c not in "\n\r\t" and unicodedata.category(c) == "Cc" for c in text
-            ):
-                raise ValueError("text without control characters")
+        """Text that can be shown: no control characters but line ends and tabs, however deep."""
+        if not shows(given):
+            raise ValueError("text without control characters")
         return given
+
+
+def shows(given: Any) -> bool:
+    """Whether all text in a value can be shown: in lists, and in keys and values of maps."""
+    if isinstance(given, str):
+        return all(c in "\n\r\t" or unicodedata.category(c) not in ("Cc", "Cs") for c in given)
+    if isinstance(given, dict):
+        return all(shows(key) and shows(value) for key, value in given.items())
+    if isinstance(given, list):
+        return all(shows(item) for item in given)
+    return True
 
 
 class PublicModel(BaseModel):

@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
+from uuid import UUID
 
 from pydantic import Field
 
-from bluekettle.schemas.base import CreateModel, PublicModel
+from bluekettle.schemas.base import CreateModel, Moment, PublicModel
 from bluekettle.schemas.dish import DishDocument
-from bluekettle.schemas.forecast import CallPublic, ForecastPublic, GlazePublic
+from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
+
+MOST_AGO_S = 31 * 86_400.0
+Reason = Annotated[str, Field(min_length=3, max_length=300)]
 
 
 class PlanCreate(CreateModel):
@@ -24,55 +28,134 @@ class PlanPublic(PublicModel):
     id: int
     title: str
     dish: dict[str, Any]
+    version: int = Field(description="the same as its ETag")
     updated_at: datetime
 
 
+class AsidePublic(PublicModel):
+    """A record that cannot be read: it is set aside, and the others live."""
+
+    id: int
+    title: str
+    why: str
+
+
 class PlansPublic(PublicModel):
-    """Kept plans, newest first."""
+    """A page of kept plans, newest first."""
 
     plans: list[PlanPublic]
+    aside: list[AsidePublic] = Field(default_factory=list)
+    more: str = Field("", description="put this into `after` for the next page; empty on the last")
+
+
+class AcceptedDocument(CreateModel):
+    """A stop that somebody starts in spite of, and why."""
+
+    stop: str = Field(max_length=60, description="id of the watch-out")
+    reason: Reason = Field(description="why it is started all the same; logged")
+
+
+class AcceptedPublic(PublicModel):
+    """A stop that a cook was started in spite of."""
+
+    stop: str
+    message: str = Field(description="what the stop said")
+    reason: str = Field(description="why it was started all the same")
 
 
 class CookCreate(CreateModel):
-    """Start cooking a dish now."""
+    """Start cooking a dish."""
 
     dish: DishDocument
     plan_id: int | None = Field(None, ge=1, le=2**53, description="the plan it came from")
+    when: Literal["now", "planned"] = Field(
+        "now", description="planned: wait for the start that the serving time asks for"
+    )
+    accepted: list[AcceptedDocument] = Field(
+        default_factory=list, max_length=20, description="a reason for every stop that stands"
+    )
 
 
 class EventCreate(CreateModel):
-    """Something that happened. `ago_s` says how long before the tap."""
+    """Something that happened. It happened `ago_s` before the tap; the tap was made at `tapped_at`
+    and sent at `sent_at`, both by the device's own clock, so only their difference counts.
+    """
 
-    kind: Literal["done", "extend", "saw", "undo"] = Field(description="what is told")
-    step: str = Field("", max_length=40, description="key of the step, for done and extend")
-    ago_s: float = Field(0.0, ge=0, le=21_600, description="how long ago it happened [s]")
+    id: UUID | None = Field(None, description="made by the device: the same tap is told once")
+    kind: Literal["done", "skip", "extend", "saw", "way", "undo"] = Field(
+        description="what is told"
+    )
+    step: str = Field("", max_length=60, description="key of the step, but for saw and undo")
+    ago_s: float = Field(
+        0.0, ge=0, le=MOST_AGO_S, description="how long before the tap it happened [s]"
+    )
+    tapped_at: Moment | None = Field(None, description="when it was tapped, by the device's clock")
+    sent_at: Moment | None = Field(None, description="when it was sent, by the device's clock")
+    seen: int | None = Field(
+        None, ge=0, le=2**53, description="number of the last event that the page had seen"
+    )
     seconds: float = Field(0.0, ge=-3600, le=3600, description="for extend: how much longer [s]")
     sign: Literal["", "nothing yet", "bubbling", "amber at the edges", "dark"] = Field(
         "", description="for saw"
     )
+    undoes: int | None = Field(
+        None, ge=1, le=2**53, description="for undo: number of the event, the newest when absent"
+    )
     temp_c: float | None = Field(
-        None, ge=-30, le=130, description="for a gate: the thermometer's reading [°C]"
+        None, ge=-30, le=230, description="for a gate: the thermometer's reading [°C]"
     )
     tender: bool | None = Field(None, description="for a gate: whether it is tender")
+    reason: str = Field("", max_length=300, description="for skip: why the check is left out")
+    way: int = Field(0, ge=0, le=9, description="for way: place of the way back that is taken")
 
 
 class OutcomeCreate(CreateModel):
-    """What it was like."""
+    """What it was like. Null where nobody says."""
 
-    tenderness: Literal["tough", "tug", "falls", "shreds", "mushy"]
-    crust: Literal["soft", "sticky", "crackling", "hard"]
-    colour: Literal["pale", "amber", "mahogany", "too dark", "burnt"]
+    tenderness: Literal["tough", "sliceable", "tug", "falls", "shreds", "mushy"] | None = None
+    crust: Literal["soft", "sticky", "crackling", "hard"] | None = None
+    colour: Literal["pale", "amber", "mahogany", "bitter", "burnt"] | None = None
     note: str = Field("", max_length=2000)
 
 
 class OutcomePublic(PublicModel):
-    """What it was like."""
+    """What it was like; empty where nobody said."""
 
     tenderness: str
     crust: str
     colour: str
     note: str
     recorded_at: datetime
+
+
+class FactsDocument(PublicModel):
+    """What a cook's plan knew when it began (kettle.cook/1); its steps are kept beside it."""
+
+    format: Literal["kettle.cook/1"] = "kettle.cook/1"
+    timer_s: float
+    target_c: float
+    liquid_l: float
+    sauce_g: float
+    total: BandPublic
+    headline_s: float
+    hands_s: float
+    safety: SafetyPublic
+    glaze: GlazePublic
+    warm_s: float | None = Field(
+        None, description="how long the food may stand in the room; null: not known [s]"
+    )
+    serve_at: datetime | None = Field(None, description="when it was planned for the table")
+    allergens: list[str] = Field(default_factory=list)
+    allergens_unknown: list[str] = Field(default_factory=list)
+
+
+class GatePublic(PublicModel):
+    """The check that later steps wait for."""
+
+    step: str
+    tender: bool = Field(description="somebody has to try whether it is tender")
+    wants_c: float | None = Field(description="what the thermometer must read; null: none needed")
+    rests_on: str = Field(description="where that is not simply the usual temperature")
 
 
 class StepPublic(PublicModel):
@@ -87,7 +170,81 @@ class StepPublic(PublicModel):
     end_at: datetime | None
     due_at: datetime
     likely_s: float
-    passed: bool
+    fire: str
+    act: str
+    gate: str = Field(description="open, passed, failed or skipped; empty where it is no gate")
+    note: str = Field(description="why a gate was skipped or failed")
+    check: GatePublic | None = Field(None, description="what a gate wants to be shown")
+
+
+class FirePublic(PublicModel):
+    """Food under a fierce heat. Its clock is `before_s` plus the time since `since`."""
+
+    name: str
+    appliance: str
+    since: datetime
+    before_s: float
+    assumed: bool
+
+
+class AlarmPublic(PublicModel):
+    """A moment at which to call the cook: once, or again and again every `every_s` where that is
+    not 0, until it is no longer in the list.
+    """
+
+    id: str
+    at: datetime
+    level: str = Field(description="look, due, act, closer, full, out or ask; the last are loudest")
+    says: str
+    every_s: float
+    screen: bool = Field(description="whether it takes the whole screen")
+
+
+class SignPublic(PublicModel):
+    """A sign that was told: seconds under the heat, and whether it narrows the forecast."""
+
+    sign: str
+    heat_s: float
+    teaches: bool
+
+
+class WayPublic(PublicModel):
+    """A way back from a failed check."""
+
+    heat: str
+    says: str
+    minutes: float
+    eat_at: datetime
+
+
+class CheckPublic(PublicModel):
+    """What was told at a check, and what came of it."""
+
+    step: str
+    label: str
+    at: datetime
+    temp_c: float | None
+    tender: bool | None
+    verdict: str
+    why: str
+
+
+class ReturnPublic(PublicModel):
+    """The way back that a failed check opened, and the others there are."""
+
+    step: str = Field(description="the gate that failed")
+    why: str
+    way: int
+    ways: list[WayPublic]
+
+
+class OutPublic(PublicModel):
+    """When to take it out, by what was seen: seconds under the heat."""
+
+    sign: str
+    seen_s: float
+    from_s: float
+    to_s: float
 
 
 class LivePublic(PublicModel):
@@ -98,29 +255,42 @@ class LivePublic(PublicModel):
     now: datetime
     started_at: datetime
     ended_at: datetime | None
+    rated: bool
     last_event: int
+    undoable: int = Field(description="number of the event that undo would take back; 0: none")
     current: str | None
     says: str = Field(description="the one thing to do now")
-    button: str = Field(
-        description="what the wide button says, empty where there is nothing to tap"
-    )
+    button: str = Field(description="what the wide button says, empty where there is nothing")
     detail: str
+    caution: str = Field(description="of food that stands; empty where there is none")
+    eat_by: datetime | None = Field(description="until when such food is eaten or chilled")
     steps: list[StepPublic]
     serve_at: datetime
     serve_low_at: datetime
     serve_high_at: datetime
-    fire_since: datetime | None
-    fire_assumed: bool
-    calls: list[CallPublic]
+    planned_serve_at: datetime | None
+    fire: FirePublic | None
+    out: OutPublic | None
+    alarms: list[AlarmPublic]
+    looks_s: list[float]
     glaze_key: str = Field(description="changes when the glaze is to be fetched anew")
-    gate_wants_c: float | None
-    gate_rests_on: str = Field(
-        "", description="what the check rests on, where that is not simply the usual temperature"
-    )
-    gate_failed: str
+    glaze_ready: bool = Field(description="false while the strip is being computed anew")
+    gate: GatePublic | None
+    back: ReturnPublic | None
+    checks: list[CheckPublic]
     side_due: list[str]
-    sightings: int
+    signs: list[SignPublic]
+    allergens: list[str]
+    allergens_unknown: list[str]
+    waits_s: float = Field(description="seconds until the planned start; 0 once it is begun")
     finished: bool
+
+
+class LiveListPublic(PublicModel):
+    """All cooks that are under way."""
+
+    cooks: list[LivePublic]
+    aside: list[AsidePublic] = Field(default_factory=list)
 
 
 class StripPublic(PublicModel):
@@ -149,9 +319,11 @@ class CookSummary(PublicModel):
 
 
 class CooksPublic(PublicModel):
-    """All cooks, newest first."""
+    """A page of cooks, newest first."""
 
     cooks: list[CookSummary]
+    aside: list[AsidePublic] = Field(default_factory=list)
+    more: str = Field("", description="put this into `after` for the next page; empty on the last")
 
 
 class StageCompare(PublicModel):
@@ -172,9 +344,11 @@ class CookPublic(PublicModel):
 
     summary: CookSummary
     dish: dict[str, Any]
-    forecast: ForecastPublic
+    facts: FactsDocument
     glaze_after: GlazePublic = Field(description="the strip after what was seen")
     stages: list[StageCompare]
+    checks: list[CheckPublic]
+    accepted: list[AcceptedPublic]
     signs: list[str]
 
 

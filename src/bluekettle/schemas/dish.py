@@ -50,6 +50,14 @@ class SauceDocument(CreateModel):
     sauce_id: int | None = Field(
         None, ge=1, le=2**53, description="kept sauce that this is a copy of"
     )
+    contact: Literal["clean", "raw-contact", "boiled"] = Field(
+        "clean", description="what its portion touched on the way; boiled: a boil is planned"
+    )
+    uncounted: list[Annotated[str, Field(max_length=200)]] = Field(
+        default_factory=list,
+        max_length=300,
+        description="lines that could not be read; their allergens are not known",
+    )
 
 
 class LearntDocument(CreateModel):
@@ -93,6 +101,9 @@ class MachineDocument(CreateModel):
     counts_up: bool = Field(False, strict=True, description="whether it counts up after the end")
     inside: InsideDocument | None = Field(
         None, description="its inside; null: not known, then nothing is said of fit"
+    )
+    outdoors: bool | None = Field(
+        None, description="a grill's or smoker's place; null: outdoors, as they have to be"
     )
     top_c: float | None = Field(
         None, ge=40, le=500, strict=True, description="highest its dial goes [°C]"

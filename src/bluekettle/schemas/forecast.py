@@ -40,6 +40,8 @@ class StagePublic(PublicModel):
     before_serving: BandPublic = Field(description="seconds before serving at which it begins")
     starts_at: datetime
     note: str
+    fire: str = Field("", description="the fierce heat it belongs to")
+    act: str = Field("", description="what is done out of that heat: coat, turn, coat and turn")
 
 
 class GapPublic(PublicModel):
@@ -51,7 +53,9 @@ class GapPublic(PublicModel):
 
 
 class WindowPublic(PublicModel):
-    """By the clock: seconds under the heat."""
+    """By the clock: seconds under the heat. `empty` is a state of its own: there is no moment that
+    is both late enough for the colour and early enough not to burn.
+    """
 
     opens_s: float | None
     closes_s: float | None
@@ -59,11 +63,21 @@ class WindowPublic(PublicModel):
     hit: float
 
 
-class CoatPublic(PublicModel):
-    """A coat: brushed out of the heat from start to end [s under the heat]."""
+class SeenPublic(PublicModel):
+    """A sign as it was seen [s under the heat], and the site it was seen at."""
 
-    start_s: float
-    end_s: float
+    sign: str
+    at_s: float
+    site: str
+
+
+class CoatPublic(PublicModel):
+    """A coat: when it goes on [s under the heat; 0 is before it], and how long the food is out of
+    the heat for it [s].
+    """
+
+    at_s: float
+    away_s: float
 
 
 class CallPublic(PublicModel):
@@ -108,7 +122,12 @@ class GlazePublic(PublicModel):
     gaps: list[GapPublic]
     look_from_s: float
     look_every_s: float
+    looks_s: list[float] = Field(description="moments to look [s under the heat]; they do not ring")
+    seen: list[SeenPublic] = Field(description="signs that the strip is held to")
     possible: float
+    pull: BandPublic | None = Field(
+        None, description="when it is taken out, by the colour wanted [s under the heat]"
+    )
     calls: list[CallPublic]
     legend: list[ColourPublic] = Field(description="named colours of this glaze")
 
@@ -196,6 +215,7 @@ class ForecastPublic(PublicModel):
     release: str
     target_c: float
     sauce_g: float
+    warm_s: float = Field(description="how long the food may stand in the room before the heat [s]")
     lost_share: float = Field(
         0.0, description="share of its weight that leaves as steam in a dry first heat [-]"
     )
@@ -203,6 +223,8 @@ class ForecastPublic(PublicModel):
         description="time_s, vessel_c, centre_c, mean_c of the median member"
     )
     watch_outs: list[WatchOutPublic]
+    allergens: list[str] = Field(description="of the usual twelve, brought by food and sauce")
+    allergens_unknown: list[str] = Field(description="lines of which nobody knows what they bring")
     assumed: list[AssumedPublic]
     guidance: str
 

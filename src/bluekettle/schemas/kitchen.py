@@ -11,6 +11,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from bluekettle.schemas.base import CreateModel, PublicModel
+from bluekettle.schemas.cook import AsidePublic
 from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument
 from bluekettle.schemas.forecast import OpenBandPublic
 
@@ -91,6 +92,9 @@ class ApplianceCreate(CreateModel):
     )
     display: Literal["minutes", "hours"] = Field("minutes", description="what its clock shows")
     counts_up: bool = Field(False, strict=True, description="whether it counts up after the end")
+    outdoors: bool | None = Field(
+        None, strict=True, description="a grill's or smoker's place; null: outdoors"
+    )
 
 
 class FigurePublic(PublicModel):
@@ -131,6 +135,7 @@ class AppliancePublic(PublicModel):
     """An appliance, its figures with what is assumed, and what was learnt of it."""
 
     id: int
+    version: int = Field(description="the same as its ETag")
     kind: str
     kind_name: str
     type: str
@@ -168,6 +173,7 @@ class KitchenPublic(PublicModel):
 
     settings: SettingsDocument
     appliances: list[AppliancePublic]
+    aside: list[AsidePublic] = Field(default_factory=list)
     kinds: list[KindPublic]
     figures: dict[str, float]
     learnt: dict[str, LearntDocument]

@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bluekettle.schemas.base import CreateModel, PublicModel
+from bluekettle.schemas.cook import AsidePublic
 from bluekettle.schemas.dish import IngredientDocument, KitchenDocument, SauceLine
 from bluekettle.schemas.forecast import GlazePublic
 
@@ -322,15 +323,18 @@ class SauceKept(PublicModel):
     """A kept sauce with its number."""
 
     id: int
+    version: int = Field(description="the same as its ETag")
     updated_at: datetime
     document: SauceCreate
     used_by: list[str] = Field(description="titles of plans that hold a copy of it")
 
 
 class SaucesKept(PublicModel):
-    """Kept sauces, by name."""
+    """A page of kept sauces, by name."""
 
     sauces: list[SauceKept]
+    aside: list[AsidePublic] = Field(default_factory=list)
+    more: str = Field("", description="put this into `after` for the next page; empty on the last")
 
 
 class LinesCreate(CreateModel):

@@ -3,10 +3,31 @@
 from __future__ import annotations
 
 from bluekettle.core.errors import Fault, OutOfRange, Ranges
-from bluekettle.core.ingredients import ALLERGENS, GROUPS, PARTS, Ingredient
-from bluekettle.core.sauce import Composition, mix, sample_sauce, sample_sauce_keys
+from bluekettle.core.glaze import Act
+from bluekettle.core.ingredients import (
+    ALLERGENS,
+    GROUPS,
+    PARTS,
+    Ingredient,
+    ingredient,
+    ingredient_keys,
+)
+from bluekettle.core.sauce import (
+    CLEAN,
+    Composition,
+    allergens_of,
+    mix,
+    sample_sauce,
+    sample_sauce_keys,
+    sample_sauce_lines,
+)
 from bluekettle.core.stages import JOBS, Dish, Kitchen, Learnt, Sighting, cut, cut_keys
-from bluekettle.schemas.dish import DishDocument, IngredientDocument, KitchenDocument
+from bluekettle.schemas.dish import (
+    DishDocument,
+    IngredientDocument,
+    KitchenDocument,
+    SauceDocument,
+)
 from bluekettle.services.fits import inside_of
 
 
@@ -58,6 +79,7 @@ def kitchen_of(document: KitchenDocument) -> Kitchen:
             if machine.inside is not None and job in JOBS
         },
         gear=None if document.gear is None else frozenset(document.gear),
+        indoors=frozenset(job for job, machine in machines.items() if machine.outdoors is False),
     )
 
 
@@ -86,35 +108,82 @@ def sauce_of(document: DishDocument) -> Composition | None:
         ) from error
 
 
-def dish_of(document: DishDocument) -> Dish:
-    """The core's dish. All faults of sauce and dish are gathered and raised once."""
+def lines_to_mix(document: DishDocument) -> int:
+    """Ingredients that the cook measures and mixes; a bottle is none."""
+    sauce = document.sauce
+    if sauce is None:
+        return 0
+    if isinstance(sauce, str):
+        count = len(sample_sauce_lines(sauce)) if sauce in sample_sauce_keys() else 0
+    else:
+        count = len(sauce.lines)
+    return count if count > 1 else 0
+
+
+def contact_of(document: DishDocument) -> str:
+    """What the sauce touched."""
+    sauce = document.sauce
+    return sauce.contact if isinstance(sauce, SauceDocument) else CLEAN
+
+
+def allergens_in(document: DishDocument) -> tuple[list[str], list[str]]:
+    """Allergens that the sauce and the food bring, and lines of which nobody knows."""
+    sauce = document.sauce
+    items: list[Ingredient] = []
+    unknown: list[str] = []
+    if isinstance(sauce, str) and sauce in sample_sauce_keys():
+        items = [ingredient(key) for key, _ in sample_sauce_lines(sauce)]
+    elif isinstance(sauce, SauceDocument):
+        own = known_of(sauce.own)
+        keys = ingredient_keys()
+        for line in sauce.lines:
+            if line.ingredient in own:
+                items.append(own[line.ingredient])
+            elif line.ingredient in keys:
+                items.append(ingredient(line.ingredient))
+        unknown = list(sauce.uncounted)
+    found = set(allergens_of([(item, 1.0) for item in items]))
+    if document.cut in cut_keys():
+        found |= set(cut(document.cut).allergens)
+    return [name for name in ALLERGENS if name in found], unknown
+
+
+def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
+    """The core's dish. All faults of sauce and dish are gathered and raised once.
+
+    `told` : coats and turns that were done already.
+    """
     faults: list[Fault] = []
     sauce = None
     try:
         sauce = sauce_of(document)
     except OutOfRange as error:
         faults.extend(error.faults)
+    moments = document.coats_min
     dish = Dish(
-        document.cut,
-        document.mass_kg,
-        document.pieces,
-        document.thickness_mm,
-        document.state,
-        document.tenderise,
-        document.bite,
-        document.release,
-        document.liquid_l,
-        document.timer_min,
-        document.finish,
-        document.want,
-        sauce,
-        document.coats,
-        document.coat_mm,
-        None if document.coats_min is None else tuple(document.coats_min),
-        tuple(document.flips_min),
-        kitchen_of(document.kitchen),
-        document.seed,
-        tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
+        cut=document.cut,
+        mass_kg=document.mass_kg,
+        pieces=document.pieces,
+        thickness_mm=document.thickness_mm,
+        state=document.state,
+        tenderise=document.tenderise,
+        bite=document.bite,
+        release=document.release,
+        liquid_l=document.liquid_l,
+        timer_min=document.timer_min,
+        finish=document.finish,
+        want=document.want,
+        sauce=sauce,
+        coats=document.coats,
+        coat_mm=document.coat_mm,
+        coats_min=None if moments is None else tuple(moments),
+        flips_min=tuple(document.flips_min),
+        kitchen=kitchen_of(document.kitchen),
+        seed=document.seed,
+        sightings=tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
+        told=told,
+        sauce_lines=lines_to_mix(document),
+        contact=contact_of(document),
     )
     try:
         dish.check()

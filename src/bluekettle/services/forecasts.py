@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 
@@ -19,7 +20,7 @@ from bluekettle.core.glaze import (
     draw_members,
     indices_to_hex,
 )
-from bluekettle.core.glaze.milestones import BACK
+from bluekettle.core.glaze.milestones import BACK, wanted_times
 from bluekettle.core.glaze.milestones import Band as OpenBand
 from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
 from bluekettle.core.stages import (
@@ -28,10 +29,18 @@ from bluekettle.core.stages import (
     Dish,
     Forecast,
     Rung,
+    Sighting,
+    StepPlan,
     finish_kind,
     forecast,
+    looks_of,
+    pin_bands,
+    pin_index,
     plan_calls,
+    pull_times,
+    steps_of,
     strip_index,
+    warps,
 )
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
@@ -46,16 +55,17 @@ from bluekettle.schemas.forecast import (
     GlazePublic,
     OpenBandPublic,
     SafetyPublic,
+    SeenPublic,
     StagePublic,
     TendernessPublic,
     WatchOutPublic,
     WindowPublic,
 )
 from bluekettle.schemas.kitchen import EffectPublic, EffectsPublic
-from bluekettle.services.dishes import dish_of, title_of
+from bluekettle.services.dishes import allergens_in, dish_of, title_of
 
 LONGEST_AHEAD = timedelta(days=14)
-LEGEND = (("raw", 0.0), ("amber", 0.4), ("mahogany", 1.0), ("bitter", 2.5), ("burnt", 5.0))
+LEGEND = (("wet", 0.0), ("amber", 0.4), ("mahogany", 1.0), ("bitter", 2.5), ("burnt", 5.0))
 
 
 def forecast_dish(document: DishDocument, now: datetime) -> ForecastPublic:
@@ -66,28 +76,37 @@ def forecast_dish(document: DishDocument, now: datetime) -> ForecastPublic:
     OutOfRange
         Every field at fault; a bite that this method cannot reach says how far it gets.
     """
+    return begin_dish(document, now)[0]
+
+
+def begin_dish(
+    document: DishDocument, now: datetime
+) -> tuple[ForecastPublic, tuple[StepPlan, ...]]:
+    """The forecast of a document, and the steps of a cook that would follow it; as above."""
     try:
         dish = dish_of(document)
         faults: list[Fault] = []
     except OutOfRange as error:
         faults = list(error.faults)
-    if document.serve_at is not None:
-        if document.serve_at <= now:
-            faults.append(
-                Fault(
-                    "serve_at",
-                    document.serve_at.isoformat(),
-                    f"a moment after {now:%Y-%m-%d %H:%M} UTC",
-                )
-            )
-        elif document.serve_at > now + LONGEST_AHEAD:
-            faults.append(
-                Fault("serve_at", document.serve_at.isoformat(), "within 14 days from now")
-            )
+    faults += serving_faults(document, now)
     if faults:
         raise OutOfRange(faults)
     available = (document.serve_at - now).total_seconds() if document.serve_at else None
-    return to_public(forecast_core(dish, available), document, now)
+    found = forecast_core(dish, available)
+    return to_public(found, document, now), steps_of(found)
+
+
+def serving_faults(document: DishDocument, now: datetime) -> list[Fault]:
+    """What is wrong with the moment at which it is to be served."""
+    serve_at = document.serve_at
+    if serve_at is None:
+        return []
+    given = serve_at.isoformat()
+    if serve_at <= now:
+        return [Fault("serve_at", given, f"a moment after {now:%Y-%m-%d %H:%M} UTC")]
+    if serve_at > now + LONGEST_AHEAD:
+        return [Fault("serve_at", given, "within 14 days from now")]
+    return []
 
 
 def forecast_core(dish: Dish, available_s: float | None) -> Forecast:
@@ -124,6 +143,7 @@ _draws = lru_cache(maxsize=8)(draw_members)
 
 def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPublic:
     """The answer, with clock times back from serving."""
+    allergens, unknown = allergens_in(document)
     likely = timedelta(seconds=f.total.likely_s)
     earliest = now + likely
     serve_at = earliest if document.serve_at is None else max(document.serve_at, earliest)
@@ -157,6 +177,8 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
                 before_serving=band(s.start),
                 starts_at=serve_at - timedelta(seconds=s.start.likely_s),
                 note=s.note,
+                fire=s.fire,
+                act=s.act,
             )
             for s in f.stages
         ],
@@ -168,9 +190,12 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
         release=f.dish.release_kind,
         target_c=round(f.target_c, 2),
         sauce_g=round(f.sauce_kg * 1e3),
+        warm_s=f.warm_s,
         lost_share=round(f.lost_share, 3),
         traces={name: [round(float(x), 1) for x in values] for name, values in f.trace.items()},
         watch_outs=warnings,
+        allergens=allergens,
+        allergens_unknown=unknown,
         assumed=[
             AssumedPublic(name=name, value=f.dish.kitchen.or_typical(name), unit=LIMITS[name][2])
             for name in f.assumed
@@ -244,13 +269,11 @@ def plain_glaze(rung: Rung, want: str) -> GlazePublic:
     """One rung of a sauce's ladder as a strip."""
     members = rung.run.times_s.shape[0]
     strip = strip_index(rung.run, np.full(members, 1.0 / members))
-    return strip_public(
-        rung.run, rung.milestones, rung.coating, strip, rung.finish, want, coats=True
-    )
+    return strip_public(rung.run, rung.milestones, rung.coating, strip, rung.finish, want, 1)
 
 
 def glaze(f: Forecast) -> GlazePublic:
-    """The glaze strip of a forecast."""
+    """The glaze strip of a forecast, held to the signs that were seen."""
     return strip_public(
         f.finish,
         f.milestones,
@@ -258,8 +281,16 @@ def glaze(f: Forecast) -> GlazePublic:
         f.strip_index,
         f.dish.finish,
         f.dish.want,
-        coats=f.dish.coats > 0,
+        f.dish.coats,
+        f.dish.sightings,
+        pull_band(f),
     )
+
+
+def pull_band(f: Forecast) -> BandPublic:
+    """When it is taken out [s under the heat]."""
+    ready = wanted_times(f.finish, MILESTONES.index(f.dish.want))
+    return band(Band.of(pull_times(f.finish, ready).time_s, f.weights))
 
 
 def strip_public(
@@ -269,11 +300,17 @@ def strip_public(
     strip: NDArray[np.float64],
     appliance: str,
     want: str,
-    coats: bool,
+    coats: int,
+    sightings: Sequence[Sighting] = (),
+    pull: BandPublic | None = None,
 ) -> GlazePublic:
     """A run of the film, read, as the strip that is drawn everywhere."""
     raw = coating.raw_lab
-    colours = {site: indices_to_hex(strip[i], raw) for i, site in enumerate(SITES)}
+    pinned = warps(finish.sample_s, strip, sightings)
+    drawn = pin_index(finish.sample_s, strip, pinned) if sightings else strip
+    bands = pin_bands(m.bands, pinned, sightings)
+    colours = {site: indices_to_hex(drawn[i], raw) for i, site in enumerate(SITES)}
+    shades = indices_to_hex(np.array([i for _, i in LEGEND]), raw)
     return GlazePublic(
         appliance=appliance,
         appliance_name=finish_kind(appliance).name,
@@ -285,11 +322,11 @@ def strip_public(
         edge=colours["edge"],
         risk=[float(r) for r in np.round(m.risk, 3)],
         wanted=[float(w) for w in np.round(m.wanted, 3)],
-        coats=[CoatPublic(start_s=a, end_s=b) for a, b in finish.coats_s] if coats else [],
-        flips_s=list(finish.flips_s),
-        back=indices_to_hex(strip[BACK], raw) if finish.flips_s else None,
+        coats=[CoatPublic(at_s=c.at_s, away_s=c.away_s) for c in finish.coats] if coats else [],
+        flips_s=[turn.at_s for turn in finish.turns],
+        back=indices_to_hex(drawn[BACK], raw) if finish.turns else None,
         milestones={
-            site: {name: open_band(m.bands[site][name]) for name in MILESTONES} for site in m.bands
+            site: {name: open_band(bands[site][name]) for name in MILESTONES} for site in bands
         },
         window=WindowPublic.model_validate(m.window),
         gaps=[
@@ -302,15 +339,16 @@ def strip_public(
         ],
         look_from_s=round(m.look_from_s, 1),
         look_every_s=round(m.look_every_s, 1),
-        possible=round(m.possible, 3),
-        calls=[
-            CallPublic.model_validate(c)
-            for c in plan_calls(m, finish.sample_s, finish.coats_s, finish.flips_s)
+        looks_s=list(looks_of(m, finish.sample_s)),
+        seen=[
+            SeenPublic(sign=s.sign, at_s=s.at_s, site="face" if s.sign == "dark" else "edge")
+            for s in sightings
         ],
+        possible=round(m.possible, 3),
+        pull=pull,
+        calls=[CallPublic.model_validate(c) for c in plan_calls(m, finish.sample_s, finish.acts)],
         legend=[
             ColourPublic(word=word, colour=colour)
-            for (word, _), colour in zip(
-                LEGEND, indices_to_hex(np.array([i for _, i in LEGEND]), raw), strict=True
-            )
+            for (word, _), colour in zip(LEGEND, shades, strict=True)
         ],
     )

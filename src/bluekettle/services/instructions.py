@@ -1,21 +1,45 @@
-"""What the Stove page says at each step: one sentence, what the button says, and a line more."""
+"""What the Stove page says at each step: one sentence, what the button says, and a line more.
+
+The words stand in the table `step_words`; here their blanks are filled from the dish and its plan.
+"""
 
 from __future__ import annotations
 
-from bluekettle.core.stages import TYPICAL, cut, finish_kind, first_heat
-from bluekettle.schemas.dish import DishDocument, MachineDocument
-from bluekettle.schemas.forecast import ForecastPublic
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from bluekettle.core.errors import MissingData
+from bluekettle.core.stages import TYPICAL, Evidence, StepPlan, cut, finish_kind, first_heat
+from bluekettle.core.tables import row, rows
+from bluekettle.core.units import amount
+from bluekettle.schemas.cook import FactsDocument
+from bluekettle.schemas.dish import DishDocument, MachineDocument, SauceDocument
+
+THICKEST = "thickest place, not touching bone"
+
+
+@dataclass(frozen=True)
+class Words:
+    """What is said at a step: the sentence, the wide button, and one line more."""
+
+    says: str
+    button: str
+    detail: str
 
 
 def minutes_text(time_s: float) -> str:
-    """Minutes, or hours and minutes."""
+    """ "57 min", "1 h 31 min"."""
     total = round(time_s / 60.0)
-    return f"{total} min" if total < 90 else f"{total // 60} h {total % 60:02d}"
+    if total < 60:
+        return f"{total} min"
+    hours, rest = divmod(total, 60)
+    return f"{hours} h {rest} min" if rest else f"{hours} h"
 
 
-def degrees_text(temp_c: float) -> str:
-    """Both scales: what is said aloud has no switch."""
-    return f"{temp_c:.0f} °C ({1.8 * temp_c + 32:.0f} °F)"
+def stopwatch_text(time_s: float) -> str:
+    """ "1:08" """
+    total = round(time_s)
+    return f"{total // 60}:{total % 60:02d}"
 
 
 def pieces_text(document: DishDocument) -> str:
@@ -26,265 +50,206 @@ def pieces_text(document: DishDocument) -> str:
     return f"the {document.pieces} {piece}s"
 
 
-def first_texts(
-    document: DishDocument, forecast: ForecastPublic
-) -> dict[str, tuple[str, str, str]]:
-    """Sentence, button and detail of the steps of each first heat."""
-    them = pieces_text(document)
-    machine = document.kitchen.machines.get(first_heat(document.tenderise).job, MachineDocument())
-    timer = minutes_text(forecast.timer_s)
-    if machine.display == "hours":
-        timer = (
-            f"{int(forecast.timer_s // 3600)}:{int(forecast.timer_s // 60) % 60:02d} on its clock"
-        )
-    dial = degrees_text(forecast.target_c)
-    press = f" Press “{machine.button}”." if machine.button else ""
-    if document.tenderise == "pressure":
-        high = f"Press “{machine.button}”" if machine.button else "Pressure high"
-        after = (
-            "It counts up after the end: that is not pressure time."
-            if machine.counts_up
-            else "Leave it."
-        )
-        return {
-            "load": (
-                f"{forecast.liquid_l:g} L of liquid, rack, {them}. Lid on. {high}, {timer}.",
-                "Pot is on",
-                "Valve closed. The timer counts from the pin, not from now.",
-            ),
-            "come_up": (
-                "The pot comes up to pressure.",
-                "Pin is up",
-                "Nothing to do. This is the wait nobody counts.",
-            ),
-            "hold": ("Under pressure.", "Timer rang", after),
-            "open": ("Pin down? Open the lid away from you.", "It is open", "Never force a lid."),
-        }
-    if document.tenderise == "foil":
-        return {
-            "load": (
-                f"Wrap {them} in doubled heavy foil, seam up.",
-                "It is wrapped",
-                "Bones pierce one layer.",
-            ),
-            "oven_up": ("The oven is still heating.", "Oven is hot, packet in", ""),
-            "hold": (f"In the foil: {timer} from when it went in.", "Time is up", "Leave it shut."),
-            "open": (
-                "Packet out. Open the foil away from you.",
-                "It is open",
-                "Keep the juices: they belong in the sauce.",
-            ),
-        }
-    if document.tenderise == "low_oven":
-        return {
-            "load": (
-                f"{them.capitalize()} on a rack over a tray.",
-                "On the rack",
-                "Air all round.",
-            ),
-            "oven_up": ("The oven is still heating.", "Oven is hot, tray in", ""),
-            "hold": (
-                f"In the low oven: {timer} from when it went in.",
-                "Time is up",
-                "Keep the door shut.",
-            ),
-            "open": ("Take the tray out.", "It is out", "Dry cloths."),
-        }
-    if document.tenderise == "air_fry":
-        return {
-            "load": (
-                f"{them.capitalize()} in the basket, not touching.",
-                "In the basket",
-                "One layer.",
-            ),
-            "oven_up": ("The air fryer is still heating.", "It is hot, basket in", ""),
-            "hold": (
-                f"In the air fryer: {timer} from when it went in.",
-                "Time is up",
-                "Turn it once halfway.",
-            ),
-            "open": ("Take it out.", "It is out", "The basket is hot."),
-        }
-    if document.tenderise == "smoke":
-        return {
-            "load": (
-                f"{them.capitalize()} onto the grate, fat side up. Water pan full.",
-                "On the grate",
-                "Outdoors only.",
-            ),
-            "oven_up": (
-                f"The smoker is still coming to {dial}.",
-                "It is hot, lid down",
-                "Wait for thin smoke.",
-            ),
-            "hold": (
-                f"In the smoke: {timer}.",
-                "Time is up",
-                "It stalls for a while: that is its own water leaving. Leave the lid down.",
-            ),
-            "open": (
-                "Take it off the grate.",
-                "It is off",
-                "Lift it with both hands: it is soft now.",
-            ),
-        }
-    if document.tenderise == "bath":
-        return {
-            "load": (
-                f"Bag {them} in one layer, air out, sealed.",
-                "Sealed",
-                "Air in a bag floats, and floats cold.",
-            ),
-            "oven_up": (f"The bath is still coming to {dial}.", "It is hot, bags in", ""),
-            "come_up": (
-                "The bath comes back to its heat.",
-                f"Back at {dial}",
-                "The timer counts from there.",
-            ),
-            "hold": (
-                f"In the water bath: {timer}.",
-                "Time is up",
-                "All of every bag stays under water.",
-            ),
-            "open": (
-                "Out of the bag. Blot it very dry.",
-                "Dry",
-                "Wet skin steams, it does not brown.",
-            ),
-        }
-    if document.tenderise == "simmer":
-        return {
-            "load": (
-                f"{forecast.liquid_l:g} L of liquid, {them}. Burner on full, lid on.",
-                "Burner is on",
-                "Liquid just covers it.",
-            ),
-            "come_up": (
-                "The pot comes to a simmer.",
-                "It simmers",
-                "Then turn it down: bubbles, not a boil.",
-            ),
-            "hold": (f"Simmering: {timer}.", "Time is up", "Lid ajar."),
-            "open": (
-                "Lift the lid away from you.",
-                "It is open",
-                "Lift it out with a broad spoon.",
-            ),
-        }
-    if document.tenderise == "slow":
-        return {
-            "load": (
-                f"{forecast.liquid_l:g} L of liquid, {them}. Lid on. Cooker on.{press}",
-                "It is on",
-                "Lid tight.",
-            ),
-            "come_up": (
-                "The cooker warms through.",
-                "It is hot",
-                "Nothing to do. Keep the lid on.",
-            ),
-            "hold": (
-                f"Slow-cooking: {timer} from when it was hot.",
-                "Time is up",
-                "Each look costs about twenty minutes.",
-            ),
-            "open": ("Lift the lid away from you.", "It is open", ""),
-        }
-    return {
-        "load": (
-            f"{forecast.liquid_l:g} L of liquid, {them}. Cover it.",
-            "It is in the oven",
-            "Lid tight.",
-        ),
-        "oven_up": ("The oven is still heating.", "Oven is hot", ""),
-        "come_up": ("The dish warms to a simmer.", "It simmers", "Nothing to do."),
-        "hold": ("Braising, covered.", "Time is up", "Leave the lid on."),
-        "open": (
-            "Take the dish out. Lift the lid away from you.",
-            "It is open",
-            "Never force a lid.",
-        ),
-    }
-
-
-def switched_on(document: DishDocument, forecast: ForecastPublic) -> str:
-    """What has to be switched on before anything else, so that it is hot when the food is ready for
-    it.
-    """
-    heat = first_heat(document.tenderise)
-    if not heat.preheat:
+def evidence_text(wants: Evidence | None, asked_c: float | None) -> str:
+    """What a check is to show, in words."""
+    if wants is None:
         return ""
-    machine = document.kitchen.machines.get(heat.job, MachineDocument())
-    oven_c = document.kitchen.oven_c if document.kitchen.oven_c is not None else TYPICAL["oven_c"]()
-    dial = degrees_text(oven_c if document.tenderise == "braise" else forecast.target_c)
-    # An oven's or a fryer's button is that of its finish.
-    press = (
-        f" Press “{machine.button}”." if machine.button and heat.job in ("bath", "smoker") else ""
-    )
-    name = {"bath": "Bath", "smoker": "Smoker", "air_fryer": "Air fryer"}.get(heat.body, "Oven")
-    return f"{name} on, {dial}.{press} "
+    warm = f"at least {amount(asked_c, '°C')} at the {THICKEST}" if asked_c is not None else ""
+    if not wants.tender:
+        return f"{warm}."
+    feel = "a skewer slides in without resistance"
+    return f"{feel}, and {warm}." if warm else f"{feel[0].upper()}{feel[1:]}."
 
 
-def say(key: str, document: DishDocument, forecast: ForecastPublic) -> tuple[str, str, str]:
-    """Sentence, button and detail of a step; a step that is not known is told by its name."""
-    them = pieces_text(document)
-    kind = finish_kind(document.finish)
-    fire = f"the {kind.name}"
-    coat_g = forecast.sauce_g / max(1, document.coats)
-    heat = document.kitchen.machines.get(document.finish, MachineDocument())
-    switch = f"Switch {fire} on now" + (
-        f": press “{heat.button}” on {heat.name or fire}." if heat.button else "."
-    )
-    if first_heat(document.tenderise).body == document.finish:
-        switch = f"Turn {fire} up now" + (f": press “{heat.button}”." if heat.button else ".")
-    natural = next((s.band.high_s for s in forecast.stages if s.key == "natural"), 0.0)
-    texts = {
-        "season": (
-            f"{switched_on(document, forecast)}Pat {them} dry and salt all sides.",
-            "Salted",
-            "Dry browns. Wet steams.",
-        ),
-        "natural": (
-            "Let the pressure fall by itself.",
-            f"{minutes_text(natural)} are over",
-            "Do not touch the valve yet.",
-        ),
-        "quick": (
-            "Vent the rest. Face and cupboards away from the steam.",
-            "Steam is out",
-            "Use a spoon, not your hand.",
-        ),
-        **first_texts(document, forecast),
-        "check": (
-            f"Slide a skewer into the thickest {cut(document.cut).piece}.",
-            "Checked",
-            "No resistance means tender.",
-        ),
-        "lift": (f"{kind.lift}.", "Lifted", "Tongs for cooked food only."),
-        "slack": (
-            "Keep it covered. You are early.",
-            "Go on",
-            "This is your buffer: nothing is lost by waiting.",
-        ),
-        "brush": (
-            f"Brush the first coat: {coat_g:.0f} g, faces and edges.",
-            "Brushed",
-            "Thin at the edges: they burn first.",
-        ),
-        "heat_up": (f"Wait for {fire}.", "It is hot", ""),
-        "under": (
-            kind.put,
-            kind.button,
-            "From now on I call you.",
-        ),
-        "finish": (f"{kind.into}: it is there now.", "It is out", ""),
-        "out": (
-            f"Is it out? {kind.name.capitalize()} off?",
-            "Out and off",
-            "Hot tray: set it on something that can take it.",
-        ),
-        "rest": ("Let it rest.", "Rested", "The glaze sets while it waits."),
-        "serve": ("To the table.", "Served", ""),
-        "preheat": (switch, "It is on", "So that it is hot when you need it."),
-    }
-    return texts.get(key, (key, "Done", ""))
+@dataclass(frozen=True)
+class Step:
+    """A step to be told: its plan, the first heat it belongs to, and the seconds of that heat."""
+
+    plan: StepPlan
+    heat: str
+    hold_s: float
+    asked_c: float | None = None
+    next_act: str = ""
+
+
+def say(step: Step, document: DishDocument, facts: FactsDocument, natural_s: float) -> Words:
+    """Sentence, button and detail of a step.
+
+    Raises MissingData for a step without a row in the table.
+    """
+    line = words_row(step)
+    blanks = Blanks(step, document, facts, natural_s)
+    return Words(*(line[name].format_map(blanks) for name in ("says", "button", "detail")))
+
+
+def words_row(step: Step) -> Mapping[str, str]:
+    """The row of the table for a step: of its own heat, of its act, or common to all."""
+    plan = step.plan
+    root = plan.key.rpartition(".")[2]
+    if plan.who == "fire":
+        root = "finish-more" if step.next_act else "finish"
+    elif plan.act and plan.fire:
+        root = plan.act
+    table = rows("step_words")
+    for key in (f"{step.heat}/{root}", f"any/{root}"):
+        if key in table:
+            return row("step_words", key)
+    raise MissingData("step_words", f"{step.heat}/{root}", tuple(table))
+
+
+class Blanks(dict[str, str]):
+    """What fills the blanks of a sentence; each is made when it is asked for."""
+
+    def __init__(
+        self, step: Step, document: DishDocument, facts: FactsDocument, natural_s: float
+    ) -> None:
+        super().__init__()
+        self.step, self.document, self.facts, self.natural_s = step, document, facts, natural_s
+        self.kind = finish_kind(document.finish)
+        self.first = first_heat(step.heat)
+        machines = document.kitchen.machines
+        self.machine = machines.get(self.first.job, MachineDocument())
+        self.finisher = machines.get(document.finish, MachineDocument())
+
+    def __missing__(self, blank: str) -> str:
+        return str(getattr(self, f"blank_{blank}")())
+
+    def blank_them(self) -> str:
+        """The pieces."""
+        return pieces_text(self.document)
+
+    def blank_Them(self) -> str:  # noqa: N802
+        """The pieces, at the beginning of a sentence."""
+        return pieces_text(self.document).capitalize()
+
+    def blank_piece(self) -> str:
+        """One piece."""
+        return cut(self.document.cut).piece
+
+    def blank_liquid(self) -> str:
+        """How much liquid."""
+        return amount(self.facts.liquid_l or self.first.liquid_l, "L")
+
+    def blank_timer(self) -> str:
+        """The timer as the machine shows it."""
+        hold_s = self.step.hold_s
+        if self.machine.display == "hours":
+            return f"{int(hold_s // 3600)}:{int(hold_s // 60) % 60:02d} on its clock"
+        return minutes_text(hold_s)
+
+    def blank_half(self) -> str:
+        """Half of the time."""
+        return minutes_text(0.5 * self.step.hold_s)
+
+    def blank_dial(self) -> str:
+        """What the first heat is set to."""
+        return amount(self.facts.target_c, "°C")
+
+    def blank_press(self) -> str:
+        """The machine's own button."""
+        return f" Press “{self.machine.button}”." if self.machine.button else ""
+
+    def blank_high(self) -> str:
+        """The pressure pot's own button, or what it is usually called."""
+        return f"Press “{self.machine.button}”" if self.machine.button else "Pressure high"
+
+    def blank_counts_up(self) -> str:
+        """A clock that misleads."""
+        up = "It counts up after the end: that is not pressure time."
+        return up if self.machine.counts_up else "Leave it."
+
+    def blank_natural(self) -> str:
+        """The longest that the pressure takes to fall."""
+        return minutes_text(self.natural_s)
+
+    def blank_evidence(self) -> str:
+        """What the check wants."""
+        return evidence_text(self.step.plan.evidence, self.step.asked_c)
+
+    def blank_lift(self) -> str:
+        """Where to lift it."""
+        return self.kind.lift
+
+    def blank_coat(self) -> str:
+        """The mass of one coat."""
+        return amount(self.facts.sauce_g / max(1, self.document.coats), "g")
+
+    def blank_number(self) -> str:
+        """Which coat it is."""
+        found = [part for part in self.step.plan.key.split("-") if part.isdigit()]
+        return found[0] if found else ""
+
+    def blank_heat(self) -> str:
+        """The finish."""
+        return self.kind.name
+
+    def blank_where(self) -> str:
+        """Where it browns."""
+        return self.kind.where
+
+    def blank_put(self) -> str:
+        """How it goes in."""
+        return self.kind.put
+
+    def blank_put_button(self) -> str:
+        """What is tapped when it is in."""
+        return self.kind.button
+
+    def blank_off(self) -> str:
+        """How the heat ends."""
+        return self.kind.off
+
+    def blank_hot_thing(self) -> str:
+        """What is hot now."""
+        return self.kind.hot_thing
+
+    def blank_next_act(self) -> str:
+        """Out of the heat for a coat or a turn."""
+        return self.step.next_act
+
+    def blank_on(self) -> str:
+        """What has to be switched on before anything else, to be hot in time."""
+        if not self.first.preheat:
+            return ""
+        kitchen = self.document.kitchen
+        oven_c = kitchen.oven_c if kitchen.oven_c is not None else TYPICAL["oven_c"]()
+        dial = amount(oven_c if self.first.key == "braise" else self.facts.target_c, "°C")
+        # An oven's or a fryer's button is that of its finish.
+        press = self.blank_press() if self.first.job in ("bath", "smoker") else ""
+        return f"{ON[self.first.body]} on, {dial}.{press} "
+
+    def blank_salting(self) -> str:
+        """Frozen food, and food that goes into liquid, is not patted dry."""
+        them = pieces_text(self.document)
+        if self.document.state == "frozen" or self.first.takes_liquid:
+            return f"Salt {them} on all sides."
+        return f"Pat {them} dry and salt all sides."
+
+    def blank_salting_why(self) -> str:
+        """A word on it."""
+        if self.document.state == "frozen":
+            return "Frozen food is salted as it is."
+        return "" if self.first.takes_liquid else "Dry browns. Wet steams."
+
+    def blank_switch(self) -> str:
+        """The finish is switched on, or turned up where it is hot already."""
+        where = f"the {self.kind.name}"
+        press = f": press “{self.finisher.button}”" if self.finisher.button else ""
+        if self.first.body == self.document.finish:
+            return f"Turn {where} up now{press}."
+        named = f" on {self.finisher.name or where}" if press else ""
+        return f"Switch {where} on now{press}{named}."
+
+    def blank_sauce_says(self) -> str:
+        """The cook's own sauce, and whether it has to boil."""
+        sauce = self.document.sauce
+        name = sauce.name if isinstance(sauce, SauceDocument) else "sauce"
+        boiled = isinstance(sauce, SauceDocument) and sauce.contact == "boiled"
+        return f"Boil the {name}: a full rolling boil." if boiled else f"Mix the {name}."
+
+    def blank_sauce_detail(self) -> str:
+        """A word on it."""
+        return "Clean brush, clean bowl from now on." if "Boil" in self.blank_sauce_says() else ""
+
+
+ON = {"bath": "Bath", "smoker": "Smoker", "air_fryer": "Air fryer", "oven": "Oven"}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import unicodedata
 from collections.abc import Sequence
 from datetime import datetime
 from typing import Any
@@ -10,10 +11,11 @@ import numpy as np
 from sqlalchemy import Engine
 from sqlmodel import Session
 
-from bluekettle.core.errors import Fault, OutOfRange, Ranges
+from bluekettle.core.errors import CoreError, Fault, OutOfRange, Ranges
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import JOBS, LIMITS, finish_keys
 from bluekettle.core.tables import Row, row, rows
+from bluekettle.schemas.cook import AsidePublic
 from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument, SauceDocument
 from bluekettle.schemas.kitchen import (
     GEAR,
@@ -29,7 +31,7 @@ from bluekettle.schemas.kitchen import (
     StepLearnt,
 )
 from bluekettle.schemas.sauce import AnalyseCreate, SauceCreate
-from bluekettle.services.errors import Conflict, NotFound
+from bluekettle.services.errors import Changed, Conflict, NotFound
 from bluekettle.services.learning import (
     FIGURES,
     FINISH,
@@ -79,7 +81,8 @@ def public(session: Session) -> KitchenPublic:
     machines: dict[str, MachineDocument] = {}
     # The first in use stands for its job, with all its figures: never one oven's heat with
     # another's calibration.
-    for job, appliance in first_in_use(found).items():
+    readable, aside = readable_of(session, found)
+    for job, appliance in first_in_use([a for a, _ in readable]).items():
         figures.update(figures_of(appliance))
         machines[job] = machine_of(appliance, job)
         seen = standing(repositories.observations(session, appliance.id or 0))
@@ -90,20 +93,49 @@ def public(session: Session) -> KitchenPublic:
                 cov=[round(float(c), 12) for c in belief.cov.ravel()],
                 seen=belief.seen,
             )
+    first = first_in_use([a for a, _ in readable])
     return KitchenPublic(
         machines={job: machines[job] for job in machines if job in JOBS},
         settings=settings,
         appliances=[
-            appliance_public(session, a).model_copy(
-                update={"instead": instead_of(a, first_in_use(found))}
-            )
-            for a in found
+            told.model_copy(update={"instead": instead_of(a, first)}) for a, told in readable
         ],
+        aside=aside,
         kinds=[kind_public(key) for key in rows("appliances")],
         figures=figures,
         learnt=learnt,
         gear=list(GEAR),
     )
+
+
+def readable_of(
+    session: Session, found: Sequence[Appliance]
+) -> tuple[list[tuple[Appliance, AppliancePublic]], list[AsidePublic]]:
+    """Appliances that can be read, as they are told; the others are set aside."""
+    readable, aside = [], []
+    for kept in found:
+        try:
+            readable.append((kept, appliance_public(session, kept)))
+        except (ValueError, KeyError, TypeError, CoreError) as error:
+            why = str(error).splitlines()[0][:200]
+            aside.append(AsidePublic(id=int(kept.id or 0), title=kept.name, why=why))
+    return readable, aside
+
+
+WORDS: dict[str, Any] = {"buttons": {}, "display": "minutes", "counts_up": False, "outdoors": None}
+
+
+def words_of(kept: Appliance) -> dict[str, Any]:
+    """The machine's own words as they were kept, without what no screen can show."""
+    known = {name: kept.words.get(name, usual) for name, usual in WORDS.items()}
+    buttons = known["buttons"] if isinstance(known["buttons"], dict) else {}
+    known["buttons"] = {shown_text(job): shown_text(text) for job, text in buttons.items()}
+    return known
+
+
+def shown_text(text: Any) -> str:
+    """Text without control characters."""
+    return "".join(c for c in str(text) if unicodedata.category(c) != "Cc")
 
 
 def job_of(kept: Appliance) -> str:
@@ -128,7 +160,8 @@ def instead_of(kept: Appliance, first: dict[str, Appliance]) -> str:
 
 def machine_of(kept: Appliance, job: str) -> MachineDocument:
     """The machine's own words for a job: the button named after it, or its first."""
-    buttons = kept.words.get("buttons", {})
+    words = words_of(kept)
+    buttons = words["buttons"]
     button = (
         buttons.get(job)
         or buttons.get("pressure" if job == "pot" else "")
@@ -137,8 +170,9 @@ def machine_of(kept: Appliance, job: str) -> MachineDocument:
     return MachineDocument(
         name=kept.name,
         button=button,
-        display=kept.words.get("display", "minutes"),
-        counts_up=kept.words.get("counts_up", False),
+        display=words["display"],
+        counts_up=words["counts_up"],
+        outdoors=words["outdoors"],
         inside=inside_kept(kept),
         top_c=kept.top_c,
         racks_m=kept.racks_m or [],
@@ -176,12 +210,17 @@ def keep_settings(engine: Engine, document: SettingsDocument) -> KitchenPublic:
         stored = session.get(KitchenSettings, 1) or KitchenSettings(id=1, document={})
         stored.document = document.model_dump(mode="json")
         session.add(stored)
+        session.flush()
+        answer = public(session)
         session.commit()
-        return public(session)
+        return answer
 
 
 def keep_appliance(
-    engine: Engine, given: ApplianceCreate, appliance_id: int | None = None
+    engine: Engine,
+    given: ApplianceCreate,
+    appliance_id: int | None = None,
+    version: int | None = None,
 ) -> AppliancePublic:
     """Keep a new appliance, or change one.
 
@@ -193,11 +232,12 @@ def keep_appliance(
     """
     check(given)
     with Session(for_writing(engine)) as session:
-        kept = (
-            load(session, appliance_id)
-            if appliance_id is not None
-            else Appliance(kind="", name="", in_use=True, words={})
-        )
+        if appliance_id is None:
+            kept = Appliance(kind="", name="", in_use=True, words={}, version=0)
+        else:
+            kept = load(session, appliance_id)
+            if version is not None and version != kept.version:
+                raise Changed("appliance", appliance_id, kept.version)
         if given.body_id is not None:
             body = session.get(Appliance, given.body_id)
             # A chain of bodies would never end in one.
@@ -212,10 +252,12 @@ def keep_appliance(
                     ]
                 )
         write(kept, given)
+        kept.version += 1
         session.add(kept)
+        session.flush()
+        answer = appliance_public(session, kept)
         session.commit()
-        session.refresh(kept)
-        return appliance_public(session, kept)
+        return answer
 
 
 def check(given: ApplianceCreate) -> None:
@@ -271,7 +313,7 @@ def write(kept: Appliance, given: ApplianceCreate) -> None:
     )
     kept.rack_m = metres(given.rack_mm)
     kept.racks_m = None if given.racks_mm is None else [r / 1e3 for r in sorted(given.racks_mm)]
-    kept.words = {"buttons": given.buttons, "display": given.display, "counts_up": given.counts_up}
+    kept.words = {name: getattr(given, name) for name in WORDS}
 
 
 def as_given(kept: Appliance) -> ApplianceCreate:
@@ -298,7 +340,7 @@ def as_given(kept: Appliance) -> ApplianceCreate:
         rack_mm=mm(kept.rack_m),
         body_id=kept.body_id,
         racks_mm=None if kept.racks_m is None else [r * 1e3 for r in kept.racks_m],
-        **kept.words,
+        **words_of(kept),
     )
 
 
@@ -393,6 +435,7 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
     )
     return AppliancePublic(
         id=kept.id or 0,
+        version=kept.version,
         kind=kept.kind,
         kind_name=line["name"],
         type=line["type"],
@@ -477,13 +520,14 @@ def observe(
     Conflict
         More than 200 signs on one appliance.
     """
-    with Session(for_writing(engine)) as session:
+    # The model runs before the store is locked: a tap never waits for what is being learnt.
+    with Session(engine) as session:
         kept = load(session, appliance_id)
         if kept.kind not in FINISH:
-            raise OutOfRange(
-                [Fault("appliance", kept.kind, "an appliance that finishes: " + ", ".join(FINISH))]
-            )
-        if len(repositories.observations(session, appliance_id)) >= MOST_SEEN:
+            accepted = "an appliance that finishes: " + ", ".join(FINISH)
+            raise OutOfRange([Fault("appliance", kept.kind, accepted)])
+        seen = repositories.observations(session, appliance_id)
+        if len(seen) >= MOST_SEEN:
             raise Conflict(
                 f"“{kept.name}” has {MOST_SEEN} signs already; forget some, or keep it as a new"
                 " appliance"
@@ -500,15 +544,16 @@ def observe(
             sauce=sauce,
             made_at=now,
         )
-        earlier = standing(repositories.observations(session, appliance_id))
+        earlier = standing(seen)
         believable(kept, earlier, one)
-        before = mahogany(kept, earlier)
+        before, after = mahogany(kept, earlier), mahogany(kept, [*earlier, one])
+    with Session(for_writing(engine)) as session:
+        kept = load(session, appliance_id)
         session.add(one)
-        session.commit()
-        session.refresh(kept)
+        session.flush()
         told = appliance_public(session, kept)
-        after = mahogany(kept, standing(repositories.observations(session, appliance_id)))
-        return CalibratedPublic(appliance=told, before=before, after=after, says=told.heat_says)
+        session.commit()
+    return CalibratedPublic(appliance=told, before=before, after=after, says=told.heat_says)
 
 
 def copy_of(session: Session, given: ObservationCreate) -> tuple[dict[str, Any] | None, str]:

@@ -7,51 +7,74 @@ from datetime import datetime
 from sqlalchemy import Engine
 from sqlmodel import Session
 
-from bluekettle.schemas.sauce import (
-    SauceCreate,
-    SauceKept,
-    SaucesKept,
-)
+from bluekettle.schemas.cook import AsidePublic
+from bluekettle.schemas.sauce import SauceCreate, SauceKept, SaucesKept
 from bluekettle.services.dishes import known_of
-from bluekettle.services.errors import Conflict, NotFound
+from bluekettle.services.errors import Changed, Conflict, NotFound, Unreadable
+from bluekettle.services.paging import make_place, read_place
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Plan, Sauce
 
-MOST = 200
 
-
-def list_sauces(engine: Engine) -> SaucesKept:
-    """Kept sauces."""
+def list_sauces(engine: Engine, search: str = "", after: str = "", most: int = 50) -> SaucesKept:
+    """A page of kept sauces, by name."""
+    place = read_place(after, moments=False)
     with Session(engine) as session:
         users = repositories.sauce_users(session)
-        return SaucesKept(sauces=[kept(s, users) for s in repositories.sauces(session, MOST)])
+        rows = repositories.sauces(session, most + 1, search, place)
+        found, aside = [], []
+        for row in rows[:most]:
+            try:
+                found.append(kept(row, users))
+            except ValueError as error:
+                why = str(error).splitlines()[0][:200]
+                aside.append(AsidePublic(id=int(row.id or 0), title=row.name, why=why))
+        more = ""
+        if len(rows) > most:
+            more = make_place(rows[most - 1].name, int(rows[most - 1].id or 0))
+        return SaucesKept(sauces=found, aside=aside, more=more)
 
 
 def get_sauce(engine: Engine, sauce_id: int) -> SauceKept:
-    """One kept sauce; NotFound."""
+    """One kept sauce; NotFound, Unreadable."""
     with Session(engine) as session:
-        return kept(load(session, sauce_id), repositories.sauce_users(session))
+        sauce = load(session, sauce_id)
+        try:
+            return kept(sauce, repositories.sauce_users(session))
+        except ValueError as error:
+            why = str(error).splitlines()[0][:200]
+            raise Unreadable("sauce", sauce_id, sauce.name, why) from error
 
 
 def keep_sauce(
-    engine: Engine, document: SauceCreate, now: datetime, sauce_id: int | None = None
+    engine: Engine,
+    document: SauceCreate,
+    now: datetime,
+    sauce_id: int | None = None,
+    version: int | None = None,
 ) -> SauceKept:
-    """Keep a new sauce, or change one. Lines that cannot be read are kept as they are."""
+    """Keep a new sauce, or change one. Lines that cannot be read are kept as they are.
+
+    Raises NotFound; Changed where the sauce is no longer at the `version` that was read.
+    """
     known_of(document.own)
     with Session(for_writing(engine)) as session:
-        sauce = (
-            load(session, sauce_id)
-            if sauce_id is not None
-            else Sauce(name="", document={}, updated_at=now)
-        )
+        if sauce_id is None:
+            sauce = Sauce(name="", document={}, version=0, updated_at=now)
+        else:
+            sauce = load(session, sauce_id)
+            if version is not None and version != sauce.version:
+                raise Changed("sauce", sauce_id, sauce.version)
         sauce.name = document.name
         sauce.document = document.model_dump(mode="json")
+        sauce.version += 1
         sauce.updated_at = now
         session.add(sauce)
+        session.flush()
+        answer = kept(sauce, repositories.sauce_users(session))
         session.commit()
-        session.refresh(sauce)
-        return kept(sauce, repositories.sauce_users(session))
+        return answer
 
 
 def drop_sauce(engine: Engine, sauce_id: int, replace: bool) -> None:
@@ -64,26 +87,30 @@ def drop_sauce(engine: Engine, sauce_id: int, replace: bool) -> None:
         sauce = load(session, sauce_id)
         users = repositories.sauce_users(session).get(sauce_id, [])
         if users and not replace:
-            names = ", ".join(plan.title for plan in users[:5])
+            names = ", ".join(title for _, title in users[:5])
             raise Conflict(
                 f"“{sauce.name}” is used by {names}; delete it with replace=true and they keep"
                 " their copy"
             )
-        for plan in users:
-            dish = dict(plan.dish)
-            dish["sauce"] = {**dish["sauce"], "sauce_id": None}
-            plan.dish = dish
-            session.add(plan)
+        for plan_id, _ in users:
+            plan = session.get(Plan, plan_id)
+            if plan is not None:
+                plan.dish = {**plan.dish, "sauce": {**plan.dish["sauce"], "sauce_id": None}}
+                session.add(plan)
         session.delete(sauce)
         session.commit()
 
 
-def kept(sauce: Sauce, users: dict[int, list[Plan]]) -> SauceKept:
+def kept(sauce: Sauce, users: dict[int, list[tuple[int, str]]]) -> SauceKept:
     """A row as it is told."""
     assert sauce.id is not None
-    document = SauceCreate.model_validate(sauce.document)
-    titles = [plan.title for plan in users.get(sauce.id, [])]
-    return SauceKept(id=sauce.id, updated_at=sauce.updated_at, document=document, used_by=titles)
+    return SauceKept(
+        id=sauce.id,
+        version=sauce.version,
+        updated_at=sauce.updated_at,
+        document=SauceCreate.model_validate(sauce.document),
+        used_by=[title for _, title in users.get(sauce.id, [])],
+    )
 
 
 def load(session: Session, sauce_id: int) -> Sauce:

@@ -41,9 +41,33 @@ def for_writing(engine: Engine) -> Engine:
 
 
 def migrate(engine: Engine) -> None:
-    """Bring the schema up to date."""
+    """Bring the schema up to date.
+
+    Foreign keys are off meanwhile, since a table that is changed is made anew and the old one
+    dropped; they are checked before the change is kept.
+    """
+    config = alembic_config()
+    with engine.connect() as connection:
+        driver = connection.connection.driver_connection
+        assert driver is not None
+        driver.execute("PRAGMA foreign_keys=OFF")
+        try:
+            with connection.begin():
+                config.attributes["connection"] = connection
+                command.upgrade(config, "head")
+                broken = connection.exec_driver_sql("PRAGMA foreign_key_check").all()
+                if broken:
+                    raise DamagedStore(f"records that point nowhere: {broken[:3]}")
+        finally:
+            driver.execute("PRAGMA foreign_keys=ON")
+
+
+def alembic_config() -> AlembicConfig:
+    """Where the migrations lie."""
     config = AlembicConfig()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+    return config
+
+
+class DamagedStore(Exception):
+    """The database is not what it should be."""

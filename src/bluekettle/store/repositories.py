@@ -6,30 +6,83 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Any
 
-from sqlmodel import Session, col, func, select
+from sqlalchemy.orm import defer
+from sqlmodel import Session, and_, col, func, or_, select, update
 
-from bluekettle.store.tables import Appliance, Cook, CookEvent, Observation, Outcome, Plan, Sauce
+from bluekettle.store.tables import (
+    Appliance,
+    Cook,
+    CookEvent,
+    CookStep,
+    Observation,
+    Outcome,
+    Plan,
+    Sauce,
+)
+
+Place = tuple[str, int]
 
 
-def plans(session: Session, most: int) -> Sequence[Plan]:
-    """Kept plans, newest first."""
-    return session.exec(
-        select(Plan).order_by(col(Plan.updated_at).desc(), col(Plan.id).desc()).limit(most)
-    ).all()
+def titled(title: Any, search: str) -> list[Any]:
+    """Conditions: a title holds every word sought."""
+    return [col(title).icontains(word, autoescape=True) for word in search.split()]
 
 
-def cooks(session: Session, most: int) -> Sequence[Cook]:
-    """Cooks, newest first."""
-    return session.exec(
-        select(Cook).order_by(col(Cook.started_at).desc(), col(Cook.id).desc()).limit(most)
-    ).all()
+def older_than(moment: Any, key: Any, place: Place | None) -> list[Any]:
+    """Conditions: what comes after a place in a list that has the newest first."""
+    if place is None:
+        return []
+    at = datetime.fromisoformat(place[0])
+    return [or_(col(moment) < at, and_(col(moment) == at, col(key) < place[1]))]
+
+
+def plans(
+    session: Session, most: int, search: str = "", place: Place | None = None
+) -> Sequence[Plan]:
+    """Kept plans whose title holds the words sought, newest first, from a place on."""
+    wanted = select(Plan).where(*titled(Plan.title, search))
+    wanted = wanted.where(*older_than(Plan.updated_at, Plan.id, place))
+    order = (col(Plan.updated_at).desc(), col(Plan.id).desc())
+    return session.exec(wanted.order_by(*order).limit(most)).all()
+
+
+def forget_plan(session: Session, plan_id: int) -> None:
+    """Cooks that came from a plan no longer name it."""
+    session.exec(update(Cook).where(col(Cook.plan_id) == plan_id).values(plan_id=None))
+
+
+def cooks(
+    session: Session, search: str, before: tuple[str, int] | None, most: int
+) -> Sequence[Cook]:
+    """Cooks whose title holds the words sought, newest first, from a place on."""
+    wanted = select(Cook).where(col(Cook.deleted_at).is_(None), *titled(Cook.title, search))
+    wanted = wanted.where(*older_than(Cook.started_at, Cook.id, before))
+    wanted = wanted.options(defer(Cook.dish), defer(Cook.facts))  # type: ignore[arg-type]
+    order = (col(Cook.started_at).desc(), col(Cook.id).desc())
+    return session.exec(wanted.order_by(*order).limit(most)).all()
+
+
+def live_cooks(session: Session, most: int) -> Sequence[Cook]:
+    """Cooks under way, newest first."""
+    wanted = select(Cook).where(col(Cook.ended_at).is_(None), col(Cook.deleted_at).is_(None))
+    return session.exec(wanted.order_by(col(Cook.id).desc()).limit(most)).all()
+
+
+def unsummarised(session: Session) -> Sequence[Cook]:
+    """Cooks whose summary is still to be made."""
+    return session.exec(select(Cook).where(col(Cook.unknown_steps) < 0)).all()
+
+
+def steps(session: Session, cook_id: int) -> Sequence[CookStep]:
+    """A cook's planned steps in order."""
+    wanted = select(CookStep).where(CookStep.cook_id == cook_id)
+    return session.exec(wanted.order_by(col(CookStep.place))).all()
 
 
 def events(session: Session, cook_id: int) -> Sequence[CookEvent]:
     """A cook's events in order."""
-    return session.exec(
-        select(CookEvent).where(CookEvent.cook_id == cook_id).order_by(col(CookEvent.seq))
-    ).all()
+    wanted = select(CookEvent).where(CookEvent.cook_id == cook_id)
+    return session.exec(wanted.order_by(col(CookEvent.seq))).all()
 
 
 def append_event(
@@ -39,12 +92,14 @@ def append_event(
     happened_at: datetime,
     recorded_at: datetime,
     data: dict[str, Any],
+    uid: str | None = None,
 ) -> CookEvent:
     """Append one event with the next number."""
     last = session.exec(select(func.max(CookEvent.seq)).where(CookEvent.cook_id == cook_id)).one()
     event = CookEvent(
         cook_id=cook_id,
         seq=(last or 0) + 1,
+        uid=uid,
         kind=kind,
         happened_at=happened_at,
         recorded_at=recorded_at,
@@ -60,18 +115,25 @@ def outcomes(session: Session, cook_ids: Sequence[int]) -> dict[int, Outcome]:
     return {outcome.cook_id: outcome for outcome in found}
 
 
-def sauces(session: Session, most: int) -> Sequence[Sauce]:
-    """Kept sauces by name."""
-    return session.exec(select(Sauce).order_by(col(Sauce.name), col(Sauce.id)).limit(most)).all()
+def sauces(
+    session: Session, most: int, search: str = "", place: Place | None = None
+) -> Sequence[Sauce]:
+    """Kept sauces by name, from a place on."""
+    wanted = select(Sauce).where(*titled(Sauce.name, search))
+    if place is not None:
+        name, key = place
+        after = and_(col(Sauce.name) == name, col(Sauce.id) > key)
+        wanted = wanted.where(or_(col(Sauce.name) > name, after))
+    return session.exec(wanted.order_by(col(Sauce.name), col(Sauce.id)).limit(most)).all()
 
 
-def sauce_users(session: Session) -> dict[int, list[Plan]]:
-    """Plans that hold a copy of a kept sauce, by the sauce's number."""
-    found: dict[int, list[Plan]] = {}
-    for plan in session.exec(select(Plan).order_by(col(Plan.id))).all():
-        sauce = plan.dish.get("sauce")
-        if isinstance(sauce, dict) and sauce.get("sauce_id"):
-            found.setdefault(int(sauce["sauce_id"]), []).append(plan)
+def sauce_users(session: Session) -> dict[int, list[tuple[int, str]]]:
+    """Number and title of the plans that hold a copy of a kept sauce, by the sauce's number."""
+    sauce_id = func.json_extract(Plan.dish, "$.sauce.sauce_id")
+    wanted = select(Plan.id, Plan.title, sauce_id).where(sauce_id.is_not(None))
+    found: dict[int, list[tuple[int, str]]] = {}
+    for plan_id, title, sauce in session.exec(wanted.order_by(col(Plan.id))).all():
+        found.setdefault(int(sauce), []).append((int(plan_id or 0), title))
     return found
 
 

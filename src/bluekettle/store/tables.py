@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, Column, DateTime, Dialect, TypeDecorator, UniqueConstraint
+from sqlalchemy import JSON, Column, DateTime, Dialect, Integer, TypeDecorator, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 
@@ -28,35 +28,79 @@ def _moment(nullable: bool = False) -> Any:
     return Column(UtcDateTime, nullable=nullable)
 
 
+def _version() -> Any:
+    return Column(Integer, nullable=False, server_default="1")
+
+
+class Meta(SQLModel, table=True):
+    """What holds for the whole database: whether it is the sample scenario."""
+
+    key: str = Field(primary_key=True)
+    value: str
+
+
 class Plan(SQLModel, table=True):
-    """A dish kept as a plan."""
+    """A dish kept as a plan. Every save has a new version."""
 
     id: int | None = Field(default=None, primary_key=True)
     title: str
     dish: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    version: int = Field(default=1, sa_column=_version())
     updated_at: datetime = Field(sa_column=_moment())
 
 
 class Cook(SQLModel, table=True):
-    """One live execution, with the forecast it started from."""
+    """One live execution: its dish, what the plan knew when it began (kettle.cook/1), and a summary
+    for lists, kept in step with every event.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     title: str
     dish: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
-    forecast: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    facts: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    plan_id: int | None = Field(default=None, foreign_key="plan.id")
     started_at: datetime = Field(sa_column=_moment())
     ended_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))
+    deleted_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))
+    planned_s: float
+    actual_s: float | None = None
+    unknown_steps: int
+    strip: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class CookStep(SQLModel, table=True):
+    """One step of a cook as it was planned."""
+
+    __tablename__ = "cook_step"
+    __table_args__ = (UniqueConstraint("cook_id", "place", name="uq_cook_step_place"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    cook_id: int = Field(foreign_key="cook.id", index=True)
+    place: int
+    key: str
+    who: str
+    label: str
+    low_s: float
+    likely_s: float
+    high_s: float
+    data: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
 
 
 class CookEvent(SQLModel, table=True):
-    """Append-only: what the cook told, when it happened and when it was tapped."""
+    """Append-only: what the cook told, when it happened and when it was tapped. `uid` is made by
+    the device, so that the same tap sent twice is one.
+    """
 
     __tablename__ = "cook_event"
-    __table_args__ = (UniqueConstraint("cook_id", "seq", name="uq_cook_event_seq"),)
+    __table_args__ = (
+        UniqueConstraint("cook_id", "seq", name="uq_cook_event_seq"),
+        UniqueConstraint("cook_id", "uid", name="uq_cook_event_uid"),
+    )
 
     id: int | None = Field(default=None, primary_key=True)
     cook_id: int = Field(foreign_key="cook.id", index=True)
     seq: int
+    uid: str | None = None
     kind: str
     happened_at: datetime = Field(sa_column=_moment())
     recorded_at: datetime = Field(sa_column=_moment())
@@ -80,6 +124,7 @@ class Sauce(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     name: str
     document: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    version: int = Field(default=1, sa_column=_version())
     updated_at: datetime = Field(sa_column=_moment())
 
 
@@ -116,6 +161,7 @@ class Appliance(SQLModel, table=True):
     racks_m: list[float] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
     body_id: int | None = Field(default=None, foreign_key="appliance.id")
     words: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    version: int = Field(default=1, sa_column=_version())
 
 
 class Observation(SQLModel, table=True):

@@ -1,8 +1,10 @@
 import { flushPromises, mount, type ComponentMountingOptions } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { vi } from 'vitest'
 import type { Component } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
+import { queries } from '@/app/queries'
 import type {
   Analysis,
   Appliance,
@@ -54,7 +56,7 @@ export const glaze: Glaze = {
   edge: samples.map(() => '#402010'),
   risk: samples.map((t) => Math.min(1, t / 1000)),
   wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
-  coats: [{ start_s: 0, end_s: 0 }],
+  coats: [{ at_s: 0, away_s: 0 }],
   milestones: { face: site(1), edge: site(0.6) },
   window: { opens_s: 200, closes_s: 260, empty: false, hit: 0.6 },
   gaps: [
@@ -66,6 +68,9 @@ export const glaze: Glaze = {
   ],
   look_from_s: 50,
   look_every_s: 10,
+  looks_s: [50, 100, 150],
+  seen: [],
+  pull: null,
   possible: 1,
   calls: [
     { at_s: 40, level: 'look', says: 'Look now' },
@@ -167,6 +172,9 @@ export const forecast: Forecast = {
   ],
   assumed: [{ name: 'pot_power_w', value: 1000, unit: 'W' }],
   guidance: 'Usual guidance only.',
+  warm_s: 7200,
+  allergens: ['soy'],
+  allergens_unknown: [],
 }
 
 export const dish: Dish = {
@@ -306,7 +314,10 @@ export const step = (key: string, state: string, more: Partial<Step> = {}): Step
   end_at: null,
   due_at: at(600),
   likely_s: 120,
-  passed: false,
+  fire: '',
+  act: '',
+  gate: '',
+  note: '',
   ...more,
 })
 
@@ -316,11 +327,15 @@ export const live: Live = {
   now: at(0),
   started_at: at(0),
   ended_at: null,
+  rated: false,
   last_event: 0,
+  undoable: 0,
   current: 'season',
   says: 'Pat the 6 ribs dry and salt all sides.',
   button: 'Salted',
   detail: 'Dry browns.',
+  caution: '',
+  eat_by: null,
   steps: [
     step('season', 'current', { begin_at: at(0) }),
     step('come_up', 'upcoming', { who: 'machine' }),
@@ -330,15 +345,21 @@ export const live: Live = {
   serve_at: at(5400),
   serve_low_at: at(5000),
   serve_high_at: at(6000),
-  fire_since: null,
-  fire_assumed: false,
-  calls: glaze.calls,
-  glaze_key: '()',
-  gate_wants_c: 63,
-  gate_rests_on: '',
-  gate_failed: '',
+  planned_serve_at: null,
+  fire: null,
+  out: null,
+  alarms: [],
+  looks_s: [],
+  glaze_key: 'as planned',
+  glaze_ready: true,
+  gate: null,
+  back: null,
+  checks: [],
   side_due: [],
-  sightings: 0,
+  signs: [],
+  allergens: [],
+  allergens_unknown: [],
+  waits_s: 0,
   finished: false,
 }
 
@@ -368,7 +389,24 @@ export const summary = {
 export const cook: Cook = {
   summary,
   dish: dish as unknown as Cook['dish'],
-  forecast,
+  facts: {
+    format: 'kettle.cook/1',
+    timer_s: forecast.timer_s,
+    target_c: forecast.target_c,
+    liquid_l: forecast.liquid_l,
+    sauce_g: forecast.sauce_g,
+    total: forecast.total,
+    headline_s: forecast.headline_s,
+    hands_s: forecast.hands_s,
+    safety: forecast.safety,
+    glaze,
+    warm_s: null,
+    serve_at: null,
+    allergens: [],
+    allergens_unknown: [],
+  },
+  checks: [],
+  accepted: [],
   glaze_after: glaze,
   signs: ['bubbling after 1:10'],
   stages: [
@@ -463,6 +501,7 @@ export const keptSauce = (
   more: Partial<KeptSauce['document']> = {},
 ): KeptSauce => ({
   id,
+  version: 1,
   updated_at: NOW.toISOString(),
   used_by: [],
   document: {
@@ -479,6 +518,7 @@ export const keptSauce = (
 
 export const broiler: Appliance = {
   id: 2,
+  version: 1,
   kind: 'oven-broiler',
   kind_name: "oven's broiler",
   type: 'broiler',
@@ -634,7 +674,10 @@ export async function show(
   await router.push(path)
   const page = mount(component, {
     ...options,
-    global: { plugins: [router, createPinia()], ...options.global },
+    global: {
+      plugins: [router, createPinia(), [VueQueryPlugin, { queryClient: queries() }]],
+      ...options.global,
+    },
   } as ComponentMountingOptions<unknown>)
   await flushPromises()
   return { page, router }

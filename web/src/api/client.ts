@@ -1,9 +1,18 @@
 import createClient from 'openapi-fetch'
+import { useUnits } from '@/shared/composables/useUnits'
 import type { components, paths } from './schema'
 
 export const api = createClient<paths>({
   baseUrl: '',
   fetch: (request) => globalThis.fetch(request),
+})
+
+/** Amounts inside the server's sentences come in this cook's own units. */
+api.use({
+  onRequest({ request }) {
+    const { kitchen, degrees } = useUnits()
+    request.headers.set('Kettle-Units', `${kitchen.value} ${degrees.value}`)
+  },
 })
 
 type Schemas = components['schemas']
@@ -15,6 +24,7 @@ export type WatchOut = Schemas['WatchOutPublic']
 export type Choices = Schemas['ChoicesPublic']
 export type Cut = Schemas['CutPublic']
 export type Live = Schemas['LivePublic']
+export type LiveList = Schemas['LiveListPublic']
 export type Step = Schemas['StepPublic']
 export type EventBody = Schemas['EventCreate']
 export type Outcome = Schemas['OutcomeCreate']
@@ -29,6 +39,13 @@ export const OFFLINE: Problem = {
   status: 0,
   detail: 'The kettle does not answer. What you entered is kept here; I keep trying.',
   errors: [],
+}
+
+/** The data of an answer; a problem is thrown, so that a query keeps what it had. */
+export async function fetched<T>(request: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  const { data, problem } = await ask(() => request)
+  if (problem) throw problem
+  return data as T
 }
 
 /** Data or a problem, whatever goes wrong on the way. */

@@ -147,7 +147,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Kept plans, newest first. */
+        /** A page of kept plans, newest first. */
         get: operations["plans_list_plans_get"];
         put?: never;
         /** Keep a dish. */
@@ -165,9 +165,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One plan. */
+        /** One plan; its ETag is its version. */
         get: operations["plans_get_plan__int_id__get"];
-        /** Change a plan. */
+        /** Change a plan; with If-Match, only the version that was read. */
         put: operations["plans_change_plan__int_id__put"];
         post?: never;
         /** Delete a plan. */
@@ -184,11 +184,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All cooks, newest first. */
+        /** A page of cooks, newest first. */
         get: operations["cooks_list_cooks_get"];
         put?: never;
-        /** Start cooking now. */
+        /** Start cooking now, or wait for the planned start. A stop wants a repair or a reason. */
         post: operations["cooks_start_cook_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cooks/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All cooks under way. */
+        get: operations["cooks_live_cooks_live_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -206,6 +223,24 @@ export interface paths {
         get: operations["cooks_get_cook__int_id__get"];
         put?: never;
         post?: never;
+        /** Delete a cook; it can be restored. */
+        delete: operations["cooks_drop_cook__int_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cooks/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a deleted cook back. */
+        post: operations["cooks_restore_cook__int_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -257,6 +292,23 @@ export interface paths {
         put?: never;
         /** Tell what happened. */
         post: operations["cooks_tell__int_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cooks/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End a cook without a word on how it was. */
+        post: operations["cooks_stop_cook__int_id__stop_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -339,7 +391,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Change an appliance. */
+        /** Change an appliance; with If-Match, only the version that was read. */
         put: operations["kitchen_change_appliance_kitchen_appliances__int_id__put"];
         post?: never;
         /** Delete an appliance; refused while another shares its body. */
@@ -563,7 +615,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Kept sauces. */
+        /** A page of kept sauces, by name. */
         get: operations["sauces_list_sauces_sauces_get"];
         put?: never;
         /** Keep a sauce; also the import of an exported one. */
@@ -581,9 +633,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One kept sauce; its `document` is the export. */
+        /** One kept sauce; its `document` is the export, its ETag its version. */
         get: operations["sauces_get_sauce_sauces__int_id__get"];
-        /** Change a kept sauce. */
+        /** Change a kept sauce; with If-Match, only the version that was read. */
         put: operations["sauces_change_sauce_sauces__int_id__put"];
         post?: never;
         /** Delete a kept sauce; refused while a plan holds a copy, unless `replace`. */
@@ -832,6 +884,11 @@ export interface components {
             /** Sauce G */
             sauce_g: number;
             /**
+             * Warm S
+             * @description how long the food may stand in the room before the heat [s]
+             */
+            warm_s: number;
+            /**
              * Lost Share
              * @description share of its weight that leaves as steam in a dry first heat [-]
              * @default 0
@@ -846,6 +903,16 @@ export interface components {
             };
             /** Watch Outs */
             watch_outs: components["schemas"]["WatchOutPublic"][];
+            /**
+             * Allergens
+             * @description of the usual twelve, brought by food and sauce
+             */
+            allergens: string[];
+            /**
+             * Allergens Unknown
+             * @description lines of which nobody knows what they bring
+             */
+            allergens_unknown: string[];
             /** Assumed */
             assumed: components["schemas"]["AssumedPublic"][];
             /** Guidance */
@@ -877,13 +944,14 @@ export interface components {
         };
         /**
          * CoatPublic
-         * @description A coat: brushed out of the heat from start to end [s under the heat].
+         * @description A coat: when it goes on [s under the heat; 0 is before it], and how long the food is out of
+         *     the heat for it [s].
          */
         CoatPublic: {
-            /** Start S */
-            start_s: number;
-            /** End S */
-            end_s: number;
+            /** At S */
+            at_s: number;
+            /** Away S */
+            away_s: number;
         };
         /**
          * ColourPublic
@@ -985,8 +1053,20 @@ export interface components {
             look_from_s: number;
             /** Look Every S */
             look_every_s: number;
+            /**
+             * Looks S
+             * @description moments to look [s under the heat]; they do not ring
+             */
+            looks_s: number[];
+            /**
+             * Seen
+             * @description signs that the strip is held to
+             */
+            seen: components["schemas"]["SeenPublic"][];
             /** Possible */
             possible: number;
+            /** @description when it is taken out, by the colour wanted [s under the heat] */
+            pull?: components["schemas"]["BandPublic"] | null;
             /** Calls */
             calls: components["schemas"]["CallPublic"][];
             /**
@@ -1043,6 +1123,18 @@ export interface components {
             probe_c?: number | null;
         };
         /**
+         * SeenPublic
+         * @description A sign as it was seen [s under the heat], and the site it was seen at.
+         */
+        SeenPublic: {
+            /** Sign */
+            sign: string;
+            /** At S */
+            at_s: number;
+            /** Site */
+            site: string;
+        };
+        /**
          * StagePublic
          * @description One link of the chain.
          */
@@ -1078,6 +1170,18 @@ export interface components {
             starts_at: string;
             /** Note */
             note: string;
+            /**
+             * Fire
+             * @description the fierce heat it belongs to
+             * @default
+             */
+            fire?: string;
+            /**
+             * Act
+             * @description what is done out of that heat: coat, turn, coat and turn
+             * @default
+             */
+            act?: string;
         };
         /**
          * TendernessPublic
@@ -1123,7 +1227,8 @@ export interface components {
         };
         /**
          * WindowPublic
-         * @description By the clock: seconds under the heat.
+         * @description By the clock: seconds under the heat. `empty` is a state of its own: there is no moment that
+         *     is both late enough for the colour and early enough not to burn.
          */
         WindowPublic: {
             /** Opens S */
@@ -1643,6 +1748,11 @@ export interface components {
             /** @description its inside; null: not known, then nothing is said of fit */
             inside?: components["schemas"]["InsideDocument"] | null;
             /**
+             * Outdoors
+             * @description a grill's or smoker's place; null: outdoors, as they have to be
+             */
+            outdoors?: boolean | null;
+            /**
              * Top C
              * @description highest its dial goes [°C]
              */
@@ -1678,6 +1788,18 @@ export interface components {
              * @description kept sauce that this is a copy of
              */
             sauce_id?: number | null;
+            /**
+             * Contact
+             * @description what its portion touched on the way; boiled: a boil is planned
+             * @default clean
+             * @enum {string}
+             */
+            contact?: "clean" | "raw-contact" | "boiled";
+            /**
+             * Uncounted
+             * @description lines that could not be read; their allergens are not known
+             */
+            uncounted?: string[];
         };
         /**
          * SauceLine
@@ -1821,19 +1943,20 @@ export interface components {
         };
         /**
          * WayPublic
-         * @description One way out.
+         * @description A way back from a failed check.
          */
         WayPublic: {
-            /** Do */
-            do: string;
-            /** More S */
-            more_s: number | null;
-            /** Chance */
-            chance: number;
-            /** Risk */
-            risk: number;
-            /** Reason */
-            reason: string;
+            /** Heat */
+            heat: string;
+            /** Says */
+            says: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Eat At
+             * Format: date-time
+             */
+            eat_at: string;
         };
         /**
          * RescueCreate
@@ -1917,11 +2040,31 @@ export interface components {
         };
         /**
          * PlansPublic
-         * @description Kept plans, newest first.
+         * @description A page of kept plans, newest first.
          */
         PlansPublic: {
             /** Plans */
             plans: components["schemas"]["PlanPublic"][];
+            /** Aside */
+            aside?: components["schemas"]["AsidePublic"][];
+            /**
+             * More
+             * @description put this into `after` for the next page; empty on the last
+             * @default
+             */
+            more?: string;
+        };
+        /**
+         * AsidePublic
+         * @description A record that cannot be read: it is set aside, and the others live.
+         */
+        AsidePublic: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
         };
         /**
          * PlanPublic
@@ -1937,6 +2080,11 @@ export interface components {
                 [key: string]: unknown;
             };
             /**
+             * Version
+             * @description the same as its ETag
+             */
+            version: number;
+            /**
              * Updated At
              * Format: date-time
              */
@@ -1951,11 +2099,19 @@ export interface components {
         };
         /**
          * CooksPublic
-         * @description All cooks, newest first.
+         * @description A page of cooks, newest first.
          */
         CooksPublic: {
             /** Cooks */
             cooks: components["schemas"]["CookSummary"][];
+            /** Aside */
+            aside?: components["schemas"]["AsidePublic"][];
+            /**
+             * More
+             * @description put this into `after` for the next page; empty on the last
+             * @default
+             */
+            more?: string;
         };
         /**
          * CookSummary
@@ -1984,7 +2140,7 @@ export interface components {
         };
         /**
          * OutcomePublic
-         * @description What it was like.
+         * @description What it was like; empty where nobody said.
          */
         OutcomePublic: {
             /** Tenderness */
@@ -2040,8 +2196,15 @@ export interface components {
             started_at: string;
             /** Ended At */
             ended_at: string | null;
+            /** Rated */
+            rated: boolean;
             /** Last Event */
             last_event: number;
+            /**
+             * Undoable
+             * @description number of the event that undo would take back; 0: none
+             */
+            undoable: number;
             /** Current */
             current: string | null;
             /**
@@ -2051,11 +2214,21 @@ export interface components {
             says: string;
             /**
              * Button
-             * @description what the wide button says, empty where there is nothing to tap
+             * @description what the wide button says, empty where there is nothing
              */
             button: string;
             /** Detail */
             detail: string;
+            /**
+             * Caution
+             * @description of food that stands; empty where there is none
+             */
+            caution: string;
+            /**
+             * Eat By
+             * @description until when such food is eaten or chilled
+             */
+            eat_by: string | null;
             /** Steps */
             steps: components["schemas"]["StepPublic"][];
             /**
@@ -2073,33 +2246,179 @@ export interface components {
              * Format: date-time
              */
             serve_high_at: string;
-            /** Fire Since */
-            fire_since: string | null;
-            /** Fire Assumed */
-            fire_assumed: boolean;
-            /** Calls */
-            calls: components["schemas"]["CallPublic"][];
+            /** Planned Serve At */
+            planned_serve_at: string | null;
+            fire: components["schemas"]["FirePublic"] | null;
+            out: components["schemas"]["OutPublic"] | null;
+            /** Alarms */
+            alarms: components["schemas"]["AlarmPublic"][];
+            /** Looks S */
+            looks_s: number[];
             /**
              * Glaze Key
              * @description changes when the glaze is to be fetched anew
              */
             glaze_key: string;
-            /** Gate Wants C */
-            gate_wants_c: number | null;
             /**
-             * Gate Rests On
-             * @description what the check rests on, where that is not simply the usual temperature
-             * @default
+             * Glaze Ready
+             * @description false while the strip is being computed anew
              */
-            gate_rests_on?: string;
-            /** Gate Failed */
-            gate_failed: string;
+            glaze_ready: boolean;
+            gate: components["schemas"]["GatePublic"] | null;
+            back: components["schemas"]["ReturnPublic"] | null;
+            /** Checks */
+            checks: components["schemas"]["CheckPublic"][];
             /** Side Due */
             side_due: string[];
-            /** Sightings */
-            sightings: number;
+            /** Signs */
+            signs: components["schemas"]["SignPublic"][];
+            /** Allergens */
+            allergens: string[];
+            /** Allergens Unknown */
+            allergens_unknown: string[];
+            /**
+             * Waits S
+             * @description seconds until the planned start; 0 once it is begun
+             */
+            waits_s: number;
             /** Finished */
             finished: boolean;
+        };
+        /**
+         * AlarmPublic
+         * @description A moment at which to call the cook: once, or again and again every `every_s` where that is
+         *     not 0, until it is no longer in the list.
+         */
+        AlarmPublic: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Level
+             * @description look, due, act, closer, full, out or ask; the last are loudest
+             */
+            level: string;
+            /** Says */
+            says: string;
+            /** Every S */
+            every_s: number;
+            /**
+             * Screen
+             * @description whether it takes the whole screen
+             */
+            screen: boolean;
+        };
+        /**
+         * CheckPublic
+         * @description What was told at a check, and what came of it.
+         */
+        CheckPublic: {
+            /** Step */
+            step: string;
+            /** Label */
+            label: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Temp C */
+            temp_c: number | null;
+            /** Tender */
+            tender: boolean | null;
+            /** Verdict */
+            verdict: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * FirePublic
+         * @description Food under a fierce heat. Its clock is `before_s` plus the time since `since`.
+         */
+        FirePublic: {
+            /** Name */
+            name: string;
+            /** Appliance */
+            appliance: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Before S */
+            before_s: number;
+            /** Assumed */
+            assumed: boolean;
+        };
+        /**
+         * GatePublic
+         * @description The check that later steps wait for.
+         */
+        GatePublic: {
+            /** Step */
+            step: string;
+            /**
+             * Tender
+             * @description somebody has to try whether it is tender
+             */
+            tender: boolean;
+            /**
+             * Wants C
+             * @description what the thermometer must read; null: none needed
+             */
+            wants_c: number | null;
+            /**
+             * Rests On
+             * @description where that is not simply the usual temperature
+             */
+            rests_on: string;
+        };
+        /**
+         * OutPublic
+         * @description When to take it out, by what was seen: seconds under the heat.
+         */
+        OutPublic: {
+            /** Sign */
+            sign: string;
+            /** Seen S */
+            seen_s: number;
+            /** From S */
+            from_s: number;
+            /** To S */
+            to_s: number;
+        };
+        /**
+         * ReturnPublic
+         * @description The way back that a failed check opened, and the others there are.
+         */
+        ReturnPublic: {
+            /**
+             * Step
+             * @description the gate that failed
+             */
+            step: string;
+            /** Why */
+            why: string;
+            /** Way */
+            way: number;
+            /** Ways */
+            ways: components["schemas"]["WayPublic"][];
+        };
+        /**
+         * SignPublic
+         * @description A sign that was told: seconds under the heat, and whether it narrows the forecast.
+         */
+        SignPublic: {
+            /** Sign */
+            sign: string;
+            /** Heat S */
+            heat_s: number;
+            /** Teaches */
+            teaches: boolean;
         };
         /**
          * StepPublic
@@ -2127,12 +2446,26 @@ export interface components {
             due_at: string;
             /** Likely S */
             likely_s: number;
-            /** Passed */
-            passed: boolean;
+            /** Fire */
+            fire: string;
+            /** Act */
+            act: string;
+            /**
+             * Gate
+             * @description open, passed, failed or skipped; empty where it is no gate
+             */
+            gate: string;
+            /**
+             * Note
+             * @description why a gate was skipped or failed
+             */
+            note: string;
+            /** @description what a gate wants to be shown */
+            check?: components["schemas"]["GatePublic"] | null;
         };
         /**
          * CookCreate
-         * @description Start cooking a dish now.
+         * @description Start cooking a dish.
          */
         CookCreate: {
             dish: components["schemas"]["DishDocument"];
@@ -2141,6 +2474,44 @@ export interface components {
              * @description the plan it came from
              */
             plan_id?: number | null;
+            /**
+             * When
+             * @description planned: wait for the start that the serving time asks for
+             * @default now
+             * @enum {string}
+             */
+            when?: "now" | "planned";
+            /**
+             * Accepted
+             * @description a reason for every stop that stands
+             */
+            accepted?: components["schemas"]["AcceptedDocument"][];
+        };
+        /**
+         * AcceptedDocument
+         * @description A stop that somebody starts in spite of, and why.
+         */
+        AcceptedDocument: {
+            /**
+             * Stop
+             * @description id of the watch-out
+             */
+            stop: string;
+            /**
+             * Reason
+             * @description why it is started all the same; logged
+             */
+            reason: string;
+        };
+        /**
+         * LiveListPublic
+         * @description All cooks that are under way.
+         */
+        LiveListPublic: {
+            /** Cooks */
+            cooks: components["schemas"]["LivePublic"][];
+            /** Aside */
+            aside?: components["schemas"]["AsidePublic"][];
         };
         /**
          * CookPublic
@@ -2152,13 +2523,76 @@ export interface components {
             dish: {
                 [key: string]: unknown;
             };
-            forecast: components["schemas"]["ForecastPublic"];
+            facts: components["schemas"]["FactsDocument"];
             /** @description the strip after what was seen */
             glaze_after: components["schemas"]["GlazePublic"];
             /** Stages */
             stages: components["schemas"]["StageCompare"][];
+            /** Checks */
+            checks: components["schemas"]["CheckPublic"][];
+            /** Accepted */
+            accepted: components["schemas"]["AcceptedPublic"][];
             /** Signs */
             signs: string[];
+        };
+        /**
+         * AcceptedPublic
+         * @description A stop that a cook was started in spite of.
+         */
+        AcceptedPublic: {
+            /** Stop */
+            stop: string;
+            /**
+             * Message
+             * @description what the stop said
+             */
+            message: string;
+            /**
+             * Reason
+             * @description why it was started all the same
+             */
+            reason: string;
+        };
+        /**
+         * FactsDocument
+         * @description What a cook's plan knew when it began (kettle.cook/1); its steps are kept beside it.
+         */
+        FactsDocument: {
+            /**
+             * Format
+             * @default kettle.cook/1
+             * @constant
+             */
+            format?: "kettle.cook/1";
+            /** Timer S */
+            timer_s: number;
+            /** Target C */
+            target_c: number;
+            /** Liquid L */
+            liquid_l: number;
+            /** Sauce G */
+            sauce_g: number;
+            total: components["schemas"]["BandPublic"];
+            /** Headline S */
+            headline_s: number;
+            /** Hands S */
+            hands_s: number;
+            safety: components["schemas"]["SafetyPublic"];
+            glaze: components["schemas"]["GlazePublic"];
+            /**
+             * Warm S
+             * @description how long the food may stand in the room; null: not known [s]
+             */
+            warm_s?: number | null;
+            /**
+             * Serve At
+             * @description when it was planned for the table
+             */
+            serve_at?: string | null;
+            /** Allergens */
+            allergens?: string[];
+            /** Allergens Unknown */
+            allergens_unknown?: string[];
         };
         /**
          * StageCompare
@@ -2184,27 +2618,48 @@ export interface components {
         };
         /**
          * EventCreate
-         * @description Something that happened. `ago_s` says how long before the tap.
+         * @description Something that happened. It happened `ago_s` before the tap; the tap was made at `tapped_at`
+         *     and sent at `sent_at`, both by the device's own clock, so only their difference counts.
          */
         EventCreate: {
+            /**
+             * Id
+             * @description made by the device: the same tap is told once
+             */
+            id?: string | null;
             /**
              * Kind
              * @description what is told
              * @enum {string}
              */
-            kind: "done" | "extend" | "saw" | "undo";
+            kind: "done" | "skip" | "extend" | "saw" | "way" | "undo";
             /**
              * Step
-             * @description key of the step, for done and extend
+             * @description key of the step, but for saw and undo
              * @default
              */
             step?: string;
             /**
              * Ago S
-             * @description how long ago it happened [s]
+             * @description how long before the tap it happened [s]
              * @default 0
              */
             ago_s?: number;
+            /**
+             * Tapped At
+             * @description when it was tapped, by the device's clock
+             */
+            tapped_at?: string | null;
+            /**
+             * Sent At
+             * @description when it was sent, by the device's clock
+             */
+            sent_at?: string | null;
+            /**
+             * Seen
+             * @description number of the last event that the page had seen
+             */
+            seen?: number | null;
             /**
              * Seconds
              * @description for extend: how much longer [s]
@@ -2219,6 +2674,11 @@ export interface components {
              */
             sign?: "" | "nothing yet" | "bubbling" | "amber at the edges" | "dark";
             /**
+             * Undoes
+             * @description for undo: number of the event, the newest when absent
+             */
+            undoes?: number | null;
+            /**
              * Temp C
              * @description for a gate: the thermometer's reading [°C]
              */
@@ -2228,27 +2688,30 @@ export interface components {
              * @description for a gate: whether it is tender
              */
             tender?: boolean | null;
+            /**
+             * Reason
+             * @description for skip: why the check is left out
+             * @default
+             */
+            reason?: string;
+            /**
+             * Way
+             * @description for way: place of the way back that is taken
+             * @default 0
+             */
+            way?: number;
         };
         /**
          * OutcomeCreate
-         * @description What it was like.
+         * @description What it was like. Null where nobody says.
          */
         OutcomeCreate: {
-            /**
-             * Tenderness
-             * @enum {string}
-             */
-            tenderness: "tough" | "tug" | "falls" | "shreds" | "mushy";
-            /**
-             * Crust
-             * @enum {string}
-             */
-            crust: "soft" | "sticky" | "crackling" | "hard";
-            /**
-             * Colour
-             * @enum {string}
-             */
-            colour: "pale" | "amber" | "mahogany" | "too dark" | "burnt";
+            /** Tenderness */
+            tenderness?: ("tough" | "sliceable" | "tug" | "falls" | "shreds" | "mushy") | null;
+            /** Crust */
+            crust?: ("soft" | "sticky" | "crackling" | "hard") | null;
+            /** Colour */
+            colour?: ("pale" | "amber" | "mahogany" | "bitter" | "burnt") | null;
             /**
              * Note
              * @default
@@ -2263,6 +2726,8 @@ export interface components {
             settings: components["schemas"]["SettingsDocument"];
             /** Appliances */
             appliances: components["schemas"]["AppliancePublic"][];
+            /** Aside */
+            aside?: components["schemas"]["AsidePublic"][];
             /** Kinds */
             kinds: components["schemas"]["KindPublic"][];
             /** Figures */
@@ -2391,6 +2856,11 @@ export interface components {
              * @default false
              */
             counts_up?: boolean;
+            /**
+             * Outdoors
+             * @description a grill's or smoker's place; null: outdoors
+             */
+            outdoors?: boolean | null;
         };
         /**
          * AppliancePublic
@@ -2399,6 +2869,11 @@ export interface components {
         AppliancePublic: {
             /** Id */
             id: number;
+            /**
+             * Version
+             * @description the same as its ETag
+             */
+            version: number;
             /** Kind */
             kind: string;
             /** Kind Name */
@@ -3443,11 +3918,19 @@ export interface components {
         };
         /**
          * SaucesKept
-         * @description Kept sauces, by name.
+         * @description A page of kept sauces, by name.
          */
         SaucesKept: {
             /** Sauces */
             sauces: components["schemas"]["SauceKept"][];
+            /** Aside */
+            aside?: components["schemas"]["AsidePublic"][];
+            /**
+             * More
+             * @description put this into `after` for the next page; empty on the last
+             * @default
+             */
+            more?: string;
         };
         /**
          * SauceCreate
@@ -3503,6 +3986,11 @@ export interface components {
         SauceKept: {
             /** Id */
             id: number;
+            /**
+             * Version
+             * @description the same as its ETag
+             */
+            version: number;
             /**
              * Updated At
              * Format: date-time
@@ -3642,6 +4130,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     advice_explorer_explorer_post: {
@@ -3673,6 +4170,15 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3708,6 +4214,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     advice_rescues_rescues_post: {
@@ -3739,6 +4254,15 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3774,11 +4298,27 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     plans_list_plans_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words that the title holds */
+                search?: string;
+                /** @description what `more` of the page before said */
+                after?: string;
+                /** @description records on a page */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3882,7 +4422,10 @@ export interface operations {
     plans_change_plan__int_id__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description ETag that was read, like "3" */
+                "If-Match"?: string;
+            };
             path: {
                 /** @description number of the record */
                 id: number;
@@ -3906,6 +4449,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3965,7 +4517,14 @@ export interface operations {
     };
     cooks_list_cooks_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words that the title holds */
+                search?: string;
+                /** @description what `more` of the page before said */
+                after?: string;
+                /** @description records on a page */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4014,6 +4573,62 @@ export interface operations {
                     "application/json": components["schemas"]["LivePublic"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_live_cooks_live_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveListPublic"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4044,6 +4659,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookPublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_drop_cook__int_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_restore_cook__int_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookSummary"];
                 };
             };
             /** @description Not Found */
@@ -4096,6 +4800,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4137,6 +4850,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4144,6 +4866,15 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4202,6 +4933,56 @@ export interface operations {
             };
         };
     };
+    cooks_stop_cook__int_id__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookPublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     cooks_end_cook__int_id__outcome_put: {
         parameters: {
             query?: never;
@@ -4229,6 +5010,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4345,7 +5135,10 @@ export interface operations {
     kitchen_change_appliance_kitchen_appliances__int_id__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description ETag that was read, like "3" */
+                "If-Match"?: string;
+            };
             path: {
                 /** @description number of the record */
                 id: number;
@@ -4369,6 +5162,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4635,6 +5437,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     sauces_analyse_sauces_analyse_post: {
@@ -4668,6 +5479,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     sauces_variants_sauces_variants_post: {
@@ -4699,6 +5519,15 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4866,7 +5695,14 @@ export interface operations {
     };
     sauces_list_sauces_sauces_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words that the title holds */
+                search?: string;
+                /** @description what `more` of the page before said */
+                after?: string;
+                /** @description records on a page */
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4956,6 +5792,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4970,7 +5815,10 @@ export interface operations {
     sauces_change_sauce_sauces__int_id__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description ETag that was read, like "3" */
+                "If-Match"?: string;
+            };
             path: {
                 /** @description number of the record */
                 id: number;
@@ -4994,6 +5842,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, onMounted, ref, watchEffect } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
+import { CallScreen, LiveBar, mainClock, useLive } from '@/features/live'
 import TopBar from './TopBar.vue'
 import ShortcutList from './ShortcutList.vue'
-import { isTyping } from '@/shared/composables/keys'
+import { isTyping, stopRepeats } from '@/shared/composables/keys'
 
 const router = useRouter()
+const route = useRoute()
+const live = useLive()
 const shortcuts = ref(false)
 const rooms: Record<string, string> = {
   p: '/plan',
@@ -16,19 +19,39 @@ const rooms: Record<string, string> = {
   k: '/kitchen',
   h: '/',
 }
+onMounted(() => void live.watch())
 
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
+  live.sound.arm()
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || event.repeat) return
+  if (live.call) return
   if (event.key === '?') shortcuts.value = !shortcuts.value
-  else if (rooms[event.key]) void router.push(rooms[event.key])
+  else if (rooms[event.key]) void router.push(rooms[event.key]!)
+})
+useEventListener(window, 'keydown', stopRepeats, { capture: true })
+useEventListener(window, 'pointerdown', () => live.sound.arm())
+
+/** The tab's title counts: "4:12 Under pressure", or the call itself. */
+const count = computed(() => {
+  const cook = live.call ? live.cookOf(live.call.cook) : live.underWay[0]
+  if (!cook) return ''
+  const step = cook.steps.find((s) => s.key === cook.current)
+  const says = live.call?.alarm.says ?? step?.label ?? 'How was it?'
+  return `${mainClock(cook, step, live.now)} ${says}`
+})
+watchEffect(() => {
+  const room = `${String(route.meta.title ?? '')} · Blue Kettle`
+  document.title = count.value ? `${count.value} · ${room}` : room
 })
 </script>
 
 <template>
   <a class="visually-hidden" href="#main">To the content</a>
   <TopBar @shortcuts="shortcuts = true" />
-  <main id="main">
+  <LiveBar />
+  <main id="main" tabindex="-1">
     <RouterView />
   </main>
   <ShortcutList v-model="shortcuts" />
+  <CallScreen />
 </template>

@@ -45,7 +45,3 @@ export const router = createRouter({
     },
   ],
 })
-
-router.afterEach((to) => {
-  document.title = `${String(to.meta.title ?? '')} · Blue Kettle`
-})

@@ -2,7 +2,7 @@
 change course.
 """
 
-from bluekettle.core.advice.effects import PLAUSIBLE, Effect, effects
+from bluekettle.core.advice.effects import Effect, effects
 from bluekettle.core.advice.exits import Exit, last_exits
 from bluekettle.core.advice.explore import REGIONS, Explored, explore
 from bluekettle.core.advice.rescue import Way, rescue
@@ -10,7 +10,6 @@ from bluekettle.core.advice.sauces import Calmer, calmers
 from bluekettle.core.advice.search import Advice, Setting, advise
 
 __all__ = [
-    "PLAUSIBLE",
     "REGIONS",
     "Advice",
     "Calmer",

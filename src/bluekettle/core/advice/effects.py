@@ -8,46 +8,8 @@ from dataclasses import dataclass, replace
 
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages import Dish, forecast
+from bluekettle.core.stages import PLAUSIBLE, Dish, forecast
 
-# What kitchens differ by, figure by figure (typical, estimated; the broiler from its factor of
-# three).
-PLAUSIBLE = {
-    "altitude_m": (0.0, 1500.0),
-    "pot_power_w": (700.0, 1500.0),
-    "pot_volume_l": (4.0, 8.0),
-    "pot_gauge_kpa": (50.0, 103.0),
-    "oven_c": (140.0, 165.0),
-    "broiler_w_m2": (1800.0, 4500.0),
-    "rack_m": (0.10, 0.22),
-    "air_fryer_c": (185.0, 210.0),
-    "hot_oven_c": (215.0, 245.0),
-    "hot_oven_h_w_m2_k": (10.0, 25.0),
-    "lid_c": (180.0, 220.0),
-    "grill_c": (200.0, 270.0),
-    "oven_preheat_min": (6.0, 18.0),
-    "broiler_preheat_min": (3.0, 10.0),
-    "air_fryer_preheat_min": (0.0, 6.0),
-    "hot_oven_preheat_min": (9.0, 25.0),
-    "lid_preheat_min": (1.0, 6.0),
-    "grill_preheat_min": (7.0, 18.0),
-    "charcoal_c": (190.0, 260.0),
-    "charcoal_preheat_min": (20.0, 45.0),
-    "contact_c": (170.0, 210.0),
-    "contact_preheat_min": (3.0, 10.0),
-    "low_oven_c": (115.0, 145.0),
-    "fry_c": (165.0, 195.0),
-    "smoke_c": (98.0, 120.0),
-    "smoke_preheat_min": (15.0, 50.0),
-    "bath_c": (62.0, 70.0),
-    "bath_power_w": (700.0, 1500.0),
-    "bath_volume_l": (8.0, 20.0),
-    "bath_preheat_min": (10.0, 45.0),
-    "burner_w": (1000.0, 3000.0),
-    "pan_volume_l": (4.0, 10.0),
-    "slow_power_w": (160.0, 320.0),
-    "slow_volume_l": (3.0, 7.0),
-}
 ASK_FROM_MIN = 5.0  # more is asked of a cook only where serving moves by over this
 
 

@@ -6,7 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from bluekettle.core.stages import Forecast, cut, return_leg_s, serial
+from bluekettle.core.stages import Failed, Forecast, cut, serial, steps_of, ways_back
+
+BOIL_C = 100.0  # no piece is hotter once it is out
 
 
 @dataclass(frozen=True)
@@ -29,7 +31,10 @@ def careful_from(forecast: Forecast, key: str) -> float:
 def last_exits(forecast: Forecast) -> tuple[Exit, ...]:
     """The exits of one dish, the earliest first; all on the careful (P90) side."""
     dish = forecast.dish
-    come_up, hold = return_leg_s(dish, cut(dish.cut), forecast.safety.core_likely_c)
+    gate = next(step for step in steps_of(forecast) if step.who == "gate")
+    likely_c = min(forecast.safety.core_likely_c, BOIL_C)
+    back = ways_back(dish, cut(dish.cut), gate, Failed(likely_c, cold=False, tough=True))
+    leg = back[0].likely_s if back else 0.0
     from_open = careful_from(forecast, "open")
     from_under = careful_from(forecast, "under")
     other = next(s for s in forecast.stages if s.key == "preheat")
@@ -37,10 +42,10 @@ def last_exits(forecast: Forecast) -> tuple[Exit, ...]:
     rest = next((s.band.likely_s for s in forecast.stages if s.key == "rest"), 0.0)
     found = (
         Exit(
-            "add a return leg",
-            come_up + hold + from_open,
-            f"{(come_up + hold) / 60:.0f} min back in the heat and {from_open / 60:.0f} min from"
-            " the opening to the plate",
+            "cook it longer",
+            leg + from_open,
+            f"{leg / 60:.0f} min back in the heat and {from_open / 60:.0f} min from the opening to"
+            " the plate",
         ),
         Exit(
             "finish in another appliance",

@@ -53,12 +53,11 @@ def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
             median,
             heat_of(row),
             coating,
-            forecast.finish.coats_s,
+            forecast.finish.acts,
             forecast.deep_c,
             forecast.surface_c,
             time_s,
             dish.kitchen.or_typical("altitude_m"),
-            flips_s=forecast.finish.flips_s,
             log_factors=log_factors_of(dish, median),
             dried=forecast.dried,
         )

@@ -47,20 +47,18 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
     heat, coating = heat_of(dish), coating_of(dish, cut(dish.cut))
     draws = draw_members(dish.seed)
     horizon = at_s + 1500.0
-    coats = forecast.finish.coats_s
 
     def run(change: HeatChange | None):  # type: ignore[no-untyped-def]
         return run_finish(
             draws,
             heat,
             coating,
-            coats,
+            forecast.finish.acts,
             forecast.deep_c,
             forecast.surface_c,
             horizon,
             dish.kitchen.or_typical("altitude_m"),
             change=change,
-            flips_s=forecast.finish.flips_s,
             log_factors=log_factors_of(dish, draws),
             dried=forecast.dried,
         )

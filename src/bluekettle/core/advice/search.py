@@ -10,7 +10,7 @@ import numpy as np
 
 from bluekettle.core.glaze import Milestones, draw_members, read_milestones
 from bluekettle.core.stages import LIMITS, Dish, FinishKind, Forecast, Kitchen, cut, finish_kind
-from bluekettle.core.stages.finishing import run_dish_finish
+from bluekettle.core.stages.finishing import Below, run_dish_finish
 
 ALWAYS = ("broiler", "air_fryer", "oven")  # looked at whatever the dish names
 DIALS = 6  # steps of each appliance's dial, from gentle to fierce
@@ -110,14 +110,8 @@ def timed(dish: Dish, opens_s: float) -> list[Dish]:
 def judge(dish: Dish, forecast: Forecast) -> Setting:
     """How wide the pull window of one setting is; the food below is that of the forecast."""
     draws = draw_members(dish.seed, MEMBERS)
-    finish = run_dish_finish(
-        dish,
-        cut(dish.cut),
-        draws,
-        np.full(MEMBERS, forecast.deep_c),
-        forecast.surface_c,
-        forecast.dried,
-    )
+    below = Below(np.full(MEMBERS, forecast.deep_c), forecast.surface_c, forecast.dried)
+    finish = run_dish_finish(dish, cut(dish.cut), draws, below)
     read = read_milestones(finish, np.full(MEMBERS, 1.0 / MEMBERS), dish.want)
     opens, closes = read.window.opens_s, read.window.closes_s
     end = float(finish.sample_s[-1])

@@ -11,7 +11,16 @@ from numpy.typing import NDArray
 
 from bluekettle.core.calibration.belief import Belief, draw_factors, learn, next_cook
 from bluekettle.core.errors import Ranges
-from bluekettle.core.glaze import DAMP_BREAD, MEAT, Coating, Finish, Heat, draw_members, run_finish
+from bluekettle.core.glaze import (
+    BEFORE,
+    DAMP_BREAD,
+    MEAT,
+    Coating,
+    Finish,
+    Heat,
+    draw_members,
+    run_finish,
+)
 
 Array = NDArray[np.float64]
 
@@ -57,7 +66,7 @@ def scout_times(heat: Heat, coating: Coating, log_factors: Array) -> Finish:
         draw_members(1, members),
         heat,
         coating,
-        [(0.0, 0.0)],
+        [BEFORE],
         21.0,
         21.0,
         SCOUT_S,
@@ -81,7 +90,7 @@ def predict(
         draw_members(seed, len(factors)),
         heat,
         coating,
-        [(0.0, 0.0)],
+        [BEFORE],
         deep_c,
         surface_c,
         time_s,

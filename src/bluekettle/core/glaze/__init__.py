@@ -15,6 +15,8 @@ from bluekettle.core.glaze.ensemble import (
     weighted_quantiles,
 )
 from bluekettle.core.glaze.finish import (
+    BEFORE,
+    Act,
     Coating,
     Finish,
     Heat,
@@ -35,10 +37,12 @@ from bluekettle.core.glaze.milestones import (
 )
 
 __all__ = [
+    "BEFORE",
     "DAMP_BREAD",
     "MEAT",
     "MILESTONES",
     "SITES",
+    "Act",
     "Band",
     "Coating",
     "Draws",

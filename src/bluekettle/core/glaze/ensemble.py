@@ -31,6 +31,8 @@ NAMES = (
     "vent",
     "preheat",
 )
+# What a kitchen may be like where nobody said: drawn beside the rest, which they do not move.
+UNKNOWN = ("altitude", "gauge", "volume", "heater", "oven_air", "heating_up")
 
 
 @dataclass(frozen=True)
@@ -75,10 +77,13 @@ def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
     if members not in (16, 32, 64, 128, 256, 512, 1024):
         ranges.add("members", members, "a power of two from 16 to 1024")
     ranges.close()
-    points = qmc.Sobol(len(NAMES), scramble=True, rng=seed).random(members)
-    normal = norm.ppf(np.clip(points, 1e-6, 1 - 1e-6))
-    normal[0] = 0.0
-    return Draws({name: np.ascontiguousarray(normal[:, i]) for i, name in enumerate(NAMES)})
+    found: dict[str, Array] = {}
+    for names, own in ((NAMES, seed), (UNKNOWN, seed + len(NAMES))):
+        points = qmc.Sobol(len(names), scramble=True, rng=own).random(members)
+        normal = norm.ppf(np.clip(points, 1e-6, 1 - 1e-6))
+        normal[0] = 0.0
+        found |= {name: np.ascontiguousarray(normal[:, i]) for i, name in enumerate(names)}
+    return Draws(found)
 
 
 def weighted_quantile(values: Array, weights: Array, quantile: float) -> float:

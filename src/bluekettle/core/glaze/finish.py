@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +13,18 @@ from numpy.typing import NDArray
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze.activity import sucrose_equivalent
 from bluekettle.core.glaze.ensemble import Draws
-from bluekettle.core.glaze.kernel import MEAT, FilmConstants, Ground, film_constants, integrate
+from bluekettle.core.glaze.kernel import (
+    MEAT,
+    Change,
+    FilmConstants,
+    Fire,
+    Grid,
+    Ground,
+    Layer,
+    Skin,
+    film_constants,
+    integrate,
+)
 from bluekettle.core.sauce.mixing import enough_sugar
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, saturation_temp_c
@@ -21,6 +33,7 @@ Array = NDArray[np.float64]
 
 # Sucrose-equivalent of a kg of meat juice's dry solids: nine tenths protein and ash, as in
 # `bare_film`.
+JUICE_WATER = 0.90  # of meat juice, as in `bare_film` (typical, estimated)
 JUICE_BOUND = sucrose_equivalent(0.0, 0.0, 0.1, 0.8, 0.1, 0.0)
 ALKALINE_GAIN = 1.6  # of bare browning under baking powder (typical, estimated)
 
@@ -41,6 +54,11 @@ class Heat:
     spread: float
     vent: float = 1.0
 
+    def for_kernel(self) -> Fire:
+        """As the kernel reads it."""
+        figures = (self.h_w_m2_k, self.air_c, self.wall_c, self.element_w_m2, self.vent)
+        return Fire(*map(float, figures))
+
 
 @dataclass(frozen=True)
 class HeatChange:
@@ -52,13 +70,9 @@ class HeatChange:
     heat: Heat
     edge_share: float = 1.0
 
-    def as_array(self) -> Array:
-        """The seven figures the kernel reads."""
-        h = self.heat
-        return np.array(
-            [self.at_s, h.h_w_m2_k, h.air_c, h.wall_c, h.element_w_m2, self.edge_share, h.vent],
-            dtype=float,
-        )
+    def for_kernel(self) -> Change:
+        """As the kernel reads it."""
+        return Change(float(self.at_s), self.heat.for_kernel(), float(self.edge_share))
 
 
 @dataclass(frozen=True)
@@ -167,29 +181,57 @@ def rubbed_film(
     )
 
 
+class Act(NamedTuple):
+    """Something done to food under the heat: at a second, for so many seconds out of it."""
+
+    at_s: float
+    away_s: float = 0.0
+    coat: bool = True
+    turn: bool = False
+
+
+BEFORE = Act(0.0)  # a coat that is on before the heat
+MOST_ACTS = 16
+
+
 @dataclass(frozen=True)
 class Finish:
-    """Result of `run_finish`.
+    """Result of `run_finish`. All times are seconds under the heat: they stand still while it is
+    out.
 
     times_s : (members, sites, 7), set, bubbling, amber, mahogany, bitter, burnt, crisp [s]; inf
     where not reached.
     traces : (members, sites, samples, 4), browning index, film [°C], water fraction, crust [m].
-    sample_s : (samples,) [s]. coats_s : start and end of the time out of the heat for each coat.
+    sample_s : (samples,) [s].
     """
 
     times_s: Array
     traces: NDArray[np.float32]
     sample_s: Array
-    coats_s: tuple[tuple[float, float], ...]
+    acts: tuple[Act, ...]
     caramelises: bool
-    flips_s: tuple[float, ...] = ()
+
+    @property
+    def coats(self) -> tuple[Act, ...]:
+        """Acts that bring a coat."""
+        return tuple(act for act in self.acts if act.coat)
+
+    @property
+    def turns(self) -> tuple[Act, ...]:
+        """Acts that turn the piece."""
+        return tuple(act for act in self.acts if act.turn)
+
+    @property
+    def last_act_s(self) -> float:
+        """When the last act is done [s under the heat]; 0 where all is done before it."""
+        return max((act.at_s for act in self.acts), default=0.0)
 
 
 def run_finish(
     draws: Draws,
     heat: Heat,
     coating: Coating,
-    coats_s: Sequence[tuple[float, float]],
+    acts: Sequence[Act],
     deep_c: float | Array,
     surface_c: float,
     time_s: float,
@@ -198,7 +240,6 @@ def run_finish(
     every_s: float = 10.0,
     shreds: bool = False,
     constants: FilmConstants | None = None,
-    flips_s: Sequence[float] = (),
     ground: Ground = MEAT,
     log_factors: Array | None = None,
     change: HeatChange | None = None,
@@ -208,19 +249,17 @@ def run_finish(
 
     Parameters
     ----------
-    coats_s : sequence of (start, end)
-        Time out of the heat in which each coat is brushed [s], in order; one to eight. A first coat
-        of (0, 0) is on before the heat; a later one leaves the food bare until then.
+    acts : sequence of Act
+        Coats and turns in order, up to 16, with one coat at the least. A first coat at 0 s is on
+        before the heat; a later one leaves the food bare until then. With any turn (or toss of
+        strands) a third site `back` is run, which faces away at first.
     deep_c : float or ndarray, shape (members,)
         Food below the shallow layer, 0 to 120 °C. surface_c : food under the coat at the start, 0
         to 100 °C.
     time_s : float
-        Simulated time, 30 s to 3 h.
+        Simulated time under the heat, 30 s to 3 h. Time out of it comes on top.
     shreds : bool
         Thin strands: the face is then the `shred` site (thinner coat, weaker interface).
-    flips_s : sequence of float
-        Moments at which the piece is turned (or the strands tossed) [s]; a third site `back` is
-        then run, which faces away at first.
     ground : Ground
         What the film lies on: moist food, or the damp bread of a scout.
     change : HeatChange, optional
@@ -241,114 +280,120 @@ def run_finish(
     OutOfRange
         Names every argument outside its range.
     """
+    brought = np.zeros(2) if dried is None else dried
+    _check_finish(draws, heat, coating, acts, deep_c, surface_c, time_s, dt_s, log_factors, brought)
+    ranges = Ranges()
+    ranges.within("every_s", every_s, 0.05, 600.0, "s")
+    ranges.within("altitude_m", altitude_m, -400.0, 4500.0, "m")
+    ranges.close()
+    pressure = ambient_pressure_pa(altitude_m)
+    boil_c = saturation_temp_c(pressure)
+    c = constants or film_constants()
+    every = max(1, round(every_s / dt_s))
+    never = HeatChange(math.inf, heat)
+    times, traces = integrate(
+        factors_of(draws, heat, log_factors),
+        np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(),
+        float(min(surface_c, boil_c)),
+        np.broadcast_to(brought, (draws.members, 2)).astype(float),
+        sites_of(coating, shreds, any(act.turn for act in acts), c),
+        heat.for_kernel(),
+        layer_of(coating, c),
+        Skin(coating.bare, value("bare_juice_kg_m2"), JUICE_WATER, JUICE_BOUND, c.protein_rate_1_s),
+        np.array(acts, dtype=float),
+        (change or never).for_kernel(),
+        Grid(float(dt_s), round(time_s / dt_s), every, pressure, boil_c),
+        c,
+        ground,
+    )
+    samples = dt_s * every * np.arange(traces.shape[2])
+    return Finish(times, traces, samples, tuple(Act(*act) for act in acts), coating.caramelises)
+
+
+def _check_finish(
+    draws: Draws,
+    heat: Heat,
+    coating: Coating,
+    acts: Sequence[Act],
+    deep_c: float | Array,
+    surface_c: float,
+    time_s: float,
+    dt_s: float,
+    log_factors: Array | None,
+    brought: Array,
+) -> None:
+    """Raise OutOfRange with every fault of a finish."""
     ranges = Ranges()
     ranges.within("h_w_m2_k", heat.h_w_m2_k, 1.0, 1000.0, "W/m²K")
     ranges.within("vent", heat.vent, 0.01, 1.0)
     ranges.within("air_c", heat.air_c, 60.0, 320.0, "°C")
     ranges.within("wall_c", heat.wall_c, 20.0, 500.0, "°C")
     ranges.within("element_w_m2", heat.element_w_m2, 0.0, 15_000.0, "W/m²")
-    ranges.within("coats", len(coats_s), 1, 8)
+    ranges.within("coats", sum(act.coat for act in acts), 1, 8)
+    ranges.within("acts", len(acts), 1, MOST_ACTS)
     ranges.within("coat_kg_m2", coating.coat_kg_m2, 0.02, 4.0, "kg/m²")
     ranges.within("water", coating.water, 0.0, 0.95)
     ranges.within("surface_c", surface_c, 0.0, 101.0, "°C")
     ranges.within("time_s", time_s, 30.0, 10_800.0, "s")
     ranges.within("dt_s", dt_s, 0.05, 5.0, "s")
-    ranges.within("every_s", every_s, 0.05, 600.0, "s")
-    ranges.within("altitude_m", altitude_m, -400.0, 4500.0, "m")
     for temp in np.atleast_1d(np.asarray(deep_c, dtype=float)):
         ranges.within("deep_c", float(temp), 0.0, 120.0, "°C")
     before = 0.0
-    for place, (start, end) in enumerate(coats_s):
-        ranges.within(f"coats_s.{place}.0", start, before, time_s, "s")
-        ranges.within(
-            f"coats_s.{place}.1", end, start if math.isfinite(start) else 0.0, time_s, "s"
-        )
-        before = max(before, end)
-    for place, flip in enumerate(flips_s):
-        ranges.within(f"flips_s.{place}", flip, 1.0, time_s, "s")
+    for place, act in enumerate(acts):
+        ranges.within(f"acts.{place}.at_s", act.at_s, before, time_s - dt_s, "s")
+        ranges.within(f"acts.{place}.away_s", act.away_s, 0.0, 3600.0, "s")
+        before = max(before, act.at_s) if math.isfinite(act.at_s) else before
     if log_factors is not None and (
         log_factors.shape != (draws.members, 4) or not np.isfinite(log_factors).all()
     ):
         ranges.add("log_factors", log_factors.shape, f"finite, of shape ({draws.members}, 4)")
-    brought = np.zeros(2) if dried is None else dried
-    if brought.shape not in ((2,), (draws.members, 2)) or not (
-        np.isfinite(brought).all() and (brought >= 0.0).all()
-    ):
-        ranges.add(
-            "dried", brought.shape, f"finite, 0 or more, of shape (2,) or ({draws.members}, 2)"
-        )
+    shaped = brought.shape in ((2,), (draws.members, 2))
+    if not (shaped and np.isfinite(brought).all() and (brought >= 0.0).all()):
+        accepted = f"finite, 0 or more, of shape (2,) or ({draws.members}, 2)"
+        ranges.add("dried", brought.shape, accepted)
     ranges.close()
-    pressure = ambient_pressure_pa(altitude_m)
-    boil_c = saturation_temp_c(pressure)
-    c = constants or film_constants()
+
+
+def sites_of(coating: Coating, shreds: bool, turned: bool, c: FilmConstants) -> Array:
+    """Face, edge and, where the piece is turned, back: (sites, 4) as the kernel reads them."""
     interface = c.interface_bare_w_m2_k if coating.bare else c.interface_face_w_m2_k
-    face_coat = c.shred_coat_share if shreds else 1.0
-    face_interface = interface * (c.interface_shred_share if shreds else 1.0)
-    sites = np.array(
-        [
-            [1.0, face_coat, face_interface, 1.0],
-            [
-                c.edge_heat_share,
-                face_coat * c.edge_coat_share,
-                interface * c.interface_edge_share,
-                0.0,
-            ],
-            [1.0, face_coat, face_interface, -1.0],
-        ]
-    )[: 3 if len(flips_s) else 2]
-    factors = (
-        np.exp(log_factors)
-        if log_factors is not None
-        else np.column_stack(
-            [
-                draws.factor("heat", heat.spread),
-                draws.factor("coat", value("spread_coat")),
-                draws.factor("interface", value("spread_interface")),
-                draws.factor("browning", value("spread_browning")),
-            ]
-        )
-    )
+    coat = c.shred_coat_share if shreds else 1.0
+    face = interface * (c.interface_shred_share if shreds else 1.0)
+    edge = interface * c.interface_edge_share
+    sites = [
+        [1.0, coat, face, 1.0],
+        [c.edge_heat_share, coat * c.edge_coat_share, edge, 0.0],
+        [1.0, coat, face, -1.0],
+    ]
+    return np.array(sites)[: 3 if turned else 2]
+
+
+def factors_of(draws: Draws, heat: Heat, log_factors: Array | None) -> Array:
+    """Factors of heat, coat, interface and browning, (members, 4)."""
+    if log_factors is not None:
+        return np.exp(log_factors)
+    spreads = {
+        "heat": heat.spread,
+        "coat": value("spread_coat"),
+        "interface": value("spread_interface"),
+        "browning": value("spread_browning"),
+    }
+    return np.column_stack([draws.factor(name, spread) for name, spread in spreads.items()])
+
+
+def layer_of(coating: Coating, c: FilmConstants) -> Layer:
+    """One coat as the kernel reads it."""
+    sugars = coating.glucose + coating.fructose
     bound = sucrose_equivalent(
-        coating.sucrose,
-        coating.glucose + coating.fructose,
-        coating.other,
-        coating.protein,
-        coating.salt,
-        coating.acid,
+        coating.sucrose, sugars, coating.other, coating.protein, coating.salt, coating.acid
     )
-    steps = round(time_s / dt_s)
-    every = max(1, round(every_s / dt_s))
-    times, traces = integrate(
-        factors,
-        np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(),
-        min(surface_c, boil_c),
-        sites,
-        np.array([heat.h_w_m2_k, heat.air_c, heat.wall_c, heat.element_w_m2, heat.vent]),
-        np.array([coating.water, coating.dry_solids, bound, coating.fat]),
-        np.array(coats_s, dtype=float),
+    protein = (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s
+    return Layer(
+        coating.water,
+        coating.dry_solids,
+        bound,
+        coating.fat,
         coating.coat_kg_m2,
         coating.sugar_power() * c.brown_rate_1_s,
-        (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s * coating.protein_gain,
-        pressure,
-        boil_c,
-        coating.bare,
-        np.array(sorted(flips_s), dtype=float),
-        dt_s,
-        steps,
-        every,
-        c,
-        ground,
-        change.as_array() if change else np.array([np.inf, 1, 1, 1, 0, 1, 1]),
-        np.array([value("bare_juice_kg_m2"), 0.90, JUICE_BOUND]),
-        c.protein_rate_1_s,
-        np.broadcast_to(brought, (draws.members, 2)).copy(),
-    )
-    samples = dt_s * every * np.arange(traces.shape[2])
-    return Finish(
-        times,
-        traces,
-        samples,
-        tuple((float(a), float(b)) for a, b in coats_s),
-        coating.caramelises,
-        tuple(sorted(flips_s)),
+        protein * coating.protein_gain,
     )

@@ -85,24 +85,98 @@ def film_constants() -> FilmConstants:
 _REF_K = value("brown_reference_c") + KELVIN
 
 AIR_VAPOUR_PA = 3000.0  # vapour in a vented hot cavity (typical, estimated)
-ROOM_C, ROOM_H = 21.0, 9.0
+ROOM_C, ROOM_H = 21.0, 9.0  # while food is out of the heat (typical, estimated)
+WATER_J_KG_K = 4186.0
+FRONT_HEAD_S = 60.0  # the thermal front has begun before the finish (typical, estimated)
+
+
+class Fire(NamedTuple):
+    """What an appliance does: exchange [W/m²K], air and wall [°C], absorbed element flux [W/m²],
+    and the share of the vapour that leaves freely [-].
+    """
+
+    h_w_m2_k: float
+    air_c: float
+    wall_c: float
+    element_w_m2: float
+    vent: float
+
+
+class Change(NamedTuple):
+    """Another heat from a second under the heat on, and the share of it that edges get [-]."""
+
+    from_s: float
+    fire: Fire
+    edge_share: float
+
+
+class Layer(NamedTuple):
+    """One coat: water, dry solids, their sucrose-equivalent and fat, each per kg of sauce; its mass
+    on a face [kg/m²]; and how fast its sugars and proteins brown at 120 °C [1/s].
+    """
+
+    water: float
+    dry: float
+    bound: float
+    fat: float
+    coat_kg_m2: float
+    sugar_rate_1_s: float
+    protein_rate_1_s: float
+
+
+class Skin(NamedTuple):
+    """The food's own surface: whether nothing is ever put on it, its juice [kg/m²], the juice's
+    water and sucrose-equivalent of dry solids [-], and how fast it browns bare at 120 °C [1/s].
+    """
+
+    bare: bool
+    juice_kg_m2: float
+    juice_water: float
+    juice_bound: float
+    rate_1_s: float
+
+
+class Around(NamedTuple):
+    """What surrounds one site at one moment; `gain` is the factor on all of its heat."""
+
+    h_w_m2_k: float
+    air_c: float
+    wall_k4: float
+    element_w_m2: float
+    gain: float
+    vent: float
+
+
+class Grid(NamedTuple):
+    """Step [s], steps under the heat, steps between samples, pressure [Pa], boiling point [°C]."""
+
+    dt_s: float
+    steps: int
+    every: int
+    pressure_pa: float
+    boil_c: float
+
+
+AT, AWAY, COAT, TURN = range(4)  # columns of an act
+SHARE, COAT_SHARE, INTERFACE, SIDE = range(4)  # columns of a site
+HEAT, MASS, CONTACT, BROWNING = range(4)  # columns of a member's factors
+SOIL_J_M2_K = (
+    300.0  # heat capacity of a dry film's residue, so that no film is without one (numerical)
+)
+DRY_ENOUGH = 0.3  # water fraction below which bare food shows its own surface (typical, estimated)
+CRACKLES_M = 0.0003  # dried crust that begins to crackle (design)
+OVERDONE = 1.6  # times the burnt index, from which nothing more is asked of a site (numerical)
 
 
 @njit(cache=True, error_model="numpy")
 def film_temp_c(
     start_c: float,
-    guess_c: float,
     capacity: float,
     dt: float,
-    gain: float,
-    h: float,
-    air_c: float,
-    wall4: float,
-    element: float,
+    around: Around,
     u: float,
     below_c: float,
     activity: float,
-    h_mass: float,
     pressure: float,
     water_rate: float,
     emissivity: float,
@@ -118,7 +192,8 @@ def film_temp_c(
     (`net_before`) by the rest: 1 is backward Euler, 0.5 the trapezoidal rule. Written for g(T) = 0
     with g falling: the steps are kept below the boiling point.
     """
-    temp = guess_c
+    temp = start_c
+    h_mass = around.vent * around.h_w_m2_k / AIR_J_M3_K
     rate, net = 0.0, 0.0
     for _ in range(12):
         kelvin = temp + KELVIN
@@ -145,8 +220,12 @@ def film_temp_c(
         if rate > water_rate:
             rate = water_rate
             rate_slope = 0.0
-        heat = gain * (h * (air_c - temp) + emissivity * SIGMA * (wall4 - kelvin**4) + element)
-        heat_slope = -gain * (h + 4.0 * emissivity * SIGMA * kelvin**3)
+        heat = around.gain * (
+            around.h_w_m2_k * (around.air_c - temp)
+            + emissivity * SIGMA * (around.wall_k4 - kelvin**4)
+            + around.element_w_m2
+        )
+        heat_slope = -around.gain * (around.h_w_m2_k + 4.0 * emissivity * SIGMA * kelvin**3)
         net = heat - u * (temp - below_c) - latent * rate
         g = theta * net + (1.0 - theta) * net_before - capacity * (temp - start_c) / dt
         g_slope = theta * (heat_slope - u - latent * rate_slope) - capacity / dt
@@ -168,264 +247,321 @@ def wetness_factor(water_fraction: float, half: float) -> float:
     return 1.0 / (1.0 + ratio * ratio)
 
 
+@njit(cache=True, error_model="numpy")
+def surroundings_at(
+    clock_s: float,
+    out: bool,
+    turned: bool,
+    film_c: float,
+    site: Any,
+    fire: Fire,
+    change: Change,
+    gain: float,
+    away_share: float,
+) -> Any:
+    """What surrounds a site now: the kitchen's air while it is out, else its appliance."""
+    if out:
+        return Around(ROOM_H, ROOM_C, (ROOM_C + KELVIN) ** 4, 0.0, 1.0, 1.0)
+    now, part = fire, site[SHARE]
+    if clock_s >= change.from_s:
+        now = change.fire
+        if site[SIDE] == 0.0:
+            part *= change.edge_share
+    h, wall_k4, element = part * now.h_w_m2_k, (now.wall_c + KELVIN) ** 4, part * now.element_w_m2
+    side = -site[SIDE] if turned else site[SIDE]
+    if side < 0.0:
+        # Turned away: what air passes below, and no radiation to speak of.
+        h, wall_k4, element = away_share * h, (film_c + KELVIN) ** 4, 0.0
+    return Around(h, now.air_c, wall_k4, element, gain, now.vent)
+
+
+@njit(cache=True, error_model="numpy")
+def own_steam(
+    below_c: float, crust_m: float, h_vented: float, crust_d: float, pressure: float
+) -> float:
+    """Water of the food itself that leaves through its dried layer by diffusion [kg/m²s]."""
+    partial = min(
+        psat_grid_pa(below_c), 0.97 * pressure
+    )  # short of the logarithm's pole (numerical)
+    drive = np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
+    resist = AIR_J_M3_K / h_vented + crust_m / crust_d
+    return float(max(0.0, pressure / (VAPOUR_J_KG_K * (below_c + KELVIN)) * drive / resist))
+
+
+@njit(cache=True, error_model="numpy")
+def film_capacity(water: float, solid: float, cp_dry: float) -> float:
+    """Heat capacity of a film [J/m²K]."""
+    return water * WATER_J_KG_K + solid * cp_dry + SOIL_J_M2_K
+
+
+@njit(cache=True, error_model="numpy")
+def run_site(
+    times: Any,
+    traces: Any,
+    factors: Any,
+    deep_c: float,
+    start_c: float,
+    dried: Any,
+    site: Any,
+    fire: Fire,
+    layer: Layer,
+    skin: Skin,
+    acts: Any,
+    change: Change,
+    grid: Grid,
+    c: FilmConstants,
+    ground: Ground,
+    layers: Any,
+) -> None:
+    """Run one site of one member; fills its milestone times (7,) and traces (samples, 4).
+
+    `layers` (coats,) is scratch. The clock stands still while the food is out: steps under the heat
+    are counted apart from all steps.
+    """
+    dt = grid.dt_s
+    layer_j = c.wet_layer_m * ground.capacity_j_m3_k
+    shows = c.bitter_index - c.mahogany_index  # a bitter layer under a fresh coat looks mahogany
+    marks = (c.amber_index, c.mahogany_index, c.bitter_index, c.burnt_index)
+    interface = site[INTERFACE] * factors[CONTACT]
+    mass = layer.coat_kg_m2 * site[COAT_SHARE] * factors[MASS]
+    water, dry, bound, fat = 0.0, 0.0, 0.0, 0.0
+    film, below, crust = c.film_start_c, start_c, dried[0]
+    layers[:] = 0.0
+    laid, done_acts = 0, 0
+    under = dried[1]  # browning of the food itself, where it lies bare before its first coat
+    if skin.bare:
+        layers[0], under = under, 0.0
+    late_coat = acts[0, AT] > 0.0 or acts[0, AWAY] > 0.0 or acts[0, COAT] == 0.0
+    browns = late_coat or under > 0.0
+    if late_coat:
+        juice_dry = skin.juice_kg_m2 * (1.0 - skin.juice_water)
+        water, dry, bound = (
+            skin.juice_kg_m2 * skin.juice_water,
+            juice_dry,
+            juice_dry * skin.juice_bound,
+        )
+    worst_before, top_before = 0.0, 0.0
+    wet_fraction, rate, below_step, crust_step = 1.0, 0.0, 0.0, 0.0
+    end_before, net, fresh = 0.0, 0.0, True
+    turned, burnt, out, out_left, changed = False, False, False, 0, False
+    n, total = 0, 0  # steps under the heat, and all steps
+    while True:
+        t = n * dt
+        # An act begins: the food comes out for its time, and is back with a coat on it or turned.
+        if done_acts < len(acts) and not out and t >= acts[done_acts, AT]:
+            out_left = int(np.ceil(acts[done_acts, AWAY] / dt - 1e-9))
+            out = True
+            fresh = fresh or out_left > 0
+        if out and out_left == 0:
+            out = False
+            if acts[done_acts, AWAY] > 0.0:
+                fresh = True  # the surroundings jump: the last step's heat says nothing of this one
+            if acts[done_acts, TURN] > 0.0:
+                turned = not turned
+            if acts[done_acts, COAT] > 0.0:
+                # A coat: water, solids and their heat join the film; a part of the water soaks in.
+                capacity = film_capacity(water, dry + fat, c.film_cp_dry_j_kg_k)
+                brought = mass * (
+                    layer.water * WATER_J_KG_K + (layer.dry + layer.fat) * c.film_cp_dry_j_kg_k
+                )
+                film = (film * capacity + c.film_start_c * brought) / (capacity + brought)
+                soaked = 0.0
+                if crust > 0.0:
+                    soaked = min(_SOAK * mass * layer.water, crust * ground.water_kg_m3)
+                    crust -= soaked / ground.water_kg_m3
+                water += mass * layer.water - soaked
+                dry += mass * layer.dry
+                bound += mass * layer.bound
+                fat += mass * layer.fat
+                laid += 1
+                fresh = True
+                top_before = max(0.0, max(layers[0], under) - shows)
+                for j in range(2):  # the colour is that of the fresh coat now
+                    if top_before < marks[j]:
+                        times[2 + j] = np.inf
+            done_acts += 1
+            continue
+        top = max(0, laid - 1)
+        if not out and n % grid.every == 0:
+            k = n // grid.every
+            traces[k, 0] = max(layers[top], max(layers[0], under) - shows) if laid > 0 else under
+            traces[k, 1] = film
+            traces[k, 2] = wet_fraction
+            traces[k, 3] = crust
+            if burnt and done_acts == len(acts):
+                # Nothing after this is asked of the site; the traces hold the last state.
+                for after_k in range(k + 1, len(traces)):
+                    for j in range(4):
+                        traces[after_k, j] = traces[k, j]
+                return
+        if n == grid.steps:
+            return
+        if not out and not changed and t >= change.from_s:
+            changed = True
+            fresh = True
+        around = surroundings_at(
+            t, out, turned, film, site, fire, change, factors[HEAT], c.away_share
+        )
+        # Water, crust and the layer below are taken at the middle of the step, as the last step's
+        # rates foretell it: so the step is second order where it matters, and implicit in the film.
+        crust_mid = max(0.0, crust + 0.5 * crust_step)
+        below_mid = min(below + 0.5 * below_step, grid.boil_c)
+        contact = interface
+        if laid == 0:
+            contact = interface * c.interface_bare_w_m2_k / c.interface_face_w_m2_k
+        u = 1.0 / (1.0 / contact + crust_mid / c.crust_k_w_m_k)
+        activity = activity_of(max(0.5 * water, water - 0.5 * rate * dt), bound)
+        wet_before, film_before = wet_fraction, film
+        capacity = film_capacity(water, dry + fat, c.film_cp_dry_j_kg_k)
+        theta = 1.0 if fresh else _THETA
+        fresh = False
+        most = 0.9 * water / dt  # a step never takes the last of the water (numerical)
+        film, end_rate, net = film_temp_c(
+            film,
+            capacity,
+            dt,
+            around,
+            u,
+            below_mid,
+            activity,
+            grid.pressure_pa,
+            most,
+            c.emissivity,
+            theta,
+            net,
+        )
+        rate = min(theta * end_rate + (1.0 - theta) * end_before, most)
+        end_before = end_rate
+        water -= rate * dt
+        wet_fraction = water / (water + dry + fat) if water > 0.0 else 0.0
+        # The shallow layer: heated through interface and crust, cooled to the depth of the thermal
+        # front, and held at boiling by its own water, which leaves a dried crust behind.
+        seconds = total * dt
+        depth = np.sqrt(np.pi * ground.alpha_m2_s * (seconds + FRONT_HEAD_S))
+        loss = ground.k_w_m_k / depth
+        supply = ground.supply_share * c.juice_supply_kg_m2_s * np.exp(-seconds / c.juice_fade_s)
+        boiled = 0.0
+        if (skin.bare or laid == 0) and wet_fraction < DRY_ENOUGH:
+            boiled = own_steam(
+                below, crust, around.vent * around.h_w_m2_k, c.crust_vapour_m2_s, grid.pressure_pa
+            )
+        latent = latent_heat_j_kg(below)
+        below_before, crust_before = below, crust
+        drawn = u * film + loss * deep_c - latent * boiled
+        below = (layer_j * below + dt * drawn) / (layer_j + dt * (u + loss))
+        if below > grid.boil_c:
+            # What comes in over what goes deeper, and over the warming up to here, is steam.
+            warming = layer_j * (grid.boil_c - below_before) / dt
+            held = u * (film - grid.boil_c) - loss * (grid.boil_c - deep_c) - warming
+            boiled = max(boiled, held / latent)
+            below = grid.boil_c
+        if boiled > supply:
+            crust += (boiled - supply) * dt / ground.water_kg_m3
+        below_step, crust_step = below - below_before, crust - crust_before
+        # Browning: the mean of both ends of the step in the Arrhenius factor keeps it second order.
+        mean_k = 0.5 * (film + film_before) + KELVIN
+        warmth = np.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / mean_k - 1.0 / _REF_K))
+        wetness = wetness_factor(0.5 * (wet_before + wet_fraction), c.brown_wet_fraction)
+        pace = warmth * factors[BROWNING] * wetness * dt
+        for i in range(laid):
+            layers[i] += (layer.sugar_rate_1_s + layer.protein_rate_1_s) * pace
+        if browns:
+            under += (skin.rate_1_s if laid == 0 else c.protein_under_film * skin.rate_1_s) * pace
+        total += 1
+        step = 0.0 if out else dt
+        if out:
+            out_left -= 1
+        else:
+            n += 1
+        after = t + step
+        if times[0] == np.inf and wet_fraction < c.set_water_fraction and laid > 0:
+            times[0] = after
+        if times[1] == np.inf and film > grid.boil_c and times[0] < np.inf:
+            rise = film - film_before
+            over = film - grid.boil_c
+            late = over / rise * step if rise > over > 0.0 else 0.0
+            times[1] = max(after - late, times[0])
+        if times[6] == np.inf and crust > CRACKLES_M:
+            times[6] = after
+        # Bitter and burnt are judged on the worst layer, which is the first. The colour is that of
+        # the top one, until a layer below is dark enough to show through: so mahogany never comes
+        # after bitter.
+        worst = max(layers[0], under)
+        seen = max(layers[top], worst - shows) if laid > 0 else under
+        for j in range(4):
+            now, before = (seen, top_before) if j < 2 else (worst, worst_before)
+            if times[2 + j] == np.inf and now >= marks[j]:
+                part = (marks[j] - before) / (now - before) if now > before else 1.0
+                times[2 + j] = t + step * min(1.0, max(0.0, part))
+        top_before, worst_before = seen, worst
+        burnt = worst > OVERDONE * c.burnt_index
+
+
 @njit(cache=True, nogil=True, error_model="numpy")
 def integrate(
     factors: Any,
     deep_c: Any,
     start_c: float,
+    dried: Any,
     sites: Any,
-    heat: Any,
-    sauce: Any,
-    coats: Any,
-    coat_mass: float,
-    sugar_rate: float,
-    protein_rate: float,
-    pressure: float,
-    boil_c: float,
-    bare: bool,
-    flips: Any,
-    dt: float,
-    steps: int,
-    every: int,
+    fire: Fire,
+    layer: Layer,
+    skin: Skin,
+    acts: Any,
+    change: Change,
+    grid: Grid,
     c: FilmConstants,
     ground: Ground,
-    change: Any,
-    juice: Any,
-    bare_rate: float,
-    dried: Any,
 ) -> Any:
     """Run every member and site; returns (milestone times, traces).
 
-    factors (members, 4): heat, coat, interface, browning. deep_c (members,): food below the shallow
-    layer [°C]. sites (sites, 4): heat share, coat share, interface [W/m²K], side (1 faces the heat
-    at first, -1 is turned away, 0 stands on edge); at each of `flips` [s] the sides change places.
-    heat (5,): h, air_c, wall_c, element, vent. change (7,): from this second on another heat (h,
-    air_c, wall_c, element), share of it on the edge, and its vent. sauce (4,): water, dry solids,
-    sucrose-equivalent of the dry solids, fat, each per kg of sauce. coats (n, 2): start and end [s]
-    of the time out of the heat in which a coat is brushed. Where the first ends after 0, the food
-    lies bare until then: juice (mass [kg/m²], water, sucrose-equivalent of its dry solids) is on
-    it, and it browns by its protein at `bare_rate`. dried (members, 2): crust [m] and browning
-    index that the food brings along. Milestone times (members, sites, 7) [s], inf where not
-    reached: set, bubbling, amber, mahogany, bitter, burnt, crisp. Traces (members, sites, samples,
-    4): index of the top layer, film temperature [°C], water fraction, crust [m].
+    Parameters
+    ----------
+    factors : (members, 4)
+        Heat, coat, interface, browning.
+    deep_c : (members,)
+        Food below the shallow layer [°C]. start_c : the layer itself at the start [°C].
+    dried : (members, 2)
+        Crust [m] and browning index that the food brings along.
+    sites : (sites, 4)
+        Heat share, coat share, interface [W/m²K], side (1 faces the heat at first, -1 is turned
+        away, 0 stands on edge).
+    acts : (n, 4)
+        In order: second under the heat, seconds out of it, whether a coat goes on, whether the
+        piece is turned. Where the first coat is not at 0, the food lies bare until then: its juice
+        is on it, and it browns by its protein.
+
+    Returns
+    -------
+    times : (members, sites, 7)
+        Seconds under the heat, inf where not reached: set, bubbling, amber, mahogany, bitter,
+        burnt, crisp.
+    traces : (members, sites, samples, 4)
+        Index of the top layer, film temperature [°C], water fraction, crust [m].
     """
-    members, n_sites, n_coats = factors.shape[0], sites.shape[0], coats.shape[0]
-    samples = steps // every + 1
+    members, n_sites = factors.shape[0], sites.shape[0]
+    samples = grid.steps // grid.every + 1
     times = np.full((members, n_sites, 7), np.inf)
     traces = np.zeros((members, n_sites, samples, 4), dtype=np.float32)
-    wall4 = (heat[2] + KELVIN) ** 4
-    room4 = (ROOM_C + KELVIN) ** 4
-    layer_j = c.wet_layer_m * ground.capacity_j_m3_k
-    shows = c.bitter_index - c.mahogany_index  # a bitter layer under a fresh coat looks mahogany
-    marks = np.array([c.amber_index, c.mahogany_index, c.bitter_index, c.burnt_index])
-    layers = np.zeros(max(1, n_coats))
+    layers = np.zeros(max(1, len(acts)))
     for m in range(members):
         for s in range(n_sites):
-            share, interface = sites[s, 0], sites[s, 2] * factors[m, 2]
-            mass = coat_mass * sites[s, 1] * factors[m, 1]
-            water, dry, bound, fat = 0.0, 0.0, 0.0, 0.0
-            film, below, crust = c.film_start_c, start_c, dried[m, 0]
-            layers[:] = 0.0
-            laid = 0
-            under = dried[
-                m, 1
-            ]  # browning of the food itself, where it lies bare before its first coat
-            if bare:
-                layers[0], under = under, 0.0
-            browns = coats[0, 1] > 0.0 or under > 0.0
-            if coats[0, 1] > 0.0:
-                water, dry, bound = (
-                    juice[0] * juice[1],
-                    juice[0] * (1.0 - juice[1]),
-                    juice[0] * (1.0 - juice[1]) * juice[2],
-                )
-            worst_before, top_before = 0.0, 0.0
-            wet_fraction, rate, below_step, crust_step = 1.0, 0.0, 0.0, 0.0
-            end_before, net, fresh, was_out = 0.0, 0.0, True, False
-            done = False
-            for n in range(steps + 1):
-                t = n * dt
-                if laid < n_coats and t >= coats[laid, 1]:
-                    # A coat: water, solids and their heat join the film; a part of the water soaks
-                    # into the crust.
-                    capacity = water * 4186.0 + (dry + fat) * c.film_cp_dry_j_kg_k + 300.0
-                    fresh = mass * (
-                        sauce[0] * 4186.0 + (sauce[1] + sauce[3]) * c.film_cp_dry_j_kg_k
-                    )
-                    film = (film * capacity + c.film_start_c * fresh) / (capacity + fresh)
-                    soaked = 0.0
-                    if crust > 0.0:
-                        soaked = min(_SOAK * mass * sauce[0], crust * ground.water_kg_m3)
-                        crust -= soaked / ground.water_kg_m3
-                    water += mass * sauce[0] - soaked
-                    dry += mass * sauce[1]
-                    bound += mass * sauce[2]
-                    fat += mass * sauce[3]
-                    laid += 1
-                    fresh = True
-                    top_before = max(0.0, max(layers[0], under) - shows)
-                    for j in range(2):  # the colour is that of the fresh coat now
-                        if top_before < marks[j]:
-                            times[m, s, 2 + j] = np.inf
-                top = max(0, laid - 1)
-                if n % every == 0:
-                    k = n // every
-                    traces[m, s, k, 0] = (
-                        max(layers[top], max(layers[0], under) - shows) if laid > 0 else under
-                    )
-                    traces[m, s, k, 1] = film
-                    traces[m, s, k, 2] = wet_fraction
-                    traces[m, s, k, 3] = crust
-                if n == steps:
-                    break
-                if done and n_coats == laid and n % every == 0:
-                    # Burnt: nothing after this is asked of the site; the traces hold the last
-                    # state.
-                    for k in range(n // every + 1, samples):
-                        for j in range(4):
-                            traces[m, s, k, j] = traces[m, s, n // every, j]
-                    break
-                out = False
-                for i in range(n_coats):
-                    if coats[i, 0] <= t < coats[i, 1]:
-                        out = True
-                if out != was_out or (t >= change[0] and t - dt < change[0]):
-                    # the surroundings jump: the heat of the last step says nothing of this one
-                    fresh = True
-                was_out = out
-                if out:
-                    h, air, w4, element, gain, vent = ROOM_H, ROOM_C, room4, 0.0, 1.0, 1.0
-                else:
-                    h, air, w4, element = share * heat[0], heat[1], wall4, share * heat[3]
-                    gain, vent = factors[m, 0], heat[4]
-                    if t >= change[0]:
-                        part = share if sites[s, 3] != 0.0 else share * change[5]
-                        h, air, element, vent = (
-                            part * change[1],
-                            change[2],
-                            part * change[4],
-                            change[6],
-                        )
-                        w4 = (change[3] + KELVIN) ** 4
-                    side = sites[s, 3]
-                    for i in range(flips.size):
-                        if t >= flips[i]:
-                            side = -side
-                    if (
-                        side < 0.0
-                    ):  # turned away: what air passes below, and no radiation to speak of
-                        h, w4, element = c.away_share * h, (film + KELVIN) ** 4, 0.0
-                # Water, crust and the layer below are taken at the middle of the step, as the last
-                # step's rates foretell it: so the step is second order where it matters, and stays
-                # implicit in the film itself.
-                crust_mid = max(0.0, crust + 0.5 * crust_step)
-                below_mid = min(below + 0.5 * below_step, boil_c)
-                contact = (
-                    interface
-                    if laid > 0
-                    else interface * c.interface_bare_w_m2_k / c.interface_face_w_m2_k
-                )
-                u = 1.0 / (1.0 / contact + crust_mid / c.crust_k_w_m_k)
-                activity = activity_of(max(0.5 * water, water - 0.5 * rate * dt), bound)
-                wet_before = wet_fraction
-                capacity = water * 4186.0 + (dry + fat) * c.film_cp_dry_j_kg_k + 300.0
-                film_before = film
-                theta = 1.0 if fresh else _THETA
-                fresh = False
-                film, end_rate, net = film_temp_c(
-                    film,
-                    film,
-                    capacity,
-                    dt,
-                    gain,
-                    h,
-                    air,
-                    w4,
-                    element,
-                    u,
-                    below_mid,
-                    activity,
-                    vent * h / AIR_J_M3_K,
-                    pressure,
-                    0.9 * water / dt,
-                    c.emissivity,
-                    theta,
-                    net,
-                )
-                rate = theta * end_rate + (1.0 - theta) * end_before
-                rate = min(rate, 0.9 * water / dt)
-                end_before = end_rate
-                water -= rate * dt
-                wet_fraction = water / (water + dry + fat) if water > 0.0 else 0.0
-                # The shallow layer: heated through interface and crust, cooled to the depth of the
-                # thermal front, and held at boiling by its own water, which leaves a dried crust
-                # behind.
-                depth = np.sqrt(np.pi * ground.alpha_m2_s * (t + 60.0))
-                loss = ground.k_w_m_k / depth
-                supply = ground.supply_share * c.juice_supply_kg_m2_s * np.exp(-t / c.juice_fade_s)
-                boiled = 0.0
-                if (bare or laid == 0) and wet_fraction < 0.3:
-                    # Nothing covers the food: its own water leaves through the dried layer by
-                    # diffusion.
-                    partial = min(psat_grid_pa(below), 0.97 * pressure)
-                    drive = np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
-                    resist = AIR_J_M3_K / (vent * h) + crust / c.crust_vapour_m2_s
-                    boiled = max(
-                        0.0, pressure / (VAPOUR_J_KG_K * (below + KELVIN)) * drive / resist
-                    )
-                latent = latent_heat_j_kg(below)
-                below_before, crust_before = below, crust
-                below = (layer_j * below + dt * (u * film + loss * deep_c[m] - latent * boiled)) / (
-                    layer_j + dt * (u + loss)
-                )
-                if below > boil_c:
-                    # Held at boiling: what comes in over what goes deeper, and over the warming up
-                    # to here, is steam.
-                    held = (
-                        u * (film - boil_c)
-                        - loss * (boil_c - deep_c[m])
-                        - layer_j * (boil_c - below_before) / dt
-                    )
-                    boiled = max(boiled, held / latent)
-                    below = boil_c
-                if boiled > supply:
-                    crust += (boiled - supply) * dt / ground.water_kg_m3
-                below_step, crust_step = below - below_before, crust - crust_before
-                # Browning: the mean of both ends of the step in the Arrhenius factor keeps it
-                # second order.
-                mean_k = 0.5 * (film + film_before) + KELVIN
-                heat_up = (
-                    np.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / mean_k - 1.0 / _REF_K))
-                    * factors[m, 3]
-                )
-                pace = (
-                    heat_up
-                    * wetness_factor(0.5 * (wet_before + wet_fraction), c.brown_wet_fraction)
-                    * dt
-                )
-                for i in range(laid):
-                    layers[i] += (sugar_rate + protein_rate) * pace
-                if browns:
-                    under += (bare_rate if laid == 0 else c.protein_under_film * bare_rate) * pace
-                after = t + dt
-                if times[m, s, 0] == np.inf and wet_fraction < c.set_water_fraction and laid > 0:
-                    times[m, s, 0] = after
-                if times[m, s, 1] == np.inf and film > boil_c and times[m, s, 0] < np.inf:
-                    rise = film - film_before
-                    late = (film - boil_c) / rise * dt if rise > film - boil_c > 0.0 else 0.0
-                    times[m, s, 1] = max(after - late, times[m, s, 0])
-                if times[m, s, 6] == np.inf and crust > 0.0003:
-                    times[m, s, 6] = after
-                # Bitter and burnt are judged on the worst layer, which is the first. The colour is
-                # that of the top one, until a layer below is dark enough to show through: so
-                # mahogany never comes after bitter.
-                worst = max(layers[0], under)
-                seen = max(layers[top], worst - shows) if laid > 0 else under
-                for j in range(4):
-                    now, before = (seen, top_before) if j < 2 else (worst, worst_before)
-                    if times[m, s, 2 + j] == np.inf and now >= marks[j]:
-                        part = (marks[j] - before) / (now - before) if now > before else 1.0
-                        times[m, s, 2 + j] = t + dt * min(1.0, max(0.0, part))
-                top_before, worst_before = seen, worst
-                done = worst > 1.6 * c.burnt_index
+            run_site(
+                times[m, s],
+                traces[m, s],
+                factors[m],
+                deep_c[m],
+                start_c,
+                dried[m],
+                sites[s],
+                fire,
+                layer,
+                skin,
+                acts,
+                change,
+                grid,
+                c,
+                ground,
+                layers,
+            )
     return times, traces

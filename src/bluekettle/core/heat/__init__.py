@@ -5,7 +5,14 @@ Arrays in, arrays out. Knows no appliances of a kitchen, no cuts and no tenderne
 
 from bluekettle.core.heat.air import InAir, heat_in
 from bluekettle.core.heat.conduction import Conducted, biot_number, conduct
-from bluekettle.core.heat.kernel import GEOMETRY, cell_geometry, step_piece
+from bluekettle.core.heat.kernel import (
+    GEOMETRY,
+    Boundary,
+    Cells,
+    Matter,
+    cell_geometry,
+    step_piece,
+)
 from bluekettle.core.heat.surroundings import (
     Surroundings,
     element_at,
@@ -15,8 +22,11 @@ from bluekettle.core.heat.surroundings import (
 
 __all__ = [
     "GEOMETRY",
+    "Boundary",
+    "Cells",
     "Conducted",
     "InAir",
+    "Matter",
     "Surroundings",
     "biot_number",
     "cell_geometry",

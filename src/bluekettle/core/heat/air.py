@@ -5,14 +5,14 @@ drying front recedes.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.heat.kernel import GEOMETRY, cell_geometry, step_piece
+from bluekettle.core.heat.kernel import GEOMETRY, Boundary, Cells, Matter, cell_geometry, step_piece
 from bluekettle.core.heat.surroundings import Surroundings
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import FoodProperties, ambient_pressure_pa, saturation_temp_c
@@ -25,160 +25,137 @@ SIGMA = 5.670374e-8
 AIR_J_M3_K = 950.0  # rho cp of hot humid air, Lewis number near 1 (typical, estimated)
 # share of a piece's water that can come to its surface before it is dry (typical, estimated)
 FREE_WATER = 0.45
-
+HELD_W_M2_K = 1e5  # so strong an exchange holds a surface at its temperature (numerical)
 
 SURFACE, LOST, CRUST, SKIN = range(4)
 
 
+class Drying(NamedTuple):
+    """A piece that may dry: half-thickness [m], property tables, water [kg/m³], and of its surface
+    emissivity [-], conductivity [W/mK] and vapour diffusivity [m²/s] of dried crust, and the juice
+    that reaches it from within [kg/m²s].
+    """
+
+    half_m: float
+    enthalpy: Any
+    k_table: Any
+    water_kg_m3: float
+    emissivity: float
+    crust_k_w_m_k: float
+    crust_vapour_m2_s: float
+    juice_supply_kg_m2_s: float
+
+
+class Air(NamedTuple):
+    """What surrounds it: exchange [W/m²K], air and wall [°C], absorbed element flux [W/m²], vapour
+    [Pa]; whether nothing evaporates; pressure [Pa] and boiling point [°C].
+    """
+
+    h_w_m2_k: float
+    air_c: float
+    wall_c: float
+    element_w_m2: float
+    vapour_pa: float
+    wet: bool
+    pressure_pa: float
+    boil_c: float
+
+
 @njit(cache=True, nogil=True, error_model="numpy")
 def step_air(
-    temp: Any,
-    state: Any,
-    dx: float,
-    volume: Any,
-    area: Any,
-    enthalpy: Any,
-    k_table: Any,
-    water_kg_m3: float,
-    half: float,
-    h: float,
-    air_c: float,
-    wall_c: float,
-    element: float,
-    vapour_pa: float,
-    wet: bool,
-    pressure: float,
-    boil_c: float,
-    emissivity: float,
-    crust_k: float,
-    crust_d: float,
-    supply_0: float,
-    dt: float,
-    work: Any,
+    temp: Any, state: Any, cells: Cells, food: Drying, air: Air, dt: float, work: Any
 ) -> float:
     """Advance one piece by a step in place; returns the heat it took up [J/m²].
 
     state (4,): temperature of the evaporating front [°C], water lost [kg/m²], dried crust over it
     [m], and the skin's own temperature [°C], which a crust lets rise above the front's.
     """
+    h = air.h_w_m2_k
+    c, half_m = food, food.half_m
     surface, lost, crust = state[SURFACE], state[LOST], state[CRUST]
-    free = FREE_WATER * water_kg_m3 * np.sum(volume)
+    free = FREE_WATER * c.water_kg_m3 * np.sum(cells.volume)
     kelvin = surface + KELVIN
     radiant, radiant_slope = 0.0, 0.0
-    if not wet:  # what is wrapped or under water sees no wall; its h is of all exchange
-        radiant = emissivity * SIGMA * ((wall_c + KELVIN) ** 4 - kelvin**4) + element
-        radiant_slope = 4.0 * emissivity * SIGMA * kelvin**3
+    if not air.wet:  # what is wrapped or under water sees no wall; its h is of all exchange
+        radiant = c.emissivity * SIGMA * ((air.wall_c + KELVIN) ** 4 - kelvin**4) + air.element_w_m2
+        radiant_slope = 4.0 * c.emissivity * SIGMA * kelvin**3
     rate, rate_slope = 0.0, 0.0
     latent = latent_heat_j_kg(surface)
-    if not wet:
+    if not air.wet:
         # Vapour leaves the front by diffusion through the dried layer and then by the air's own
         # mass transfer.
-        partial = min(psat_grid_pa(surface), 0.98 * pressure)
-        resist = AIR_J_M3_K / h + crust / crust_d
-        unit = pressure / (VAPOUR_J_KG_K * kelvin) / resist
+        partial = min(psat_grid_pa(surface), 0.98 * air.pressure_pa)
+        resist = AIR_J_M3_K / h + crust / c.crust_vapour_m2_s
+        unit = air.pressure_pa / (VAPOUR_J_KG_K * kelvin) / resist
         rate = max(
-            0.0, unit * np.log((pressure - min(vapour_pa, 0.97 * pressure)) / (pressure - partial))
+            0.0,
+            unit
+            * np.log(
+                (air.pressure_pa - min(air.vapour_pa, 0.97 * air.pressure_pa))
+                / (air.pressure_pa - partial)
+            ),
         )
         rate_slope = (
-            unit / (pressure - partial) * partial * latent / (VAPOUR_J_KG_K * kelvin * kelvin)
+            unit
+            / (air.pressure_pa - partial)
+            * partial
+            * latent
+            / (VAPOUR_J_KG_K * kelvin * kelvin)
         )
     # The dried layer stands between air and front: outer exchange in series with it.
     outer = h + radiant_slope
-    through = 1.0 / (1.0 / outer + crust / crust_k)
+    through = 1.0 / (1.0 / outer + crust / c.crust_k_w_m_k)
     share = through / outer
-    inward = share * (h * (air_c - surface) + radiant)
+    inward = share * (h * (air.air_c - surface) + radiant)
     drive = inward - latent * rate
     slope = through + latent * rate_slope
     # The net flux, linear about the surface as it was: an exchange of coefficient `slope` with
     # `env`.
     outer_c = surface + drive / slope
-    if surface >= boil_c - 0.01 and drive > 0.0:
+    if surface >= air.boil_c - 0.01 and drive > 0.0:
         # Held at boiling by its own water: the food takes what conduction carries off, the rest
         # leaves as steam.
-        slope, outer_c = 1e5, boil_c
-    taken, _ = step_piece(
-        temp, dx, volume, area, enthalpy, k_table, dt, slope, outer_c, 0.0, 0.0, 0.0, work
-    )
+        slope, outer_c = HELD_W_M2_K, air.boil_c
+    around = Boundary(slope, outer_c, 0.0, 0.0, 0.0)
+    taken, _ = step_piece(temp, cells, Matter(c.enthalpy, c.k_table), dt, around, work)
     flux = taken / dt
-    if slope < 1e5:
-        surface = min(outer_c - flux / slope, boil_c)
+    if slope < HELD_W_M2_K:
+        surface = min(outer_c - flux / slope, air.boil_c)
     lost += rate * dt
-    supply = supply_0 * max(0.0, 1.0 - lost / free)
+    supply = c.juice_supply_kg_m2_s * max(0.0, 1.0 - lost / free)
     if rate > supply:
-        crust = min(crust + (rate - supply) * dt / water_kg_m3, 0.5 * half)
-    if slope >= 1e5:
-        extra = max(0.0, share * (h * (air_c - surface) + radiant) - latent * rate - flux)
-        surface = boil_c if extra > 0.0 else surface - 0.02
-        if not wet:
+        crust = min(crust + (rate - supply) * dt / c.water_kg_m3, 0.5 * half_m)
+    if slope >= HELD_W_M2_K:
+        extra = max(0.0, share * (h * (air.air_c - surface) + radiant) - latent * rate - flux)
+        surface = air.boil_c if extra > 0.0 else surface - 0.02
+        if not air.wet:
             lost += extra / latent * dt
-            crust = min(crust + extra / latent * dt / water_kg_m3, 0.5 * half)
+            crust = min(crust + extra / latent * dt / c.water_kg_m3, 0.5 * half_m)
     state[SURFACE], state[LOST], state[CRUST] = surface, lost, crust
-    state[SKIN] = surface + inward * crust / crust_k
+    state[SKIN] = surface + inward * crust / c.crust_k_w_m_k
     return float(taken)
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_air(
-    half: float,
-    exponent: int,
-    cells: int,
-    start_c: float,
-    enthalpy: Any,
-    k_table: Any,
-    water_kg_m3: float,
-    h: float,
-    air_c: float,
-    wall_c: float,
-    element: float,
-    vapour_pa: float,
-    wet: bool,
-    pressure: float,
-    boil_c: float,
-    emissivity: float,
-    crust_k: float,
-    crust_d: float,
-    supply_0: float,
-    dt: float,
-    steps: int,
+    exponent: int, count: int, start_c: float, food: Drying, air: Air, dt: float, steps: int
 ) -> Any:
-    """Integrate one piece (`start_c` must be a float); returns (steps + 1, 7): time, centre, mean,
-    surface [°C], water lost [kg/m²], crust [m], heat taken up [J/m²]."""
-    dx, volume, area = cell_geometry(half, exponent, cells)
-    temp = np.full(cells, start_c)
-    work = np.empty((5, cells + 1))
+    """Integrate one piece of `count` cells (`start_c` must be a float); returns (steps + 1, 7):
+    time, centre, mean, surface [°C], water lost [kg/m²], crust [m], heat taken up [J/m²].
+    """
+    cells = cell_geometry(food.half_m, exponent, count)
+    temp = np.full(count, start_c)
+    work = np.empty((5, count + 1))
     out = np.empty((steps + 1, 7))
     state = np.array([start_c, 0.0, 0.0, start_c])
+    whole = np.sum(cells.volume)
     heat = 0.0
     for n in range(steps + 1):
-        mean = np.sum(temp * volume) / np.sum(volume)
+        mean = np.sum(temp * cells.volume) / whole
         out[n, 0], out[n, 1], out[n, 2], out[n, 3] = n * dt, temp[0], mean, state[SURFACE]
         out[n, 4], out[n, 5], out[n, 6] = state[LOST], state[CRUST], heat
         if n < steps:
-            heat += step_air(
-                temp,
-                state,
-                dx,
-                volume,
-                area,
-                enthalpy,
-                k_table,
-                water_kg_m3,
-                half,
-                h,
-                air_c,
-                wall_c,
-                element,
-                vapour_pa,
-                wet,
-                pressure,
-                boil_c,
-                emissivity,
-                crust_k,
-                crust_d,
-                supply_0,
-                dt,
-                work,
-            )
+            heat += step_air(temp, state, cells, food, air, dt, work)
     return out
 
 
@@ -244,27 +221,36 @@ def heat_in(
     ranges.within("element_w_m2", around.element_w_m2, 0.0, 15_000.0, "W/m²")
     ranges.close()
     pressure = ambient_pressure_pa(altitude_m)
-    out = run_air(
-        half_m,
-        GEOMETRY[shape],
-        cells,
-        float(start_c),
+    air = air_of(around, around.h_w_m2_k, pressure, saturation_temp_c(pressure))
+    steps = round(time_s / dt_s)
+    drying = drying_of(food, half_m)
+    out = run_air(GEOMETRY[shape], cells, float(start_c), drying, air, float(dt_s), steps)
+    return InAir(out[:, 0], out[:, 1], out[:, 2], out[:, 3], out[:, 4], out[:, 5], out[:, 6])
+
+
+def drying_of(food: FoodProperties, half_m: float) -> Drying:
+    """A piece of a food as the kernel reads it."""
+    return Drying(
+        float(half_m),
         food.enthalpy_j_m3,
         food.k_w_m_k,
         food.water_fraction * food.density_kg_m3,
-        around.h_w_m2_k,
-        around.air_c,
-        around.wall_c,
-        around.element_w_m2,
-        around.vapour_pa,
-        around.wet,
-        pressure,
-        saturation_temp_c(pressure),
         value("emissivity"),
         value("crust_k_w_m_k"),
         value("crust_vapour_m2_s"),
         value("juice_supply_kg_m2_s"),
-        dt_s,
-        round(time_s / dt_s),
     )
-    return InAir(out[:, 0], out[:, 1], out[:, 2], out[:, 3], out[:, 4], out[:, 5], out[:, 6])
+
+
+def air_of(around: Surroundings, h_w_m2_k: float, pressure_pa: float, boil_c: float) -> Air:
+    """Surroundings as the kernel reads them."""
+    return Air(
+        float(h_w_m2_k),
+        float(around.air_c),
+        float(around.wall_c),
+        float(around.element_w_m2),
+        float(around.vapour_pa),
+        around.wet,
+        float(pressure_pa),
+        float(boil_c),
+    )

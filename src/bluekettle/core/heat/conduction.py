@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.heat.kernel import GEOMETRY, cell_geometry, step_piece
+from bluekettle.core.heat.kernel import GEOMETRY, Boundary, Matter, cell_geometry, step_piece
 from bluekettle.core.thermo import FoodProperties
 
 Array = NDArray[np.float64]
@@ -86,29 +86,18 @@ def conduct(
     ranges.within("dt_s", dt_s, 0.01, 600.0, "s")
     ranges.within("cells", cells, 4, 200)
     ranges.close()
-    dx, volume, area = cell_geometry(half_m, GEOMETRY[shape], cells)
+    grid = cell_geometry(half_m, GEOMETRY[shape], cells)
+    matter = Matter(food.enthalpy_j_m3, food.k_w_m_k)
+    around = Boundary(float(h_w_m2_k), float(env_c), 0.0, 0.0, 0.0)
     temp = np.full(cells, float(start_c))
     work = np.empty((5, cells + 1))
     steps = round(time_s / dt_s)
     out = np.empty((3, steps + 1))
     out[:, 0] = (start_c, start_c, 0.0)
+    whole = np.sum(grid.volume)
     for n in range(steps):
-        heat, _ = step_piece(
-            temp,
-            dx,
-            volume,
-            area,
-            food.enthalpy_j_m3,
-            food.k_w_m_k,
-            dt_s,
-            h_w_m2_k,
-            env_c,
-            0.0,
-            0.0,
-            0.0,
-            work,
-        )
-        out[:, n + 1] = (temp[0], np.sum(temp * volume) / np.sum(volume), out[2, n] + heat)
+        heat, _ = step_piece(temp, grid, matter, float(dt_s), around, work)
+        out[:, n + 1] = (temp[0], np.sum(temp * grid.volume) / whole, out[2, n] + heat)
     return Conducted(
         np.asarray(dt_s * np.arange(steps + 1), dtype=np.float64), out[0], out[1], out[2]
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numba import njit
@@ -11,6 +11,37 @@ from bluekettle.core.thermo.food import GRID_C0, GRID_N, GRID_STEP_C
 
 GEOMETRY = {"slab": 0, "cylinder": 1, "sphere": 2}
 _LAST = GRID_N - 2.0
+KINK_C = -1.0  # where freezing begins: the enthalpy curve has a kink there
+
+
+class Cells(NamedTuple):
+    """Equal cells from centre to surface, per m² of surface: width [m], volumes [m³/m²] (cells,),
+    and their inner and outer areas [-] (cells + 1,).
+    """
+
+    dx_m: float
+    volume: Any
+    area: Any
+
+
+class Matter(NamedTuple):
+    """Enthalpy [J/m³] and conductivity [W/mK] of a food on the property grid."""
+
+    enthalpy: Any
+    k_table: Any
+
+
+class Boundary(NamedTuple):
+    """What a surface exchanges with: coefficient [W/m²K], temperature [°C], a flux besides [W/m²],
+    and, where the surroundings are a body that warms and cools with the food, its heat capacity
+    [J/m²K] and its own heat [W/m²], both per m² of food; 0 where they are held.
+    """
+
+    h_w_m2_k: float
+    env_c: float
+    flux_w_m2: float
+    env_j_m2_k: float
+    env_w_m2: float
 
 
 @njit(cache=True, error_model="numpy")
@@ -19,7 +50,6 @@ def cell_geometry(half_m: float, exponent: int, cells: int) -> Any:
     surface.
 
     `half_m` is the half-thickness or radius [m]; exponent 0, 1, 2 for slab, cylinder, sphere.
-    Returns (dx [m], volume [m³/m²] (cells,), area [-] (cells + 1,)).
     """
     dx = half_m / cells
     volume = np.empty(cells)
@@ -32,7 +62,7 @@ def cell_geometry(half_m: float, exponent: int, cells: int) -> Any:
         volume[i] = half_m * (outer - inner) / (exponent + 1)
     if exponent == 0:
         area[0] = 0.0  # the mid-plane passes nothing
-    return dx, volume, area
+    return Cells(dx, volume, area)
 
 
 @njit(cache=True, error_model="numpy")
@@ -61,63 +91,53 @@ def grid_slope(table: Any, temp_c: float) -> float:
 
 @njit(cache=True, error_model="numpy")
 def step_piece(
-    temp: Any,
-    dx: float,
-    volume: Any,
-    area: Any,
-    enthalpy: Any,
-    k_table: Any,
-    dt_s: float,
-    h_w_m2_k: float,
-    env_c: float,
-    flux_w_m2: float,
-    env_j_m2_k: float,
-    env_w_m2: float,
-    work: Any,
+    temp: Any, cells: Cells, food: Matter, dt_s: float, around: Boundary, work: Any
 ) -> Any:
     """Advance the cell temperatures `temp` [°C] in place by one backward Euler step.
 
-    The surface exchanges h (surroundings - surface) + flux through half a cell. The surroundings
-    are held at `env_c` where `env_j_m2_k` is 0; otherwise they are one more unknown of the same
-    system, a body of that heat capacity per m² of food, heated by `env_w_m2`: so a little water
-    around much food cannot swing. `work` has shape (5, cells + 1). Enthalpy is the conserved
-    quantity, so latent heat needs no special case; Newton's method solves the step, damped because
-    the enthalpy curve has a kink where freezing begins. Returns (heat taken up by the food [J/m²],
-    temperature of the surroundings after the step [°C]).
+    The surface exchanges with its boundary through half a cell. Where the boundary is a body, its
+    temperature is one more unknown of the same system: so a little water around much food cannot
+    swing. `work` has shape (5, cells + 1). Enthalpy is the conserved quantity, so latent heat needs
+    no special case; Newton's method solves the step, damped because the enthalpy curve has a kink
+    where freezing begins. Returns (heat taken up by the food [J/m²], temperature of the
+    surroundings after the step [°C]).
     """
-    cells = temp.size
+    volume, area, enthalpy, k_table = cells.volume, cells.area, food.enthalpy, food.k_table
+    dx, h_w_m2_k, env_c = cells.dx_m, around.h_w_m2_k, around.env_c
+    flux_w_m2, env_j_m2_k, env_w_m2 = around.flux_w_m2, around.env_j_m2_k, around.env_w_m2
+    count = temp.size
     old_h, move, upper, rhs, diag = work[0], work[1], work[2], work[3], work[4]
     coldest = 1e9
-    for i in range(cells):
+    for i in range(count):
         coldest = min(coldest, temp[i])
         old_h[i] = grid_value(enthalpy, temp[i])
     # Conductances between cells, from the temperatures at the start of the step (first order in the
     # step).
-    for i in range(cells - 1):
+    for i in range(count - 1):
         k = 0.5 * (grid_value(k_table, temp[i]) + grid_value(k_table, temp[i + 1]))
         upper[i] = area[i + 1] * k / dx
     surface = 0.0
     if h_w_m2_k > 0.0:
-        surface = 1.0 / (1.0 / h_w_m2_k + 0.5 * dx / grid_value(k_table, temp[cells - 1]))
-    upper[cells - 1] = surface
+        surface = 1.0 / (1.0 / h_w_m2_k + 0.5 * dx / grid_value(k_table, temp[count - 1]))
+    upper[count - 1] = surface
     free = env_j_m2_k > 0.0
-    rows = cells + 1 if free else cells
+    rows = count + 1 if free else count
     env_start, env = env_c, env_c
     for _ in range(40):
-        for i in range(cells):
+        for i in range(count):
             left = upper[i - 1] if i > 0 else 0.0
-            beyond = temp[i + 1] if i < cells - 1 else env
+            beyond = temp[i + 1] if i < count - 1 else env
             flow = upper[i] * (beyond - temp[i])
             if i > 0:
                 flow += left * (temp[i - 1] - temp[i])
-            if i == cells - 1:
+            if i == count - 1:
                 flow += flux_w_m2
             rhs[i] = dt_s * flow - volume[i] * (grid_value(enthalpy, temp[i]) - old_h[i])
             diag[i] = volume[i] * grid_slope(enthalpy, temp[i]) + dt_s * (left + upper[i])
         if free:
-            flow = env_w_m2 - surface * (env - temp[cells - 1])
-            rhs[cells] = dt_s * flow - env_j_m2_k * (env - env_start)
-            diag[cells] = env_j_m2_k + dt_s * surface
+            flow = env_w_m2 - surface * (env - temp[count - 1])
+            rhs[count] = dt_s * flow - env_j_m2_k * (env - env_start)
+            diag[count] = env_j_m2_k + dt_s * surface
         # Thomas algorithm for the symmetric system with off-diagonals -dt * upper.
         for i in range(1, rows):
             factor = dt_s * upper[i - 1] / diag[i - 1]
@@ -127,22 +147,22 @@ def step_piece(
         for i in range(rows - 2, -1, -1):
             move[i] = (rhs[i] + dt_s * upper[i] * move[i + 1]) / diag[i]
         largest = 0.0
-        for i in range(cells):
+        for i in range(count):
             change = move[i]
             # Stop just past the kink instead of leaping over it with the slope of the other side.
-            if temp[i] < -1.0 < temp[i] + change:
-                change = -1.0 + 1e-6 - temp[i]
-            elif temp[i] + change < -1.0 < temp[i]:
-                change = -1.0 - 1e-6 - temp[i]
+            if temp[i] < KINK_C < temp[i] + change:
+                change = KINK_C + 1e-6 - temp[i]
+            elif temp[i] + change < KINK_C < temp[i]:
+                change = KINK_C - 1e-6 - temp[i]
             temp[i] += change
             largest = max(largest, abs(change))
         if free:
-            env += move[cells]
+            env += move[count]
         # Thawed food has a heat capacity so even that the first step of Newton is within 1e-3 of
         # the last.
         if largest < 2e-3 or coldest > 0.0:
             break
     taken = 0.0
-    for i in range(cells):
+    for i in range(count):
         taken += volume[i] * (grid_value(enthalpy, temp[i]) - old_h[i])
     return taken, env

@@ -4,6 +4,7 @@ unfavourable bound.
 Never imports calibration: a fit must not loosen a threshold.
 """
 
-from bluekettle.core.safety.rules import LEVELS, USUAL_GUIDANCE, WatchOut, watch_outs
+from bluekettle.core.safety.rules import watch_outs
+from bluekettle.core.safety.watch import LEVELS, USUAL_GUIDANCE, WatchOut
 
 __all__ = ["LEVELS", "USUAL_GUIDANCE", "WatchOut", "watch_outs"]

@@ -14,6 +14,10 @@ from bluekettle.core.sauce.character import (
     vary,
 )
 from bluekettle.core.sauce.ledger import (
+    BOILED,
+    CLEAN,
+    CONTACTS,
+    RAW,
     Flow,
     Ledger,
     Move,
@@ -21,6 +25,7 @@ from bluekettle.core.sauce.ledger import (
     Stop,
     boil_minutes,
     keep_ledger,
+    plate_contact,
 )
 from bluekettle.core.sauce.mixing import (
     Composition,
@@ -48,7 +53,11 @@ from bluekettle.core.sauce.simmering import Simmered, simmer, simmer_minutes
 
 __all__ = [
     "APPETITES",
+    "BOILED",
+    "CLEAN",
+    "CONTACTS",
     "KINDS",
+    "RAW",
     "VARIANTS",
     "Composition",
     "Flow",
@@ -70,6 +79,7 @@ __all__ = [
     "keep_ledger",
     "meat_for",
     "mix",
+    "plate_contact",
     "reduce_to",
     "salt_of",
     "sample_sauce",

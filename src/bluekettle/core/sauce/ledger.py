@@ -16,7 +16,7 @@ from bluekettle.core.errors import Ranges
 from bluekettle.core.sauce.simmering import heat_up_s
 from bluekettle.core.tables import value
 
-CLEAN, RAW, BOILED = "clean", "raw-contact", "boiled"
+CLEAN, RAW, BOILED = CONTACTS = ("clean", "raw-contact", "boiled")
 TAKEN = ("plate", "pot", "raw food")  # ends of the drawing: no portion may be called so
 KINDS = ("split", "touch", "boil", "pour", "cook", "serve")
 BATCH = "bowl"
@@ -158,6 +158,22 @@ def keep_ledger(batch_kg: float, moves: Sequence[Move]) -> Ledger:
             flows.append(Flow(place, move.portion, "plate", part, contact))
     portions = tuple(Portion(name, mass, contact) for name, (mass, contact) in left.items())
     return Ledger(portions, tuple(flows), served, tuple(stops))
+
+
+def plate_contact(ledger: Ledger) -> str:
+    """Contact of what reaches ready food: the worst of the portions that are served, those stopped
+    on their way included. Where none is, of all that is left: nobody said that it is another one.
+    """
+    served = {flow.source: flow.contact for flow in ledger.flows if flow.target == "plate"}
+    served |= {stop.portion: RAW for stop in ledger.stops}
+    cooked = {flow.source for flow in ledger.flows if flow.target == "pot"}
+    contacts = served or {p.name: p.contact for p in ledger.portions if p.mass_kg > 0.0}
+    # What cooked in the pot was boiled there; nobody boils it again.
+    found = [CLEAN if name in cooked else contact for name, contact in contacts.items()]
+    worst = CLEAN
+    for contact in found:
+        worst = _together(worst, contact)
+    return worst
 
 
 def _check(place: int, move: Move, left: dict[str, tuple[float, str]]) -> None:

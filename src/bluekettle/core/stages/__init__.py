@@ -4,7 +4,7 @@ Here heat, pressure, glaze, tenderness and lethality meet. Knows dishes, cuts, a
 no clock.
 """
 
-from bluekettle.core.stages.calls import Call, plan_calls, risk_at
+from bluekettle.core.stages.calls import Call, Nearing, looks_of, nearing_of, plan_calls, risk_at
 from bluekettle.core.stages.chain import Band, Stage, serial
 from bluekettle.core.stages.dish import (
     FINISHES,
@@ -21,21 +21,43 @@ from bluekettle.core.stages.dish import (
     cut_keys,
 )
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
-from bluekettle.core.stages.finishing import film_of, heat_of
+from bluekettle.core.stages.finishing import film_of, heat_of, pull_times
 from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
 from bluekettle.core.stages.fit import Fit, Place, Verdict, fit_cut, fits_of
 from bluekettle.core.stages.forecast import Forecast, forecast, strip_index
 from bluekettle.core.stages.inside import Inside
-from bluekettle.core.stages.kitchen import LIMITS, MAX_COATS, TYPICAL, Kitchen, Learnt
+from bluekettle.core.stages.kitchen import (
+    LIMITS,
+    MAX_COATS,
+    PLAUSIBLE,
+    TYPICAL,
+    Kitchen,
+    Learnt,
+)
 from bluekettle.core.stages.ladder import Rung, ladder
-from bluekettle.core.stages.progress import Event, Progress, StepPlan, StepState, follow, held_for
-from bluekettle.core.stages.tenderise import return_leg_s
+from bluekettle.core.stages.pinning import pin_bands, pin_index, warps
+from bluekettle.core.stages.progress import (
+    Check,
+    Done,
+    Event,
+    Fire,
+    Progress,
+    Sign,
+    StepState,
+    follow,
+    held_for,
+    plans_with,
+    standing,
+)
+from bluekettle.core.stages.returning import Failed, ways_back
+from bluekettle.core.stages.steps import Evidence, Leg, StepPlan, steps_of, waiting_step
 
 __all__ = [
     "FINISHES",
     "JOBS",
     "LIMITS",
     "MAX_COATS",
+    "PLAUSIBLE",
     "RELEASES",
     "SIGNS",
     "STATES",
@@ -44,20 +66,28 @@ __all__ = [
     "WANTS",
     "Band",
     "Call",
+    "Check",
     "Cut",
     "Dish",
+    "Done",
     "Event",
+    "Evidence",
+    "Failed",
     "FinishKind",
+    "Fire",
     "FirstHeat",
     "Fit",
     "Forecast",
     "Inside",
     "Kitchen",
     "Learnt",
+    "Leg",
+    "Nearing",
     "Place",
     "Progress",
     "Rung",
     "Sighting",
+    "Sign",
     "Stage",
     "StepPlan",
     "StepState",
@@ -76,9 +106,19 @@ __all__ = [
     "heat_of",
     "held_for",
     "ladder",
+    "looks_of",
+    "nearing_of",
+    "pin_bands",
+    "pin_index",
     "plan_calls",
-    "return_leg_s",
+    "plans_with",
+    "pull_times",
     "risk_at",
     "serial",
+    "standing",
+    "steps_of",
     "strip_index",
+    "waiting_step",
+    "warps",
+    "ways_back",
 ]

@@ -1,5 +1,7 @@
-"""When to call the cook while food is under fierce heat: look, look closer, full screen, out
-now.
+"""When to call the cook while food is under fierce heat: look, nearer, nearly out, out now.
+
+Each level calls once, the nearer the louder; between them the cook looks at the moments of
+`looks_of`, which are shown and do not ring.
 """
 
 from __future__ import annotations
@@ -9,15 +11,26 @@ from dataclasses import dataclass
 import numpy as np
 
 from bluekettle.core.errors import within
-from bluekettle.core.glaze import Milestones
+from bluekettle.core.glaze import Act, Milestones
 from bluekettle.core.stages.finishing import Array
 
-MOST_CALLS = 80
+MOST_LOOKS = 40
+LEVELS = ("look", "act", "closer", "full", "out")
+SAYS = {
+    "look": "Look now",
+    "closer": "Look closer",
+    "full": "Nearly out. Watch it",
+    "out": "Out now.",
+}
+EVEN = 0.5  # as likely as not
+LAST_FIFTH = 0.2
+LEAST_FULL_S = 15.0
+LEAST_LOOK_S = 5.0
 
 
 @dataclass(frozen=True)
 class Call:
-    """One call: seconds under the heat, its level (look, closer, full, out) and what to say."""
+    """One call: seconds under the heat, its level (look to out) and what to say."""
 
     at_s: float
     level: str
@@ -26,48 +39,81 @@ class Call:
 
 def out_by_s(milestones: Milestones, sample_s: Array) -> float:
     """The last moment [s] that can be defended: the window's end; with an empty window, the earlier
-    of the wanted colour's median and the moment at which burning is as likely as not."""
+    of the wanted colour's median and the moment at which burning is as likely as not.
+    """
     window = milestones.window
     if not window.empty and window.closes_s is not None:
         return window.closes_s
-    even = sample_s[milestones.risk >= 0.5]
-    first = [t for t in (window.opens_s, float(even[0]) if even.size else None) if t is not None]
+    even = sample_s[milestones.risk >= EVEN]
+    ends = (window.opens_s, float(even[0]) if even.size else None)
+    first = [end for end in ends if end is not None]
     return min(first) if first else float(sample_s[-1])
 
 
-def plan_calls(
-    milestones: Milestones,
-    sample_s: Array,
-    coats_s: tuple[tuple[float, float], ...],
-    flips_s: tuple[float, ...] = (),
-) -> tuple[Call, ...]:
-    """All calls of one finish, in order.
+@dataclass(frozen=True)
+class Nearing:
+    """Moments of one finish [s under the heat], in order: first look, closer, nearly out, out."""
 
-    Looks begin at the 5 % point of the first sign and follow at an interval no longer than half the
-    shortest likely gap by sight. From the moment the risk passes 5 % (or the window opens) they
-    come twice as often; the last fifth is full screen; then "Out now." until somebody says that it
-    is out.
+    look_s: float
+    closer_s: float
+    full_s: float
+    out_s: float
+
+
+def nearing_of(milestones: Milestones, sample_s: Array) -> Nearing:
+    """The first look is the 5 % point of the first sign; closer from the moment the window opens
+    (or the risk passes 5 %); the last fifth is nearly out.
     """
     out = out_by_s(milestones, sample_s)
     first = min(milestones.look_from_s, out)
     window = milestones.window
-    closer = window.opens_s if not window.empty and window.opens_s is not None else window.closes_s
-    closer = min(closer if closer is not None else out, out)
-    full = max(closer, out - max(15.0, 0.2 * (out - first)))
-    calls = [
-        Call(start, "coat", f"Coat {i + 1} now")
-        for i, (start, _) in enumerate(coats_s)
-        if start > 0
+    opens = window.opens_s if not window.empty else window.closes_s
+    closer = min(out if opens is None else opens, out)
+    full = max(closer, out - max(LEAST_FULL_S, LAST_FIFTH * (out - first)))
+    return Nearing(first, closer, min(full, out), out)
+
+
+def plan_calls(
+    milestones: Milestones, sample_s: Array, acts: tuple[Act, ...] = ()
+) -> tuple[Call, ...]:
+    """All calls of one finish, in order: each level once, and each act when it is due.
+
+    A level that would come at the same moment as a louder one is left out.
+    """
+    near = nearing_of(milestones, sample_s)
+    levels = [
+        ("look", near.look_s),
+        ("closer", near.closer_s),
+        ("full", near.full_s),
+        ("out", near.out_s),
     ]
-    calls += [Call(flip, "turn", "Turn it now") for flip in flips_s]
-    time, every = first, max(milestones.look_every_s, (out - first) / (MOST_CALLS / 2))
-    while time < out - 1.0 and len(calls) < MOST_CALLS:
-        level = "full" if time >= full else "closer" if time >= closer else "look"
-        says = {"look": "Look now", "closer": "Look closer", "full": "Nearly out. Watch it"}[level]
-        calls.append(Call(float(time), level, says))
-        time += every if level == "look" else max(5.0, 0.5 * every)
-    calls.append(Call(float(out), "out", "Out now."))
-    return tuple(sorted(calls, key=lambda call: call.at_s))
+    calls = [
+        Call(float(at), level, SAYS[level])
+        for (level, at), later in zip(levels, [*(t for _, t in levels[1:]), np.inf], strict=True)
+        if at < later
+    ]
+    calls += [Call(act.at_s, "act", act_says(act)) for act in acts if act.at_s > 0.0]
+    return tuple(sorted(calls, key=lambda call: (call.at_s, LEVELS.index(call.level))))
+
+
+def act_says(act: Act) -> str:
+    """What to say when an act is due."""
+    if act.coat and act.turn:
+        return "Turn it and coat it"
+    return "Next coat now" if act.coat else "Turn it now"
+
+
+def looks_of(milestones: Milestones, sample_s: Array) -> tuple[float, ...]:
+    """Moments to look [s under the heat]: from the first sign on at an interval no longer than half
+    the shortest likely gap by sight, twice as often from the moment it gets near.
+    """
+    near = nearing_of(milestones, sample_s)
+    every = max(milestones.look_every_s, (near.out_s - near.look_s) / MOST_LOOKS)
+    looks, time = [], near.look_s
+    while time < near.out_s - 1.0:
+        looks.append(round(float(time), 1))
+        time += every if time < near.closer_s else max(LEAST_LOOK_S, 0.5 * every)
+    return tuple(looks)
 
 
 def risk_at(milestones: Milestones, sample_s: Array, time_s: float) -> float:

@@ -8,7 +8,8 @@ from dataclasses import dataclass, field
 from math import sqrt
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.sauce import Composition
+from bluekettle.core.glaze import Act
+from bluekettle.core.sauce import CONTACTS, RAW, Composition
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
 from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
 from bluekettle.core.stages.kitchen import LIMITS, MAX_COATS, TYPICAL, Kitchen
@@ -53,6 +54,7 @@ class Cut:
     safe_c: float
     pleasant_c: float | None
     release: str
+    allergens: tuple[str, ...]
     food: FoodProperties
 
     @property
@@ -95,6 +97,7 @@ def _read_cut(line: Row) -> Cut:
         float(line["safe_c"]),
         float(line["pleasant_c"]) if line["pleasant_c"] else None,
         line["release"],
+        tuple(line["allergens"].split()),
         food_properties(parts),
     )
 
@@ -118,9 +121,10 @@ class Dish:
     the usual one.
 
     coats_min : minute under the heat of each coat, in order; None: the first before the heat, each
-    later one when the
-    last has set. flips_min : minutes at which the food is turned; with any, both broad sides have
-    to brown.
+    later one when the last has set. flips_min : minutes at which the food is turned; with any, both
+    broad sides have to brown. told : coats and turns that were done, by seconds under the heat.
+    sauce_lines : ingredients that the cook mixes, 0 for a bottle. contact : of the sauce with raw
+    food.
     """
 
     cut: str
@@ -143,6 +147,9 @@ class Dish:
     kitchen: Kitchen = field(default_factory=Kitchen)
     seed: int = 1
     sightings: tuple[Sighting, ...] = ()
+    told: tuple[Act, ...] = ()
+    sauce_lines: int = 0
+    contact: str = "clean"
 
     def check(self) -> Cut:
         """The dish's cut, once everything is in range.
@@ -158,6 +165,7 @@ class Dish:
         ranges.one_of("tenderise", self.tenderise, TENDERISE)
         ranges.one_of("finish", self.finish, FINISHES)
         ranges.one_of("want", self.want, WANTS)
+        ranges.one_of("sauce.contact", self.contact, CONTACTS)
         if self.release is not None:
             ranges.one_of("release", self.release, RELEASES)
         for name in (
@@ -256,6 +264,11 @@ class Dish:
     def release_kind(self) -> str:
         """The release asked for, or the usual one for this cut."""
         return self.release or cut(self.cut).release
+
+    @property
+    def raw_late(self) -> bool:
+        """Whether a sauce that touched raw food, unboiled, goes onto ready food."""
+        return self.sauce is not None and self.coats > 0 and self.contact == RAW
 
     @property
     def kind(self) -> FinishKind:

@@ -6,20 +6,32 @@ the skin browns by its own protein where it has dried.
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numba import njit
 
 from bluekettle.core.glaze.kernel import GAS_J_MOL_K
 from bluekettle.core.heat import cell_geometry
-from bluekettle.core.heat.air import CRUST, LOST, SKIN, SURFACE, step_air
-from bluekettle.core.stages.tally import TALLIES, add_step
-from bluekettle.core.stages.vessel import CELLS
+from bluekettle.core.heat.air import CRUST, LOST, SKIN, SURFACE, Air, Drying, step_air
+from bluekettle.core.stages.tally import TALLIES, Death, add_step
+from bluekettle.core.stages.vessel import CELLS, Run
 from bluekettle.core.units import KELVIN
 
 MAX_STEP_S = 30.0  # against 5 s throughout, cook values are up to 2 % lower
 CHANGE_K = 0.3  # of the front in one step: the less it moves, the longer the steps may be
+LONGER = 1.5  # times the last step at the most (numerical)
+
+
+class Browning(NamedTuple):
+    """Of bare skin: rate at the reference [1/s], activation energy [J/mol], reference [°C], and the
+    crust from which it browns at its full pace [m].
+    """
+
+    rate_1_s: float
+    ea_j_mol: float
+    reference_c: float
+    dry_m: float
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
@@ -27,36 +39,20 @@ def run_dry(
     half: Any,
     start: Any,
     h: Any,
+    pressure: Any,
+    boil: Any,
     exponent: int,
-    enthalpy: Any,
-    k_table: Any,
-    water_kg_m3: float,
-    air_c: float,
-    wall_c: float,
-    element: float,
-    vapour_pa: float,
-    wet: bool,
-    pressure: float,
-    boil_c: float,
-    emissivity: float,
-    crust_k: float,
-    crust_d: float,
-    supply_0: float,
-    brown_rate: float,
-    brown_ea: float,
-    reference_c: float,
-    skin_dry_m: float,
-    d60_min: float,
-    z_c: float,
-    hold_s: float,
-    dt: float,
-    every_s: float,
-    samples: int,
+    food: Drying,
+    air: Air,
+    skin: Browning,
+    death: Death,
+    run: Run,
 ) -> Any:
-    """Hold all members in their surroundings for `hold_s`, in steps of `dt` [s] and more where
-    little changes.
+    """Hold all members in their surroundings for `run.hold_s`, in steps of `run.base_s` and more
+    where little changes.
 
-    half, start, h : (members,) half-thickness [m], start [°C], exchange with the air [W/m²K].
+    half, start, h, pressure, boil : (members,) half-thickness [m], start [°C], exchange with the
+    air [W/m²K], pressure [Pa] and boiling point [°C]; the rest of `food` and `air` is common.
     Returns (sums (members, TALLIES) as in `add_step`, profile (members, CELLS) [°C], surface
     (members, 3): dried crust [m], browning index of the bare skin, water lost [kg/m²]; trace
     (samples, 4) of member 0: time, air, centre, mean).
@@ -65,53 +61,51 @@ def run_dry(
     sums = np.zeros((members, TALLIES))
     profile = np.empty((members, CELLS))
     surface = np.zeros((members, 3))
-    trace = np.full((samples, 4), np.nan)
+    trace = np.full((run.samples, 4), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
-        dx, volume, area = cell_geometry(half[m], exponent, CELLS)
-        whole = np.sum(volume)
+        cells = cell_geometry(half[m], exponent, CELLS)
+        whole = np.sum(cells.volume)
+        piece = Drying(
+            half[m],
+            food.enthalpy,
+            food.k_table,
+            food.water_kg_m3,
+            food.emissivity,
+            food.crust_k_w_m_k,
+            food.crust_vapour_m2_s,
+            food.juice_supply_kg_m2_s,
+        )
+        own = Air(
+            h[m],
+            air.air_c,
+            air.wall_c,
+            air.element_w_m2,
+            air.vapour_pa,
+            air.wet,
+            pressure[m],
+            boil[m],
+        )
         temp = np.full(CELLS, start[m])
         state = np.array([start[m], 0.0, 0.0, start[m]])
-        index, k, clock, step = 0.0, 0, 0.0, dt
-        while hold_s - clock > 1e-6:
-            step = min(step, hold_s - clock)
+        index, k, clock, step = 0.0, 0, 0.0, run.base_s
+        while run.hold_s - clock > 1e-6:
+            step = min(step, run.hold_s - clock)
             before = state[SURFACE]
-            step_air(
-                temp,
-                state,
-                dx,
-                volume,
-                area,
-                enthalpy,
-                k_table,
-                water_kg_m3,
-                half[m],
-                h[m],
-                air_c,
-                wall_c,
-                element,
-                vapour_pa,
-                wet,
-                pressure,
-                boil_c,
-                emissivity,
-                crust_k,
-                crust_d,
-                supply_0,
-                step,
-                work,
-            )
+            step_air(temp, state, cells, piece, own, step, work)
             clock += step
-            mean = add_step(sums[m], temp, volume, whole, step, clock, d60_min, z_c, 0.0)
-            dry = min(1.0, state[CRUST] / skin_dry_m)
+            mean = add_step(sums[m], temp, cells.volume, whole, step, clock, death)
+            dry = min(1.0, state[CRUST] / skin.dry_m)
             if dry > 0.0:
-                colder = 1.0 / (state[SKIN] + KELVIN) - 1.0 / (reference_c + KELVIN)
-                index += brown_rate * np.exp(-brown_ea / GAS_J_MOL_K * colder) * dry * step
-            if m == 0 and clock >= k * every_s and k < samples:
-                trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, air_c, temp[0], mean
+                colder = 1.0 / (state[SKIN] + KELVIN) - 1.0 / (skin.reference_c + KELVIN)
+                warmth = np.exp(-skin.ea_j_mol / GAS_J_MOL_K * colder)
+                index += skin.rate_1_s * warmth * dry * step
+            if m == 0 and clock >= k * run.every_s and k < run.samples:
+                trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, air.air_c, temp[0], mean
                 k += 1
             moved = abs(state[SURFACE] - before) / step
-            step = max(dt, min(MAX_STEP_S, 1.5 * step, CHANGE_K / max(moved, 1e-6)))
+            longest = min(MAX_STEP_S, LONGER * step, CHANGE_K / max(moved, 1e-6))
+            step = max(run.base_s, longest)
         profile[m, :] = temp
         surface[m, 0], surface[m, 1], surface[m, 2] = state[CRUST], index, state[LOST]
     return sums, profile, surface, trace

@@ -38,6 +38,9 @@ class FinishKind:
     look: str
     put: str
     button: str
+    where: str
+    off: str
+    hot_thing: str
     appliance: Row
 
 
@@ -63,6 +66,9 @@ def finish_kind(key: str) -> FinishKind:
         line["look"],
         line["put"],
         line["button"],
+        line["where"],
+        line["off"],
+        line["hot_thing"],
         row("appliances", line["appliance"]),
     )
 

@@ -12,7 +12,9 @@ from numpy.typing import NDArray
 
 from bluekettle.core.errors import within
 from bluekettle.core.glaze import (
+    BEFORE,
     MILESTONES,
+    Act,
     Coating,
     Draws,
     Finish,
@@ -25,6 +27,7 @@ from bluekettle.core.heat import element_at
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.dish import Cut, Dish, Sighting
 from bluekettle.core.stages.handwork import likely_s
+from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
 
@@ -32,6 +35,10 @@ LONGEST_S = 3600.0
 ROOM_C = 21.0
 LEAST_S = 30.0  # under the heat, or after the last act there: nothing is in and out in less
 STEP_S = 2.0  # of the film: moments are told in whole steps
+SHORTEST_LOOK_S = 480.0  # the film is always looked at for so long
+LEAST_SET_S = 20.0  # a coat never counts as set before (typical, estimated)
+LEAST_BETWEEN_S = 60.0  # from one act to the next: a film has to warm again
+TOGETHER_S = 20.0  # a coat and a turn so near to each other are one way out of the heat
 FACE, EDGE, BACK = 0, 1, 2
 BARE_LAB = {
     "vegetable": (82.0, -1.0, 18.0),
@@ -59,7 +66,10 @@ def heat_of(dish: Dish) -> Heat:
         if dish.finish == "oven"
         else float(line["h_w_m2_k"])
     )
-    return Heat(h, air, wall, element, float(line["spread"]), dish.kind.vent)
+    spread = float(line["spread"])
+    if dish.finish == "oven" and dish.kitchen.hot_oven_h_w_m2_k is None:
+        spread = math.hypot(spread, value("spread_oven_air"))  # still or fan: nobody said
+    return Heat(h, air, wall, element, spread, dish.kind.vent)
 
 
 def coating_of(dish: Dish, cut: Cut) -> Coating:
@@ -100,113 +110,142 @@ def reached(times: Array) -> float:
     return float(times[0]) if math.isfinite(times[0]) else LONGEST_S
 
 
-def plan_coats(
-    dish: Dish,
-    heat: Heat,
-    coating: Coating,
-    deep_c: float,
-    surface_c: float,
-    dried: Array | None = None,
-) -> list[tuple[float, float]]:
-    """When each coat is brushed [s under the heat]: the first before, each later one when the last
-    has set on the face.
-
-    The setting is that of the median member, rounded up to half a minute; brushing takes the hands'
-    likely time. Where the dish says the minutes itself, those hold.
+@dataclass(frozen=True)
+class Below:
+    """What the film lies on at the start: deep and surface temperature [°C], dried crust [m] and
+    browning index, of the median member or of all.
     """
-    away = likely_s("recoat", dish.pieces)
-    if dish.coats_min is not None and dish.coats:
-        return coats_at(dish.coats_min, away)
-    coats = [(0.0, 0.0)]
+
+    deep_c: float | Array
+    surface_c: float
+    dried: Array | None = None
+
+    def median(self) -> Below:
+        """The median member alone."""
+        dried = None if self.dried is None else np.median(np.atleast_2d(self.dried), axis=0)
+        return Below(float(np.median(self.deep_c)), self.surface_c, dried)
+
+
+def first_act(dish: Dish) -> Act:
+    """The first coat: before the heat, or at its own minute under it."""
+    if dish.coats and dish.coats_min is not None and dish.coats_min[0] > 0.0:
+        return Act(60.0 * dish.coats_min[0], likely_s("recoat", dish.pieces))
+    return BEFORE
+
+
+def plan_acts(dish: Dish, heat: Heat, coating: Coating, below: Below) -> tuple[Act, ...]:
+    """Every coat and turn of a finish in order, by seconds under the heat.
+
+    The first coat goes on before the heat, each later one when the last has set on the face of the
+    median member, rounded up to half a minute; where the dish says the minutes itself, those hold.
+    A turn and a coat within `TOGETHER_S` are one way out of the heat. What was done already stands
+    as it was done, and what is left follows it.
+    """
+    first, told = first_act(dish), dish.told
+    acts = [first] if first.at_s == 0.0 else []
+    own = [60.0 * m for m in dish.coats_min[len(acts) :]] if dish.coats_min else []
+    turns = [60.0 * m for m in dish.flips_min]
+    coats = own if dish.coats_min else None
+    for act in told:
+        acts.append(act)
+        turns = turns[1:] if act.turn else turns
+        if act.coat and coats is not None:
+            coats = coats[1:]
+    earliest = told[-1].at_s + LEAST_BETWEEN_S if told else 0.0
+    if coats is None:
+        coats = _coats_once_set(dish, heat, coating, below, acts, earliest)
+    left = _together(
+        [max(at, earliest) for at in coats], [max(at, earliest) for at in turns], dish.pieces
+    )
+    return tuple(act for act in (*acts, *left) if act.at_s < LONGEST_S - LEAST_S)
+
+
+def _together(coats: list[float], turns: list[float], pieces: int) -> list[Act]:
+    """Acts of the moments of coats and turns; those close to each other are one."""
+    coat_s, turn_s = likely_s("recoat", pieces), likely_s("turn", pieces)
+    acts = [Act(at, coat_s) for at in coats]
+    for at in turns:
+        near = next((i for i, act in enumerate(acts) if abs(act.at_s - at) <= TOGETHER_S), None)
+        if near is None:
+            acts.append(Act(at, turn_s, coat=False, turn=True))
+        else:
+            acts[near] = Act(acts[near].at_s, coat_s + 0.5 * turn_s, turn=True)
+    return sorted(acts)
+
+
+def _coats_once_set(
+    dish: Dish, heat: Heat, coating: Coating, below: Below, acts: list[Act], earliest_s: float
+) -> list[float]:
+    """Moments [s] of the coats still to come: each once the last has set on the median's face."""
     median = _median_draws()
-    altitude = dish.kitchen.or_typical("altitude_m")
-    for _ in range(1, dish.coats):
+    away = likely_s("recoat", dish.pieces)
+    found: list[float] = []
+    done = list(acts)
+    for _ in range(sum(act.coat for act in acts), dish.coats):
         run = run_finish(
             median,
             heat,
             coating,
-            coats,
-            deep_c,
-            surface_c,
+            done,
+            below.deep_c,
+            below.surface_c,
             LONGEST_S,
-            altitude,
+            dish.kitchen.or_typical("altitude_m"),
             log_factors=log_factors_of(dish, median),
-            dried=dried,
+            dried=below.dried,
         )
         wet = run.traces[0, FACE, :, 2]
-        back = coats[-1][1]
-        dry = (run.sample_s > back + 20.0) & (wet < 0.12)
+        dry = (run.sample_s > done[-1].at_s + LEAST_SET_S) & (wet < value("set_water_fraction"))
         ready = float(run.sample_s[dry][0]) if dry.any() else LONGEST_S
-        start = math.ceil(ready / 30.0) * 30.0
-        if start + away >= LONGEST_S:
+        start = max(earliest_s, math.ceil(ready / 30.0) * 30.0)
+        if start >= LONGEST_S - LEAST_S:
             break
-        coats.append((start, start + away))
-    return coats
-
-
-def coats_at(minutes: tuple[float, ...], away: float) -> list[tuple[float, float]]:
-    """Coats at the cook's own minutes; a coat ends before the next one begins."""
-    starts = [60.0 * m for m in minutes]
-    ends = [start + away if start > 0 else 0.0 for start in starts]
-    return [
-        (start, min(end, after))
-        for start, end, after in zip(starts, ends, [*starts[1:], np.inf], strict=True)
-    ]
+        found.append(start)
+        done.append(Act(start, away))
+    return found
 
 
 def _median_draws() -> Draws:
     return Draws({name: np.zeros(1) for name in ("heat", "coat", "interface", "browning")})
 
 
-def run_dish_finish(
-    dish: Dish, cut: Cut, draws: Draws, deep_c: Array, surface_c: float, dried: Array | None = None
-) -> Finish:
+def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, below: Below) -> Finish:
     """The finish of a dish for the whole ensemble, looked at for about three times its likely
     length.
     """
-    likely_dried = None if dried is None else np.median(np.atleast_2d(dried), axis=0)
     heat, coating = heat_of(dish), coating_of(dish, cut)
-    likely_deep = float(np.median(deep_c))
-    coats = plan_coats(dish, heat, coating, likely_deep, surface_c, likely_dried)
-    flips = [60.0 * m for m in dish.flips_min]
+    likely = below.median()
+    acts = plan_acts(dish, heat, coating, likely)
     altitude = dish.kitchen.or_typical("altitude_m")
     median = run_finish(
         _median_draws(),
         heat,
         coating,
-        coats,
-        likely_deep,
-        surface_c,
+        acts,
+        likely.deep_c,
+        likely.surface_c,
         LONGEST_S,
         altitude,
-        flips_s=flips,
         log_factors=log_factors_of(dish, _median_draws()),
-        dried=likely_dried,
+        dried=likely.dried,
     )
-    goal = reached(
-        median.times_s[:, [FACE, *([BACK] if flips else [])], MILESTONES.index(dish.want)].max(
-            axis=1
-        )
-    )
-    last = max([0.0, coats[-1][1], *flips])
-    horizon = min(
-        LONGEST_S,
-        max(480.0, 60.0 * math.ceil(3.0 * goal / 60.0), 60.0 * math.ceil(1.5 * last / 60.0)),
-    )
+    sides = [FACE, BACK] if median.turns else [FACE]
+    goal = reached(median.times_s[:, sides, MILESTONES.index(dish.want)].max(axis=1))
+    whole = [60.0 * math.ceil(share / 60.0) for share in (3.0 * goal, 1.5 * median.last_act_s)]
+    horizon = min(LONGEST_S, max(SHORTEST_LOOK_S, *whole))
     every = max(5.0, horizon / 240.0)
     return run_finish(
         draws,
         heat,
         coating,
-        coats,
-        deep_c,
-        surface_c,
+        acts,
+        below.deep_c,
+        below.surface_c,
         horizon,
         altitude,
         every_s=STEP_S * round(every / STEP_S),
-        flips_s=flips,
         log_factors=log_factors_of(dish, draws),
-        dried=dried,
+        dried=below.dried,
     )
 
 
@@ -245,7 +284,7 @@ def pull_times(finish: Finish, ready: Array) -> Pull:
         finish.times_s[:, EDGE, MILESTONES.index("burnt")],
         finish.times_s[:, FACE, MILESTONES.index("bitter")],
     )
-    last_act = max([finish.coats_s[-1][1], *finish.flips_s])
+    last_act = finish.last_act_s
     latest = np.minimum(0.95 * spoilt, float(finish.sample_s[-1]))
     time = np.where(np.isfinite(ready), ready, latest)
     return Pull(np.maximum(time, last_act + LEAST_S), float(np.isfinite(ready).mean()))

@@ -21,8 +21,8 @@ class FirstHeat:
     the same body finds it warm).
     liquid_l, liquid_l_kg : usual liquid [L] and more of it per kg of food [L/kg]; both 0 where it
     takes none.
-    longest_s, step_s : longest hold looked at and the model's shortest step [s]. The rest are words
-    and handwork.
+    turns : how often the food is turned in it. longest_s, step_s : longest hold looked at and the
+    model's shortest step [s]. The rest are words and handwork.
     """
 
     key: str
@@ -45,6 +45,7 @@ class FirstHeat:
     open: str
     open_says: str
     back: str
+    turns: int
     longest_s: float
     step_s: float
     appliance: Row
@@ -92,6 +93,7 @@ def first_heat(key: str) -> FirstHeat:
         line["open"],
         line["open_says"],
         line["back"],
+        int(line["turns"]),
         3600.0 * float(line["longest_h"]),
         float(line["step_s"]),
         row("appliances", line["appliance"]),

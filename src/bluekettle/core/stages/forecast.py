@@ -22,10 +22,11 @@ from bluekettle.core.glaze import (
 )
 from bluekettle.core.glaze.milestones import MILESTONES as MARKS
 from bluekettle.core.glaze.milestones import wanted_times
-from bluekettle.core.heat import GEOMETRY
+from bluekettle.core.heat import GEOMETRY, Matter
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import Fill, fill_of
 from bluekettle.core.stages.chain import (
+    BLOTTED,
     Band,
     Stage,
     build_chain,
@@ -34,12 +35,13 @@ from bluekettle.core.stages.chain import (
 )
 from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.finishing import (
+    Below,
     coating_of,
     pull_times,
     run_dish_finish,
     sighting_weights,
 )
-from bluekettle.core.stages.handwork import hands_s, likely_s
+from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.kitchen import TYPICAL
 from bluekettle.core.stages.tenderise import (
     Tenderised,
@@ -52,6 +54,12 @@ from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
 
+H_IN_FIRE = 150.0  # to a film that boils [W/m²K] (typical, estimated)
+STAND_STEP_S = 20.0
+WARM_STEP_S, WARM_MOST_S = 120.0, 7200.0
+HOLD_ABOVE_C = (
+    57.0  # holding and waiting food is safe above this (design, after the usual guidance)
+)
 DEEP_M = 0.010  # depth at which the film's shallow layer meets the piece
 BITE_ORDER = ("sliceable", "tug", "falls", "shreds")
 
@@ -99,9 +107,9 @@ class Forecast:
     """Everything the model says of one dish. Times [s]; curves as arrays.
 
     fill : None where the first heat takes no liquid. dried : (2,) crust [m] and browning index that
-    the median member
-    brings into the finish. lost_share : water that a dry first heat takes off, of the raw mass [-].
-    skin_index : its browning there if nothing ran out.
+    the median member brings into the finish. lost_share : water that a dry first heat takes off, of
+    the raw mass [-]. skin_index : its browning there if nothing ran out. warm_s : how long it may
+    stand in the room.
     """
 
     dish: Dish
@@ -131,6 +139,7 @@ class Forecast:
     dried: Array
     lost_share: float
     skin_index: float
+    warm_s: float
     slack_s: float = 0.0
     notes: tuple[str, ...] = field(default_factory=tuple)
 
@@ -160,56 +169,24 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     draws = draws or draw_members(dish.seed)
     dish, hold_s = with_hold(dish, cut, draws)
     run = run_tenderise(dish, cut, draws, hold_s)
-    waiting = hands_s(dish.first.open, dish.pieces, draws) + hands_s("check", dish.pieces, draws)
-    waiting = (
-        waiting
-        + hands_s("lift", dish.pieces, draws)
-        + hands_s("brush", dish.pieces, draws) * brushed_before(dish)
-    )
-    exponent = GEOMETRY[cut.shape]
+    waiting = standing_s(dish, draws)
     food = cut.food
-    stood, _ = carry_over(
-        run.profile_c,
-        run.half_m,
-        waiting,
-        exponent,
-        food.enthalpy_j_m3,
-        food.k_w_m_k,
-        value("h_rest_w_m2_k"),
-        value("kitchen_c"),
-        20.0,
-    )
+    stood, _ = stand(cut, run.profile_c, run.half_m, waiting)
     deep_c, surface_c = below_surface(stood, run.half_m)
     dried = dried_of(run) if dish.first.dry else None
-    finish = run_dish_finish(dish, cut, draws, deep_c, surface_c, dried)
+    finish = run_dish_finish(dish, cut, draws, Below(deep_c, surface_c, dried))
     weights = sighting_weights(finish, dish.sightings)
     milestones = read_milestones(finish, weights, dish.want)
     pull = pull_times(finish, wanted_times(finish, MARKS.index(dish.want)))
-    stages, slack_s = build_chain(dish, cut, run, draws, pull.time_s, finish, available_s, weights)
+    warm_s = warm_for_s(cut, run)
+    stages, slack_s = build_chain(
+        dish, cut, run, draws, pull.time_s, finish, available_s, weights, warm_s
+    )
     # In the heat the surface stands at about boiling under the film; afterwards it rests in the
     # room.
-    heated, _ = carry_over(
-        stood,
-        run.half_m,
-        pull.time_s,
-        exponent,
-        food.enthalpy_j_m3,
-        food.k_w_m_k,
-        150.0,
-        run.boil_c,
-        20.0,
-    )
-    _rested, peak = carry_over(
-        heated,
-        run.half_m,
-        np.full(draws.members, value("rest_s")),
-        exponent,
-        food.enthalpy_j_m3,
-        food.k_w_m_k,
-        value("h_rest_w_m2_k"),
-        value("kitchen_c"),
-        20.0,
-    )
+    heated, _ = stand(cut, stood, run.half_m, pull.time_s, H_IN_FIRE, run.boil_c)
+    resting = np.full(draws.members, value("rest_s"))
+    _rested, peak = stand(cut, heated, run.half_m, resting)
     finish_timer = round(weighted_quantile(pull.time_s, weights, 0.5) / 60.0) * 60.0
     members = draws.members
     return Forecast(
@@ -248,6 +225,7 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
             "mean_c": run.trace[:, 3],
         },
         strip_index=strip_index(finish, weights),
+        warm_s=warm_s,
         assumed=tuple(
             name for name in TYPICAL if getattr(dish.kitchen, name) is None and _matters(name, dish)
         ),
@@ -258,6 +236,54 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         skin_index=float(np.median(run.brown_index)),
         slack_s=slack_s,
     )
+
+
+def stand(
+    cut: Cut,
+    profile_c: Array,
+    half_m: Array,
+    seconds: Array,
+    h_w_m2_k: float | None = None,
+    around_c: float | None = None,
+) -> tuple[Array, Array]:
+    """Profiles [°C] and peaks of pieces that stand for their time; in the room where nothing else
+    is said.
+    """
+    found: tuple[Array, Array] = carry_over(
+        profile_c,
+        half_m,
+        seconds,
+        GEOMETRY[cut.shape],
+        Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
+        value("h_rest_w_m2_k") if h_w_m2_k is None else h_w_m2_k,
+        value("kitchen_c") if around_c is None else around_c,
+        STAND_STEP_S,
+    )
+    return found
+
+
+def standing_s(dish: Dish, draws: Draws) -> Array:
+    """Seconds from the opening to the heat in which the food stands, (members,)."""
+    actions = [dish.first.open, "check", "lift"]
+    actions += ["blot"] if dish.tenderise in BLOTTED else []
+    actions += ["brush"] if brushed_before(dish) else []
+    each = [hands_s(a, dish.pieces, draws, dish.mass_kg) for a in actions]
+    return np.asarray(np.sum(each, axis=0))
+
+
+def warm_for_s(cut: Cut, run: Tenderised) -> float:
+    """How long a piece stays over 57 °C up to its surface when it stands in the room [s], judged by
+    a thin one; up to two hours.
+    """
+    thin = int(np.argsort(run.half_m)[int(0.05 * len(run.half_m))])
+    profile, half = run.profile_c[[thin]], run.half_m[[thin]]
+    time = 0.0
+    while time < WARM_MOST_S:
+        profile, _ = stand(cut, profile, half, np.array([WARM_STEP_S]))
+        if profile[0, -1] < HOLD_ABOVE_C:
+            return time
+        time += WARM_STEP_S
+    return time
 
 
 def brushed_before(dish: Dish) -> bool:
@@ -365,11 +391,6 @@ def strip_index(finish: Finish, weights: Array) -> Array:
         pick = (cumulated < 0.5).sum(axis=0)
         out[s] = np.take_along_axis(index, np.take_along_axis(order, pick[None, :], 0), 0)[0]
     return out
-
-
-def lead_s(dish: Dish, actions: tuple[str, ...]) -> float:
-    """Likely seconds of several actions in a row."""
-    return sum(likely_s(action, dish.pieces) for action in actions)
 
 
 def without_sightings(dish: Dish) -> Dish:

@@ -66,8 +66,9 @@ class Kitchen:
     low_oven_c, fry_c : dials
     of the oven and the air fryer as first heats. learnt : by finish, what calibration says of it.
     tops_c : by finish or body, the highest its dial goes [°C]. racks_m : the broiler's racks [m
-    below the element]. gear : small things at hand; None where nobody said. insides : of what the
-    first heats go into and of the finishes, where known.
+    below the element]. gear : small things at hand; None where nobody said. indoors : jobs whose
+    appliance was said to
+    stand indoors. insides : of what the first heats go into and of the finishes, where known.
     """
 
     altitude_m: float | None = None
@@ -107,6 +108,7 @@ class Kitchen:
     tops_c: Mapping[str, float] = field(default_factory=dict)
     racks_m: tuple[float, ...] = ()
     gear: frozenset[str] | None = None
+    indoors: frozenset[str] = frozenset()
     insides: Mapping[str, Inside] = field(default_factory=dict)
     learnt: Mapping[str, Learnt] = field(default_factory=dict)
 
@@ -118,6 +120,82 @@ class Kitchen:
         """The stated or the typical value, in the unit its name carries."""
         stated = getattr(self, name)
         return float(stated) if stated is not None else TYPICAL[name]()
+
+    def drawn(self, name: str, draws: Draws) -> NDArray[np.float64]:
+        """The figure of each member, (members,): as stated, or typical with what kitchens differ
+        by, since nobody knows it.
+        """
+        stated = getattr(self, name)
+        if stated is not None:
+            return np.full(draws.members, float(stated))
+        normal = draws.normal.get(draw_of(name), np.zeros(draws.members)) / NINE_TENTHS
+        low, high = PLAUSIBLE[name]
+        typical = TYPICAL[name]()
+        if name == "altitude_m":  # most kitchens are low; none of them is known to be below the sea
+            return np.maximum(low, 0.5 * high * normal)
+        side = np.where(normal < 0.0, typical / max(low, LEAST_RATIO * typical), high / typical)
+        accepted = LIMITS[name]
+        return np.clip(typical * side**normal, accepted[0], accepted[1])
+
+
+def draw_of(name: str) -> str:
+    """Which draw of the ensemble an unknown figure takes."""
+    return "heating_up" if name.endswith("_preheat_min") else DRAWN[name]
+
+
+# What kitchens differ by, figure by figure: a tenth lies below, a tenth above (typical, estimated;
+# the broiler from its factor of three).
+PLAUSIBLE = {
+    "altitude_m": (0.0, 1500.0),
+    "pot_power_w": (700.0, 1500.0),
+    "pot_volume_l": (4.0, 8.0),
+    "pot_gauge_kpa": (50.0, 103.0),
+    "oven_c": (140.0, 165.0),
+    "broiler_w_m2": (1800.0, 4500.0),
+    "rack_m": (0.10, 0.22),
+    "air_fryer_c": (185.0, 210.0),
+    "hot_oven_c": (215.0, 245.0),
+    "hot_oven_h_w_m2_k": (10.0, 25.0),
+    "lid_c": (180.0, 220.0),
+    "grill_c": (200.0, 270.0),
+    "oven_preheat_min": (6.0, 18.0),
+    "broiler_preheat_min": (3.0, 10.0),
+    "air_fryer_preheat_min": (0.0, 6.0),
+    "hot_oven_preheat_min": (9.0, 25.0),
+    "lid_preheat_min": (1.0, 6.0),
+    "grill_preheat_min": (7.0, 18.0),
+    "charcoal_c": (190.0, 260.0),
+    "charcoal_preheat_min": (20.0, 45.0),
+    "contact_c": (170.0, 210.0),
+    "contact_preheat_min": (3.0, 10.0),
+    "low_oven_c": (115.0, 145.0),
+    "fry_c": (165.0, 195.0),
+    "smoke_c": (98.0, 120.0),
+    "smoke_preheat_min": (15.0, 50.0),
+    "bath_c": (62.0, 70.0),
+    "bath_power_w": (700.0, 1500.0),
+    "bath_volume_l": (8.0, 20.0),
+    "bath_preheat_min": (10.0, 45.0),
+    "burner_w": (1000.0, 3000.0),
+    "pan_volume_l": (4.0, 10.0),
+    "slow_power_w": (160.0, 320.0),
+    "slow_volume_l": (3.0, 7.0),
+}
+# Which draw of the ensemble a figure takes that nobody stated: properties of a kitchen, not dials,
+# for a dial is set as the plan says.
+DRAWN = {
+    "altitude_m": "altitude",
+    "pot_gauge_kpa": "gauge",
+    "pot_power_w": "heater",
+    "pot_volume_l": "volume",
+    "bath_power_w": "heater",
+    "bath_volume_l": "volume",
+    "burner_w": "heater",
+    "slow_power_w": "heater",
+    "hot_oven_h_w_m2_k": "oven_air",
+}
+LEAST_RATIO = 0.1  # of what may be as little as nothing (numerical)
+NINE_TENTHS = 1.2816  # standard normal quantile of 0.9
 
 
 # Kind and column of the appliances table that a figure is typical of.

@@ -11,6 +11,7 @@ import numpy as np
 
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze import (
+    BEFORE,
     Coating,
     Draws,
     Finish,
@@ -94,7 +95,7 @@ def ladder(
             draws,
             heat_of(dish),
             coating,
-            [(0.0, 0.0)],
+            [BEFORE],
             DEEP_C,
             SURFACE_C,
             HORIZON_S,

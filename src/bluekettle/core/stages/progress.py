@@ -1,16 +1,18 @@
 """A live cook: what is known, what is assumed and what is not known, from its append-only events.
 
 Elapsed time proves nothing happened. Machines go on as estimates, marked so. Hands never do. A gate
-never passes by itself. Fire assumes the worst: food that may be under the heat is taken to be there
-since the earliest moment. All times are seconds from the start of the cook.
+never passes by itself, and no later step counts before it is passed or skipped with a reason. Fire
+assumes the worst: food that may be under the heat is taken to be there since the earliest moment.
+Steps are judged by who does them, never by their names. All times are seconds from the start of the
+cook.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, field
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
-from bluekettle.core.errors import Ranges
+from bluekettle.core.stages.steps import Evidence, Leg, StepPlan
 
 CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
     "confirmed",
@@ -20,30 +22,20 @@ CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
     "running",
     "upcoming",
 )
+PASSED, FAILED, SKIPPED, OPEN = ("passed", "failed", "skipped", "open")
 ASK_EVERY_S = 15.0
-# the usual figures are round on both scales: 145 °F is 62.8 °C and stands for 63, 165 °F is 73.9
+# The usual figures are round on both scales: 145 °F is 62.8 °C and stands for 63, 165 °F is 73.9.
 SCALES_C = 0.25
-
-
-@dataclass(frozen=True)
-class StepPlan:
-    """One step as planned: who does it and its seconds (low, likely, high). `beside` runs beside
-    the others.
-    """
-
-    key: str
-    who: str
-    label: str
-    low_s: float
-    likely_s: float
-    high_s: float
-    beside: bool = False
+LEEWAY_S = 60.0  # a tap is made when a hand is free
 
 
 @dataclass(frozen=True)
 class Event:
-    """One thing the cook told: done, extend, saw or undo. `at_s` is when it happened, not when it
-    was tapped.
+    """One thing the cook told: done, skip, extend, saw, way or undo.
+
+    at_s : when it happened, not when it was tapped. legs : of a failed check, the ways back as they
+    were computed then. way : place of the one chosen. jumped : gates that an earlier version let
+    somebody pass over.
     """
 
     seq: int
@@ -55,12 +47,16 @@ class Event:
     undoes: int = 0
     temp_c: float | None = None
     tender: bool | None = None
+    reason: str = ""
+    legs: tuple[Leg, ...] = ()
+    way: int = 0
+    jumped: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
 class StepState:
     """A step now: its state, when it began and ended (None where not, or not known), and when it
-    should end.
+    should end. gate : of a gate, whether it is open, passed, failed or skipped.
     """
 
     plan: StepPlan
@@ -68,26 +64,80 @@ class StepState:
     begin_s: float | None
     end_s: float | None
     due_s: float
-    passed: bool = False  # gates only: somebody checked and it was good
+    gate: str = ""
+
+
+@dataclass(frozen=True)
+class Check:
+    """What was told at a gate: when, the reading, the feel, what came of it and why."""
+
+    step: str
+    at_s: float
+    temp_c: float | None
+    tender: bool | None
+    verdict: str
+    why: str
+
+
+@dataclass(frozen=True)
+class Fire:
+    """Food under a fierce heat now: which, since when, and the seconds it was under it before.
+    assumed : nobody said that it is there. sure : all of its time so far was told.
+    """
+
+    name: str
+    since_s: float
+    before_s: float
+    assumed: bool
+    sure: bool = True
+
+    def clock_s(self, now_s: float) -> float:
+        """Seconds under the heat by now."""
+        return self.before_s + max(0.0, now_s - self.since_s)
+
+
+@dataclass(frozen=True)
+class Sign:
+    """A sign as it was told: when, after how many seconds under the heat, and whether it teaches
+    (somebody confirmed that the food was there).
+    """
+
+    sign: str
+    at_s: float
+    heat_s: float
+    teaches: bool
+
+
+@dataclass(frozen=True)
+class Done:
+    """A coat or turn that was done: of which heat, seconds under it, seconds out of it."""
+
+    fire: str
+    act: str
+    at_s: float
+    away_s: float
 
 
 @dataclass(frozen=True)
 class Progress:
-    """The whole cook now. `fire_since_s` is when the food is taken to be under the heat;
-    `fire_assumed` if nobody said.
-    """
+    """The whole cook now. barrier : the gate that later steps wait for, once it is reached."""
 
     steps: tuple[StepState, ...]
     current: str | None
-    fire_since_s: float | None
-    fire_assumed: bool
+    barrier: str
+    fire: Fire | None
     serve_at_s: float
     serve_low_s: float
     serve_high_s: float
-    sightings: tuple[tuple[str, float], ...] = ()
-    gate_failed: str = ""
-    finished: bool = False
-    side_due: tuple[str, ...] = field(default_factory=tuple)
+    signs: tuple[Sign, ...] = ()
+    acts: tuple[Done, ...] = ()
+    checks: tuple[Check, ...] = ()
+    side_due: tuple[str, ...] = ()
+
+    @property
+    def finished(self) -> bool:
+        """Whether nothing is left to do, and no gate stands open."""
+        return self.current is None
 
 
 def standing(events: Sequence[Event]) -> list[Event]:
@@ -101,26 +151,32 @@ def standing(events: Sequence[Event]) -> list[Event]:
     ]
 
 
-def gate_verdict(event: Event, safe_c: float | None) -> str:
-    """Empty where the check is good, else what is missing. A gate with a thermometer wants a
-    reading.
+def gate_verdict(event: Event, wants: Evidence, wanted_c: float | None, heated_s: float) -> str:
+    """Empty where the check is good, else what is missing.
+
+    wanted_c : what the thermometer must read, None where none is needed. heated_s : when the heat
+    before the gate ended; what was read before says nothing of it.
     """
-    if event.tender is False:
+    if wants.tender and event.tender is False:
         return "not tender yet"
-    if event.tender is None:
+    if wants.tender and event.tender is None:
         return "nobody tried whether it is tender"
-    if safe_c is not None:
-        if event.temp_c is None:
-            return "no thermometer reading"
-        if event.temp_c < safe_c - SCALES_C:
-            return f"{round(event.temp_c, 1):g} °C is under {safe_c:g} °C"
+    if wanted_c is None:
+        return ""
+    if event.temp_c is None:
+        return "no thermometer reading"
+    if event.at_s < heated_s:
+        return "read before its time in the heat was over"
+    if event.temp_c < wanted_c - SCALES_C:
+        return "too cold inside"
     return ""
 
 
-def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str = "hold") -> float:
+def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str) -> float:
     """Seconds that a step lasted at the least, as far as somebody told: from the last confirmed
     step before it, less the longest its waits can take, to its own end or the next one told. 0
-    where nobody told."""
+    where nobody told.
+    """
     line = [plan for plan in plans if not plan.beside]
     done = {e.step: e.at_s for e in standing(events) if e.kind == "done"}
     place = next((i for i, plan in enumerate(line) if plan.key == step), None)
@@ -135,9 +191,171 @@ def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str = "ho
     return max(0.0, end - begin)
 
 
-def follow(
-    plans: Sequence[StepPlan], events: Sequence[Event], now_s: float, safe_c: float | None
-) -> Progress:
+def wanted_c(plans: Sequence[StepPlan], events: Sequence[Event], gate: StepPlan) -> float | None:
+    """What the thermometer must read at a gate [°C]: less than usual only where its time is proven
+    and was told.
+    """
+    wants = gate.evidence or Evidence()
+    if wants.usual_c is None or wants.timed_c is None:
+        return wants.usual_c
+    told = held_for(plans, events, wants.timed_step) >= wants.timed_s - LEEWAY_S
+    return wants.timed_c if told else wants.usual_c
+
+
+class Fold:
+    """Events applied in the order in which they came: which steps count, how each gate stands, and
+    the line of steps with its ways back in place.
+    """
+
+    def __init__(self, plans: Sequence[StepPlan], events: Sequence[Event]) -> None:
+        self.events = standing(events)
+        self.line = [plan for plan in plans if not plan.beside]
+        self.beside = [plan for plan in plans if plan.beside]
+        self.gates: dict[str, str] = {}
+        self.legs: dict[str, tuple[Leg, ...]] = {}
+        self.done: dict[str, Event] = {}
+        self.checks: list[Check] = []
+        self.left_under: tuple[str, float, float] | None = None
+        for event in self.events:
+            self._apply(event)
+
+    def place(self, key: str) -> int:
+        """Place of a step on the line, -1 where it is not on it."""
+        return next((i for i, plan in enumerate(self.line) if plan.key == key), -1)
+
+    def open_gate(self, before: int) -> str:
+        """The first gate before a place that is neither passed nor skipped; empty where none is."""
+        for plan in self.line[:before]:
+            if plan.who == "gate" and self.gates.get(plan.key, OPEN) == OPEN:
+                return plan.key
+        return ""
+
+    def _apply(self, event: Event) -> None:
+        if event.kind == "way" and event.step in self.legs:
+            self._put_leg(event.step, event.way)
+            return
+        if event.kind not in ("done", "skip"):
+            return
+        if any(plan.key == event.step for plan in self.beside):
+            self.done.setdefault(event.step, event)
+            return
+        place = self.place(event.step)
+        if place < 0:
+            return
+        for gate in event.jumped:
+            if self.gates.get(gate, OPEN) == OPEN:
+                self.gates[gate] = SKIPPED
+        if self.open_gate(place):
+            return  # a step behind an open gate does not count
+        plan = self.line[place]
+        if plan.who == "gate":
+            self._judge(plan, place, event)
+        elif event.kind == "done" and event.step not in self.done:
+            self.done[event.step] = event
+            self.left_under = None  # hands or a machine have it now
+
+    def _judge(self, gate: StepPlan, place: int, event: Event) -> None:
+        """Evidence at a gate: the newest counts, and what was done after a bad one is to be done
+        again.
+        """
+        wants = gate.evidence or Evidence()
+        asked = wanted_c(self.line, self.events, gate)
+        why = ""
+        if event.kind == "skip":
+            verdict, why = SKIPPED, event.reason
+        else:
+            why = gate_verdict(event, wants, asked, self._heated_s(place))
+            verdict = PASSED if not why else FAILED
+        self.checks.append(Check(gate.key, event.at_s, event.temp_c, event.tender, verdict, why))
+        self._drop_leg(gate.key)
+        self.done[gate.key] = event
+        self.gates[gate.key] = verdict
+        if verdict == FAILED:
+            self._take_back(place)
+            self.legs[gate.key] = event.legs
+            if event.legs:
+                self._put_leg(gate.key, event.way)
+            else:
+                self.gates[gate.key] = OPEN  # no way back was found: it waits for another reading
+                del self.done[gate.key]
+
+    def _heated_s(self, place: int) -> float:
+        """When the last confirmed machine step before a place ended [s]."""
+        told = [
+            self.done[plan.key].at_s
+            for plan in self.line[:place]
+            if plan.who == "machine" and plan.key in self.done
+        ]
+        return max(told, default=0.0)
+
+    def _take_back(self, place: int) -> None:
+        """Forget what was done behind a gate. Food that lay under the heat lies there until told
+        otherwise.
+        """
+        running = self._under_now(place)
+        for plan in self.line[place + 1 :]:
+            self.done.pop(plan.key, None)
+            self.gates.pop(plan.key, None)
+        self.left_under = running
+
+    def _under_now(self, place: int) -> tuple[str, float, float] | None:
+        """The heat that the food is under by what was told behind a place: its name, since when,
+        and the seconds before.
+        """
+        before, last = 0.0, None
+        for plan in self.line[place + 1 :]:
+            if plan.key in self.done:
+                at = self.done[plan.key].at_s
+                if plan.who == "fire" and last is not None:
+                    before += at - last
+                last = at
+            elif plan.who == "fire" and last is not None:
+                return plan.fire, last, before
+            else:
+                return None
+        return None
+
+    def _drop_leg(self, gate: str) -> None:
+        """Take a way back, and all that follows from it, out of the line."""
+        stem = leg_stem(gate)
+        self.line = [plan for plan in self.line if not is_later_leg(plan.key, stem)]
+        for known in (self.done, self.gates):
+            for key in [k for k in known if is_later_leg(k, stem)]:
+                del known[key]
+
+    def _put_leg(self, gate: str, way: int) -> None:
+        """Put a way back into the line, behind its gate."""
+        self._drop_leg(gate)
+        legs = self.legs[gate]
+        leg = legs[min(max(way, 0), len(legs) - 1)]
+        place = self.place(gate)
+        self.line[place + 1 : place + 1] = leg.steps
+
+
+def leg_number(gate: str) -> int:
+    """How many ways back lie before a gate: 0 for one of the plan."""
+    rest = gate.partition("~")[2]
+    return int(rest.split(".", 1)[0]) if rest else 0
+
+
+def leg_stem(gate: str) -> tuple[str, int]:
+    """Root and number of the way back that a failed gate opens."""
+    return gate.partition("~")[0], leg_number(gate) + 1
+
+
+def leg_key(gate: str, step: str) -> str:
+    """Key of a step of the way back from a failed gate: stable, so that events may name it."""
+    root, number = leg_stem(gate)
+    return f"{root}~{number}.{step}"
+
+
+def is_later_leg(key: str, stem: tuple[str, int]) -> bool:
+    """Whether a step belongs to that way back or to one after it."""
+    root, number = stem
+    return key.partition("~")[0] == root and leg_number(key) >= number
+
+
+def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float) -> Progress:
     """Where the cook stands at `now_s`.
 
     Parameters
@@ -145,134 +363,190 @@ def follow(
     plans : sequence of StepPlan
         In order; those `beside` are told when due and block nothing.
     events : sequence of Event
+        Append-only, in any order of time; their numbers tell the order in which they came.
     now_s : float
-    safe_c : float or None
-        Temperature the gate wants; None where no thermometer is needed.
+        Never before the newest event: a clock that was set back stands still instead.
     """
-    ranges = Ranges()
-    ranges.within("now_s", now_s, -86_400.0, 31 * 86_400.0, "s")
-    if safe_c is not None:
-        ranges.within("safe_c", safe_c, 40.0, 100.0, "°C")
-    ranges.close()
-    known = standing(events)
-    done = {e.step: e for e in known if e.kind == "done"}
+    fold = Fold(plans, events)
+    now_s = max([now_s, 0.0, *(event.at_s for event in fold.events)])
     extra: dict[str, float] = {}
-    for event in known:
+    for event in fold.events:
         if event.kind == "extend":
             extra[event.step] = extra.get(event.step, 0.0) + event.seconds
-    line = [plan for plan in plans if not plan.beside]
-    failed = ""
-    for plan in line:
-        if plan.who == "gate" and plan.key in done:
-            verdict = gate_verdict(done[plan.key], safe_c)
-            if verdict:
-                failed = verdict
-                del done[plan.key]
+    states, current, serve_at = walk(fold, extra, now_s)
+    barrier = fold.open_gate(len(fold.line))
+    reached = current is not None and current == barrier
+    fire = fire_now(fold, states, now_s)
+    spread = [s.plan for s in states if s.end_s is None and s.state != UNKNOWN]
+    doubt = sum((plan.high_s - plan.likely_s) ** 2 for plan in spread) ** 0.5
+    ease = sum((plan.likely_s - plan.low_s) ** 2 for plan in spread) ** 0.5
+    clock = heat_clock(states, fire)
+    sides = [side_state(plan, states, fold.done, now_s) for plan in fold.beside]
+    return Progress(
+        tuple(states) + tuple(side for side, _ in sides),
+        current,
+        barrier if reached else "",
+        fire,
+        serve_at,
+        max(now_s, serve_at - ease),
+        serve_at + doubt,
+        tuple(sign_of(e, clock) for e in fold.events if e.kind == "saw"),
+        tuple(acts_done(states)),
+        tuple(fold.checks),
+        tuple(side.plan.key for side, due in sides if due),
+    )
+
+
+def walk(
+    fold: Fold, extra: Mapping[str, float], now_s: float
+) -> tuple[list[StepState], str | None, float]:
+    """State of each step of the line, the current one, and when the last should end."""
+    line, done = fold.line, fold.done
     last_done = max((i for i, plan in enumerate(line) if plan.key in done), default=-1)
     states: list[StepState] = []
     begin, current = 0.0, None
     for i, plan in enumerate(line):
         more = extra.get(plan.key, 0.0)
+        due = max(begin, begin + plan.likely_s + more)
+        latest = max(begin, begin + plan.high_s + more)
+        gate = fold.gates.get(plan.key, OPEN) if plan.who == "gate" else ""
         if plan.key in done:
             end = max(begin, done[plan.key].at_s)
-            states.append(StepState(plan, CONFIRMED, begin, end, end, plan.who == "gate"))
+            state = UNKNOWN if gate == SKIPPED else CONFIRMED
+            states.append(StepState(plan, state, begin, end, end, gate))
             begin = end
+        elif gate == SKIPPED:
+            states.append(StepState(plan, UNKNOWN, begin, begin, begin, gate))
         elif i < last_done:
-            # Something later was confirmed: a machine has run, of hands and gates nothing is known.
-            state = ESTIMATED if plan.who == "machine" else UNKNOWN
+            # Something later was confirmed: a machine has run, of hands nothing is known.
             later = min(done[p.key].at_s for p in line[i + 1 :] if p.key in done)
-            end = min(begin + plan.likely_s + more, later)
-            states.append(StepState(plan, state, begin, end if state == ESTIMATED else None, end))
+            end = max(begin, min(due, later))
+            known = plan.who == "machine"
+            state = ESTIMATED if known else UNKNOWN
+            states.append(StepState(plan, state, begin, end if known else None, end, gate))
             begin = end
         elif current is not None:
-            states.append(StepState(plan, UPCOMING, None, None, begin + plan.likely_s + more))
-            begin += plan.likely_s + more
-        elif plan.who == "machine" and now_s >= begin + plan.high_s + more:
-            end = begin + plan.high_s + more
-            states.append(StepState(plan, ESTIMATED, begin, end, end))
-            begin = end
+            states.append(StepState(plan, UPCOMING, None, None, due, gate))
+            begin = due
+        elif plan.who == "machine" and now_s >= latest:
+            states.append(StepState(plan, ESTIMATED, begin, latest, latest))
+            begin = latest
         else:
             current = plan.key
-            due = begin + plan.likely_s + more
-            states.append(
-                StepState(plan, RUNNING if plan.who == "machine" else CURRENT, begin, None, due)
-            )
+            state = RUNNING if plan.who == "machine" else CURRENT
+            states.append(StepState(plan, state, begin, None, due, gate))
             begin = max(now_s, due)
-    since, assumed = fire_since(states, now_s)
-    doubt = (
-        sum(
-            (s.plan.high_s - s.plan.likely_s) ** 2
-            for s in states
-            if s.end_s is None and s.state != UNKNOWN
-        )
-        ** 0.5
-    )
-    ease = (
-        sum(
-            (s.plan.likely_s - s.plan.low_s) ** 2
-            for s in states
-            if s.end_s is None and s.state != UNKNOWN
-        )
-        ** 0.5
-    )
-    sides = tuple(side_due(plan, states, done, now_s) for plan in plans if plan.beside)
-    return Progress(
-        tuple(states) + tuple(side for side, _ in sides),
-        current,
-        since,
-        assumed,
-        begin,
-        max(now_s, begin - ease),
-        begin + doubt,
-        tuple((e.sign, e.at_s) for e in known if e.kind == "saw"),
-        failed,
-        current is None,
-        tuple(side.plan.key for side, due in sides if due),
-    )
+    return states, current, begin
 
 
-def fire_since(states: Sequence[StepState], now_s: float) -> tuple[float | None, bool]:
-    """Since when the food is, or must be taken to be, under the heat; and whether that is an
-    assumption.
+def fire_now(fold: Fold, states: Sequence[StepState], now_s: float) -> Fire | None:
+    """The heat that the food is under, or must be taken to be under.
 
     With everything before it confirmed, the fire began with the last tap. With the brush or the
     transfer still open, the food may be there since that step began plus the least time the open
-    steps can take. A gate is never jumped.
+    steps can take. A fire is over once its last stretch is confirmed, or anything after it is.
     """
-    place = next((i for i, s in enumerate(states) if s.plan.who == "fire"), None)
-    if place is None:
-        return None, False
-    fire = states[place]
-    if fire.state == CURRENT or fire.end_s is not None:
-        return fire.begin_s, False
-    if fire.state == UNKNOWN:
-        return None, False
-    open_from = next((i for i, s in enumerate(states) if s.state in (CURRENT, RUNNING)), None)
-    if open_from is None or open_from > place:
-        return None, False
-    between = states[open_from:place]
-    if any(s.plan.who == "gate" for s in between) or between[0].begin_s is None:
-        return None, False
-    if between[0].plan.key not in ("brush", "heat_up", "under"):
-        return None, False
-    earliest = between[0].begin_s + sum(s.plan.low_s for s in between if s.plan.who == "hands")
-    return (earliest, True) if now_s >= earliest else (None, False)
+    if fold.left_under is not None:
+        name, since, before = fold.left_under
+        return Fire(name, since, before, False)
+    place = next((i for i, s in enumerate(states) if s.end_s is None and s.state != UNKNOWN), None)
+    if place is None or states[place].begin_s is None:
+        return None
+    ahead = next((i for i in range(place, len(states)) if states[i].plan.who == "fire"), None)
+    if ahead is None:
+        return None
+    fire = states[ahead].plan.fire
+    under = [s for s in states[:place] if s.plan.who == "fire" and s.plan.fire == fire]
+    before = sum(s.due_s - (s.begin_s or 0.0) for s in under)
+    begin = float(states[place].begin_s or 0.0)
+    if ahead == place:
+        told = [states[place - 1], *under] if place else under
+        sure = all(s.state == CONFIRMED for s in told)
+        return Fire(fire, begin, before, False, sure)
+    between = [s.plan for s in states[place:ahead]]
+    if not all(plan.approach for plan in between):
+        return None
+    earliest = begin + sum(plan.low_s for plan in between if plan.who == "hands")
+    return Fire(fire, earliest, before, True, False) if now_s >= earliest else None
 
 
-def side_due(
-    plan: StepPlan, states: Sequence[StepState], done: dict[str, Event], now_s: float
+def stretches(states: Sequence[StepState]) -> list[tuple[str, float, float, bool]]:
+    """Ended stretches under fierce heat: name, begin and end [s], and whether both were told."""
+    found = []
+    for before, state in zip([None, *states], states, strict=False):
+        if state.plan.who != "fire" or state.begin_s is None or state.state in (CURRENT, UPCOMING):
+            continue
+        told = state.state == CONFIRMED and before is not None and before.state == CONFIRMED
+        found.append((state.plan.fire, state.begin_s, state.due_s, told))
+    return found
+
+
+def heat_clock(
+    states: Sequence[StepState], fire: Fire | None
+) -> list[tuple[float, float, float, bool]]:
+    """Begin, end, seconds under the heat before it, and certainty, of every stretch so far."""
+    found: list[tuple[float, float, float, bool]] = []
+    before: dict[str, float] = {}
+    for name, begin, end, told in stretches(states):
+        had = before.get(name, 0.0)
+        found.append((begin, end, had, told))
+        before[name] = had + end - begin
+    if fire is not None:
+        found.append((fire.since_s, float("inf"), fire.before_s, fire.sure))
+    return found
+
+
+def sign_of(event: Event, clock: Sequence[tuple[float, float, float, bool]]) -> Sign:
+    """A sign on the heat's own clock; while the food is out that stands still."""
+    heat_s, teaches = 0.0, False
+    for begin, end, before, told in clock:
+        if event.at_s >= begin:
+            heat_s = before + min(event.at_s, end) - begin
+            teaches = told and event.at_s <= end
+    return Sign(event.sign, event.at_s, round(heat_s, 1), teaches and heat_s >= 1.0)
+
+
+def acts_done(states: Sequence[StepState]) -> list[Done]:
+    """Coats and turns out of a fierce heat that are done, on its own clock."""
+    found: list[Done] = []
+    under: dict[str, float] = {}
+    for state in states:
+        fire, begin = state.plan.fire, state.begin_s
+        if begin is None:
+            break
+        if state.plan.who == "fire":
+            under[fire] = under.get(fire, 0.0) + state.due_s - begin
+        elif fire and state.plan.act and state.state == CONFIRMED:
+            away = max(0.0, state.due_s - begin)
+            found.append(Done(fire, state.plan.act, round(under.get(fire, 0.0), 1), round(away, 1)))
+    return found
+
+
+def side_state(
+    plan: StepPlan, states: Sequence[StepState], done: Mapping[str, Event], now_s: float
 ) -> tuple[StepState, bool]:
-    """A step beside the line: the appliance must be switched on its latest likely preheat before it
-    is needed.
+    """A step beside the line, and whether it is due: its latest likely length before it is needed,
+    and for hands already while a machine works.
     """
     if plan.key in done:
         end = done[plan.key].at_s
         return StepState(plan, CONFIRMED, end, end, end), False
-    needed = next((s for s in states if s.plan.key == "under"), None)
+    needed = next((s for s in states if s.plan.key == plan.before), None)
     if needed is None or needed.state not in (UPCOMING, CURRENT):
         return StepState(plan, UNKNOWN, None, None, 0.0), False
-    start = (
-        needed.begin_s if needed.begin_s is not None else needed.due_s - needed.plan.likely_s
-    ) - plan.high_s
-    due = now_s >= start
-    return StepState(plan, CURRENT if due else UPCOMING, None, None, max(start, 0.0)), due
+    begins = needed.begin_s if needed.begin_s is not None else needed.due_s - needed.plan.likely_s
+    start = max(0.0, begins - plan.high_s)
+    idle = plan.who == "hands" and any(s.state == RUNNING for s in states)
+    due = now_s >= start or idle
+    return StepState(plan, CURRENT if due else UPCOMING, None, None, start), due
+
+
+def plans_with(
+    plans: Sequence[StepPlan], seconds: Mapping[str, tuple[float, float, float]]
+) -> tuple[StepPlan, ...]:
+    """The same steps with other seconds (low, likely, high) where a key is named."""
+    found = []
+    for plan in plans:
+        low, likely, high = seconds.get(plan.key, (plan.low_s, plan.likely_s, plan.high_s))
+        found.append(replace(plan, low_s=low, likely_s=likely, high_s=high))
+    return tuple(found)

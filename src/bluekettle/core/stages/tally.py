@@ -4,7 +4,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, NamedTuple
 
 from numba import njit
 
@@ -15,24 +15,25 @@ CENTRE, MEAN, LOG, DANGER, PEAK, LATE = range(6)
 TALLIES = 6
 
 
+class Death(NamedTuple):
+    """Thermal death: D at 60 °C [min], z [°C], and how much colder than the model a time
+    counts [K].
+    """
+
+    d60_min: float
+    z_c: float
+    less_k: float
+
+
 @njit(cache=True, nogil=True, error_model="numpy")
 def add_step(
-    sums: Any,
-    temp: Any,
-    volume: Any,
-    whole: float,
-    dt: float,
-    clock: float,
-    d60_min: float,
-    z_c: float,
-    less_k: float,
+    sums: Any, temp: Any, volume: Any, whole: float, dt: float, clock: float, death: Death
 ) -> float:
     """Add a step of `dt` [s] ending at `clock` [s] to one member's sums (TALLIES,); returns the
     mean temperature [°C].
 
-    sums : cook value at the centre and averaged [min], log reduction [-] counted `less_k` colder,
-    danger minutes, peak of the centre [°C], and the last moment at which the centre was under 54.4
-    °C [s].
+    sums : cook value at the centre and averaged [min], log reduction [-] counted colder, danger
+    minutes, peak of the centre [°C], and the last moment at which the centre was under 54.4 °C [s].
     """
     centre, mean, rate = temp[0], 0.0, 0.0
     for i in range(temp.size):
@@ -40,7 +41,7 @@ def add_step(
         rate += cook_rate(temp[i]) * volume[i]
     sums[CENTRE] += cook_rate(centre) * dt / 60.0
     sums[MEAN] += rate / whole * dt / 60.0
-    sums[LOG] += log_rate(centre - less_k, d60_min, z_c) * dt / 60.0
+    sums[LOG] += log_rate(centre - death.less_k, death.d60_min, death.z_c) * dt / 60.0
     if DANGER_LOW_C < centre < DANGER_HIGH_C:
         sums[DANGER] += dt / 60.0
     sums[PEAK] = max(sums[PEAK], centre)

@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.errors import NotConverged, NotSafe, within
+from bluekettle.core.errors import NotConverged, NotSafe
 from bluekettle.core.glaze import Draws, film_constants
-from bluekettle.core.heat import GEOMETRY, surroundings
+from bluekettle.core.heat import GEOMETRY, Matter, surroundings
+from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
 from bluekettle.core.stages.dish import Cut, Dish
-from bluekettle.core.stages.dry import run_dry
-from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK
-from bluekettle.core.stages.vessel import run_vessel
+from bluekettle.core.stages.dry import Browning, run_dry
+from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Death
+from bluekettle.core.stages.vessel import Pot, Run, run_vessel
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, boiling_point_c, latent_heat_j_kg
 
@@ -55,150 +57,173 @@ class Tenderised:
     lost_kg_m2: Array
 
 
-@dataclass(frozen=True)
-class Vessel:
-    """A closed or covered vessel at work: heater [W] and loss [W/K] of each member, heat to drive
-    out the air [J], the oven around it, the temperature it is held at, release, exchange with the
-    food, liquid [kg] and where it starts.
+def altitude_of(dish: Dish, draws: Draws) -> tuple[Array, Array]:
+    """Pressure of the air [Pa] and boiling point [°C] of each member."""
+    altitude = dish.kitchen.drawn("altitude_m", draws)
+    places, index = np.unique(altitude, return_inverse=True)
+    pressure = np.array([ambient_pressure_pa(float(a)) for a in places])
+    boil = np.array([boiling_point_c(float(a)) for a in places])
+    return pressure[index], boil[index]
+
+
+def pot_of(dish: Dish, draws: Draws, area_m2: Array, start_c: float | None = None) -> Pot:
+    """How this dish's first heat is heated, held and released, as the kernel reads it.
+
+    area_m2 : the food's surface in it, (members,). start_c : of vessel and liquid where they are
+    hot already [°C]; else from the tap and the kitchen.
     """
+    _, boil = altitude_of(dish, draws)
+    amount = draws.factor("liquid", value("spread_liquid"))
+    none, simmer = np.zeros(draws.members), value("h_simmer_w_m2_k")
+    tap_c, room_c = value("tap_c"), value("kitchen_c")
+    pot = Pot(
+        power_w=none,
+        loss_w_k=none,
+        liquid_kg=dish.liquid * amount,
+        surface_m2=area_m2,
+        vent_j=none,
+        target_c=boil,
+        boil_c=boil,
+        natural_s=none,
+        quick_s=none,
+        body_j_k=float(dish.first.appliance["body_j_k"]),
+        liquid_start_c=tap_c if start_c is None else start_c,
+        body_start_c=room_c if start_c is None else start_c,
+        oven_c=0.0,
+        oven_w_k=0.0,
+        h_up=simmer,
+        h_hold=simmer,
+        room_c=room_c,
+    )
+    return POTS[dish.tenderise](pot, dish, draws, amount, start_c)
 
-    target_c: float
-    power: Array
-    loss: Array
-    liquid_kg: float
-    h_up: float
-    h_hold: float
-    start_c: float
-    vent_j: Array
-    oven_c: float = 0.0
-    oven_w_k: float = 0.0
-    natural_s: float = 0.0
-    quick_s: float = 0.0
+
+def lossy(name: str, draws: Draws) -> Array:
+    """Loss to the room [W/K] of each member."""
+    return value(name) * draws.factor("loss", value("spread_loss"))
 
 
-def vessel_of(dish: Dish, draws: Draws, boil_c: float) -> Vessel:
-    """How this dish's first heat is heated, held and released."""
+def pressure_pot(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+    """A closed pot: it drives the air out, climbs to its pressure and is released."""
+    kitchen, release = dish.kitchen, dish.release_kind
+    gauge, altitude = kitchen.drawn("pot_gauge_kpa", draws), kitchen.drawn("altitude_m", draws)
+    target = [gauge_saturation_c(float(g), float(a)) for g, a in zip(gauge, altitude, strict=True)]
+    vent = value("vent_steam_kg") * latent_heat_j_kg(100.0)
+    volume, per_l = kitchen.drawn("pot_volume_l", draws), value("quick_release_s_per_l")
+    quick = np.array([quick_release_s(float(v), per_l) for v in volume])
+    natural_s = {"quick": 0.0, "mixed": value("natural_part_s"), "natural": -1.0}[release]
+    return pot._replace(
+        power_w=kitchen.drawn("pot_power_w", draws) * draws.factor("power", value("spread_power")),
+        loss_w_k=lossy("pot_loss_w_k", draws),
+        vent_j=vent * draws.factor("vent", value("spread_vent")),
+        target_c=np.array(target),
+        natural_s=np.full(draws.members, natural_s),
+        quick_s=np.zeros(draws.members) if release == "natural" else quick,
+        h_hold=value("h_steam_w_m2_k"),
+    )
+
+
+def covered_dish(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+    """A dish in the oven. The oven's unknown stands for heat received; in it, the dish has no loss
+    to the room.
+    """
+    return pot._replace(
+        target_c=pot.boil_c - value("braise_simmer_gap_c"),
+        oven_c=dish.kitchen.or_typical("oven_c"),
+        oven_w_k=value("h_dish_w_k"),
+    )
+
+
+def water_bath(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+    """A tank with a thermostat, hot before the food comes in."""
     kitchen = dish.kitchen
-    spread = float(dish.first.appliance["spread"] or 0.0)
-    simmer, none, tap_c = value("h_simmer_w_m2_k"), np.zeros(draws.members), value("tap_c")
+    h = surroundings("bath").h_w_m2_k
+    target = np.minimum(kitchen.or_typical("bath_c"), pot.boil_c - 0.5)
+    water = value("bath_fill") * kitchen.drawn("bath_volume_l", draws)
+    # Just under its heat, so that it counts as back only once the cold food no longer drags it
+    # down.
+    hot_c = float(target.min()) - 0.05
+    heater = kitchen.drawn("bath_power_w", draws) * draws.factor("power", value("spread_power"))
+    return pot._replace(
+        power_w=heater,
+        loss_w_k=lossy("bath_loss_w_k", draws),
+        liquid_kg=water * amount,
+        target_c=target,
+        liquid_start_c=hot_c,
+        body_start_c=hot_c,
+        h_up=h,
+        h_hold=h,
+    )
 
-    def lossy(name: str) -> Array:
-        return value(name) * draws.factor("loss", value("spread_loss"))
 
-    if dish.tenderise == "pressure":
-        volume, release = kitchen.or_typical("pot_volume_l"), dish.release_kind
-        return Vessel(
-            gauge_saturation_c(
-                kitchen.or_typical("pot_gauge_kpa"), kitchen.or_typical("altitude_m")
-            ),
-            kitchen.or_typical("pot_power_w") * draws.factor("power", value("spread_power")),
-            lossy("pot_loss_w_k"),
-            dish.liquid,
-            simmer,
-            value("h_steam_w_m2_k"),
-            tap_c,
-            value("vent_steam_kg")
-            * latent_heat_j_kg(100.0)
-            * draws.factor("vent", value("spread_vent")),
-            natural_s={"quick": 0.0, "mixed": value("natural_part_s"), "natural": -1.0}[release],
-            quick_s=(
-                0.0
-                if release == "natural"
-                else quick_release_s(volume, value("quick_release_s_per_l"))
-            ),
-        )
-    if dish.tenderise == "braise":
-        # The oven's unknown stands for heat received; a dish has no loss to the room while it is in
-        # the oven.
-        return Vessel(
-            boil_c - value("braise_simmer_gap_c"),
-            none,
-            none,
-            dish.liquid,
-            simmer,
-            simmer,
-            tap_c,
-            none,
-            oven_c=kitchen.or_typical("oven_c"),
-            oven_w_k=value("h_dish_w_k"),
-        )
-    if dish.tenderise == "bath":
-        target_c, h = min(kitchen.or_typical("bath_c"), boil_c - 0.5), surroundings("bath").h_w_m2_k
-        water = value("bath_fill") * kitchen.or_typical("bath_volume_l")
-        power = kitchen.or_typical("bath_power_w") * draws.factor("power", value("spread_power"))
-        # Just under its heat, so that it counts as back only once the cold food no longer drags it
-        # down.
-        return Vessel(target_c, power, lossy("bath_loss_w_k"), water, h, h, target_c - 0.05, none)
-    if dish.tenderise == "simmer":
-        power = (
-            kitchen.or_typical("burner_w")
-            * value("burner_efficiency")
-            * draws.factor("power", spread)
-        )
-        target_c = boil_c - value("simmer_gap_c")
-        return Vessel(
-            target_c, power, lossy("pan_loss_w_k"), dish.liquid, simmer, simmer, tap_c, none
-        )
-    power = kitchen.or_typical("slow_power_w") * draws.factor("power", spread)
-    target_c = boil_c - value("slow_gap_c")
-    return Vessel(target_c, power, lossy("slow_loss_w_k"), dish.liquid, simmer, simmer, tap_c, none)
+def simmering_pot(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+    """A lidded pot on a burner."""
+    spread = float(dish.first.appliance["spread"])
+    burner = dish.kitchen.drawn("burner_w", draws) * draws.factor("power", spread)
+    return pot._replace(
+        power_w=burner * value("burner_efficiency"),
+        loss_w_k=lossy("pan_loss_w_k", draws),
+        target_c=pot.boil_c - value("simmer_gap_c"),
+    )
+
+
+def slow_cooker(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+    """A covered crock with a small heater."""
+    spread = float(dish.first.appliance["spread"])
+    return pot._replace(
+        power_w=dish.kitchen.drawn("slow_power_w", draws) * draws.factor("power", spread),
+        loss_w_k=lossy("slow_loss_w_k", draws),
+        target_c=pot.boil_c - value("slow_gap_c"),
+    )
+
+
+POTS = {
+    "pressure": pressure_pot,
+    "braise": covered_dish,
+    "bath": water_bath,
+    "simmer": simmering_pot,
+    "slow": slow_cooker,
+}
 
 
 def run_tenderise(
-    dish: Dish, cut: Cut, draws: Draws, hold_s: float, pot_c: float | None = None
+    dish: Dish,
+    cut: Cut,
+    draws: Draws,
+    hold_s: float,
+    pot_c: float | None = None,
+    start_c: float | None = None,
 ) -> Tenderised:
     """Run the first heat with a given hold [s]: under pressure, at the simmer, in the bath, in hot
     air or in foil.
 
     `pot_c` is the temperature of pot and liquid at the start [°C] where they are hot already; else
-    tap and kitchen.
+    tap and kitchen. `start_c` is that of the food where it was heated before; else fridge or
+    freezer.
     """
-    boil_c = boiling_point_c(dish.kitchen.or_typical("altitude_m"))
     half = dish.effective_half_m() * draws.factor("thickness", value("spread_thickness"))
-    cold = value("fridge_c") if dish.state == "fridge" else value("freezer_c")
-    start = cold + value("spread_start_c") * draws.normal["start"]
+    if start_c is None:
+        cold = value("fridge_c") if dish.state == "fridge" else value("freezer_c")
+        start = cold + value("spread_start_c") * draws.normal["start"]
+    else:
+        start = np.full(draws.members, float(start_c))
     if dish.first.around:
-        return run_around(dish, cut, draws, half, start, hold_s, boil_c)
-    vessel = vessel_of(dish, draws, boil_c)
-    amount = draws.factor("liquid", value("spread_liquid"))
+        return run_around(dish, cut, draws, half, start, hold_s)
     exponent = GEOMETRY[cut.shape]
+    amount = draws.factor("liquid", value("spread_liquid"))
     # Surface through which the piece is heated, so that mass and thickness agree: volume over
     # volume per m².
     area = amount * dish.mass_kg / cut.food.density_kg_m3 * (exponent + 1) / half
-    kill = kill_for(cut.species)
-    bath = dish.tenderise == "bath"
-    liquid_start_c = vessel.start_c if pot_c is None else pot_c
-    body_start_c = (vessel.start_c if bath else value("kitchen_c")) if pot_c is None else pot_c
+    pot = pot_of(dish, draws, area, pot_c)
+    less_k = value("proof_less_k") if dish.tenderise == "bath" else 0.0
     phases, sums, profile, trace = run_vessel(
         half,
         start,
-        vessel.power,
-        vessel.loss,
-        vessel.liquid_kg * amount,
-        area,
-        vessel.vent_j,
+        pot,
         exponent,
-        cut.food.enthalpy_j_m3,
-        cut.food.k_w_m_k,
-        float(dish.first.appliance["body_j_k"]),
-        liquid_start_c,
-        body_start_c,
-        vessel.oven_c,
-        vessel.oven_w_k,
-        vessel.target_c,
-        boil_c,
-        hold_s,
-        vessel.natural_s,
-        vessel.quick_s,
-        vessel.h_up,
-        vessel.h_hold,
-        value("kitchen_c"),
-        kill.d60_min,
-        kill.z_c,
-        value("proof_less_k") if bath else 0.0,
-        dish.first.step_s,
-        max(30.0, hold_s / 300.0),
-        TRACE_SAMPLES if draws.members > 2 else 1,
+        Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
+        death_of(cut, less_k),
+        run_of(dish, draws, hold_s),
     )
     none = np.zeros(draws.members)
     return Tenderised(
@@ -215,12 +240,25 @@ def run_tenderise(
         profile,
         half,
         trace[~np.isnan(trace[:, 0])],
-        vessel.target_c,
-        boil_c,
+        float(pot.target_c[0]),
+        float(pot.boil_c[0]),
         none,
         none,
         none,
     )
+
+
+def death_of(cut: Cut, less_k: float) -> Death:
+    """The thermal death that a cut is judged by, counted so much colder [K]."""
+    kill = kill_for(cut.species)
+    return Death(kill.d60_min, kill.z_c, float(less_k))
+
+
+def run_of(dish: Dish, draws: Draws, hold_s: float) -> Run:
+    """Steps and samples of a first heat."""
+    samples = TRACE_SAMPLES if draws.members > 2 else 1
+    every_s = max(30.0, hold_s / 300.0)
+    return Run(float(hold_s), float(dish.first.step_s), every_s, samples)
 
 
 def dry_c(dish: Dish) -> float:
@@ -229,43 +267,30 @@ def dry_c(dish: Dish) -> float:
 
 
 def run_around(
-    dish: Dish, cut: Cut, draws: Draws, half: Array, start: Array, hold_s: float, boil_c: float
+    dish: Dish, cut: Cut, draws: Draws, half: Array, start: Array, hold_s: float
 ) -> Tenderised:
     """The first heat in hot air, smoke or foil: what surrounds the food is hot from the start."""
     around = surroundings(dish.first.around, dry_c(dish))
-    h = around.h_w_m2_k
+    h = np.full(draws.members, around.h_w_m2_k)
     if "hot_oven_h_w_m2_k" in dish.first.figures:
-        h = dish.kitchen.or_typical("hot_oven_h_w_m2_k")
-    kill, c = kill_for(cut.species), film_constants()
+        h = dish.kitchen.drawn("hot_oven_h_w_m2_k", draws)
+    pressure, boil = altitude_of(dish, draws)
+    c = film_constants()
+    skin = Browning(
+        c.protein_rate_1_s, c.brown_ea_j_mol, value("brown_reference_c"), value("skin_dry_m")
+    )
     sums, profile, surface, trace = run_dry(
         half,
         start,
         h * draws.factor("power", float(dish.first.appliance["spread"])),
+        pressure,
+        boil,
         GEOMETRY[cut.shape],
-        cut.food.enthalpy_j_m3,
-        cut.food.k_w_m_k,
-        cut.food.water_fraction * cut.food.density_kg_m3,
-        around.air_c,
-        around.wall_c,
-        around.element_w_m2,
-        around.vapour_pa,
-        around.wet,
-        ambient_pressure_pa(dish.kitchen.or_typical("altitude_m")),
-        boil_c,
-        c.emissivity,
-        c.crust_k_w_m_k,
-        c.crust_vapour_m2_s,
-        c.juice_supply_kg_m2_s,
-        c.protein_rate_1_s,
-        c.brown_ea_j_mol,
-        value("brown_reference_c"),
-        value("skin_dry_m"),
-        kill.d60_min,
-        kill.z_c,
-        hold_s,
-        dish.first.step_s,
-        max(30.0, hold_s / 300.0),
-        TRACE_SAMPLES if draws.members > 2 else 1,
+        drying_of(cut.food, 1.0),
+        air_of(around, 1.0, 1.0, 1.0),
+        skin,
+        death_of(cut, 0.0),
+        run_of(dish, draws, hold_s),
     )
     none = np.zeros(draws.members)
     return Tenderised(
@@ -283,7 +308,7 @@ def run_around(
         half,
         trace[~np.isnan(trace[:, 0])],
         dry_c(dish),
-        boil_c,
+        float(boil[0]),
         surface[:, 0],
         surface[:, 1],
         surface[:, 2],
@@ -315,6 +340,24 @@ def safe_by(dish: Dish, cut: Cut, run: Tenderised) -> NDArray[np.bool_]:
     return np.asarray(hot | (proven & (run.peak_c - value("proof_less_k") >= NO_CREDIT_BELOW_C)))
 
 
+def shortest_hold_s(enough: Callable[[int], bool], longest_s: float, what: str) -> float:
+    """Shortest hold [s], in whole minutes, that is enough; whether it is grows with the hold.
+
+    Doubled until it is enough: the longest hold of a bath takes far longer to compute than a usual
+    one. Then bisection. Raises NotConverged where the longest is not enough.
+    """
+    low, high, longest = -1, 30, int(longest_s / 60.0)
+    high = min(high, longest)
+    while not enough(high):
+        if high == longest:
+            raise NotConverged(what, float(longest), float(longest))
+        low, high = high, min(2 * high, longest)
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (low, middle) if enough(middle) else (middle, high)
+    return 60.0 * high
+
+
 def find_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float:
     """Shortest hold [s], in whole minutes, that brings the bite asked for and a safe centre.
 
@@ -332,23 +375,18 @@ def find_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float:
 
     def enough(minutes: int) -> bool:
         run = run_tenderise(dish, cut, pair, 60.0 * minutes)
-        return bool(cook_of(run, cut)[0] >= target and (not cut.gate or safe_by(dish, cut, run)[1]))
+        safe = not cut.gate or bool(safe_by(dish, cut, run)[1])
+        return safe and float(cook_of(run, cut)[0]) >= target
 
-    # Doubled until it is enough: the longest hold of a bath takes far longer to compute than a
-    # usual one.
-    low, high, longest = -1, 30, int(dish.first.longest_s / 60.0)
-    while not enough(high):
-        if high == longest:
-            run = run_tenderise(dish, cut, pair, 60.0 * high)
-            reached = float(cook_of(run, cut)[0])
-            if reached >= target:
-                raise NotSafe(f"temperature inside {cut.name}", cut.safe_c, float(run.peak_c[1]))
-            raise NotConverged(f"cook value for {cut.name} that {dish.bite}", target, reached)
-        low, high = high, min(2 * high, longest)
-    while high - low > 1:
-        middle = (low + high) // 2
-        low, high = (low, middle) if enough(middle) else (middle, high)
-    return 60.0 * high
+    try:
+        return shortest_hold_s(enough, dish.first.longest_s, cut.name)
+    except NotConverged:
+        run = run_tenderise(dish, cut, pair, dish.first.longest_s)
+        reached = float(cook_of(run, cut)[0])
+        if reached >= target:
+            inside = float(run.peak_c[1])
+            raise NotSafe(f"temperature inside {cut.name}", cut.safe_c, inside) from None
+        raise NotConverged(f"cook value for {cut.name} that {dish.bite}", target, reached) from None
 
 
 def with_hold(dish: Dish, cut: Cut, draws: Draws) -> tuple[Dish, float]:
@@ -357,33 +395,3 @@ def with_hold(dish: Dish, cut: Cut, draws: Draws) -> tuple[Dish, float]:
         return dish, 60.0 * dish.timer_min
     hold_s = find_hold_s(dish, cut, draws)
     return replace(dish, timer_min=hold_s / 60.0), hold_s
-
-
-def return_leg_s(dish: Dish, cut: Cut, core_c: float | None = None) -> tuple[float, float]:
-    """Seconds of come-up and of hold for a return leg after a failed check: a third of the cook
-    value again.
-
-    A pot is hot, so it only has to climb from boiling to its pressure: heat of pot, liquid, juices
-    and food over its power. Anything else goes straight on, after five minutes of warming: the
-    centre at the temperature of its vessel, or in hot air at `core_c` [°C], what it had when it
-    came out (90 where nobody knows). Raises OutOfRange for a `core_c` outside 0 to 130 °C.
-    """
-    if core_c is not None:
-        within("core_c", core_c, 0.0, 130.0, "°C")
-    altitude = dish.kitchen.or_typical("altitude_m")
-    boil_c = boiling_point_c(altitude)
-    missing = cut.targets[dish.bite] / 3.0
-    if dish.tenderise == "pressure":
-        target_c = gauge_saturation_c(dish.kitchen.or_typical("pot_gauge_kpa"), altitude)
-        capacity = dish.liquid * 4190.0 + float(dish.first.appliance["body_j_k"])
-        capacity += dish.mass_kg * cut.food.specific_heat_j_kg_k(80.0, 110.0)
-        come_up = capacity * (target_c - boil_c + 5.0) / dish.kitchen.or_typical("pot_power_w")
-    else:
-        come_up = 300.0
-        one = Draws({name: np.zeros(1) for name in ("heat", "loss", "power", "vent")})
-        centre_c = 90.0 if core_c is None else core_c
-        target_c = (
-            min(boil_c, centre_c) if dish.first.around else vessel_of(dish, one, boil_c).target_c
-        )
-    rate = 10.0 ** ((target_c - value("cook_reference_c")) / value("cook_z_c"))
-    return come_up, 60.0 * missing / rate

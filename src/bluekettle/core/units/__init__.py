@@ -3,8 +3,19 @@
 from __future__ import annotations
 
 from bluekettle.core.errors import within
+from bluekettle.core.units.phrase import METRIC, Reading, amount, render
 
-__all__ = ["KELVIN", "c_to_f", "fingers_to_mm", "minutes", "pounds_to_kg"]
+__all__ = [
+    "KELVIN",
+    "METRIC",
+    "Reading",
+    "amount",
+    "c_to_f",
+    "fingers_to_mm",
+    "minutes",
+    "pounds_to_kg",
+    "render",
+]
 
 KELVIN = 273.15
 FINGER_MM = 18.0  # the breadth of an adult's index finger, typical, estimated

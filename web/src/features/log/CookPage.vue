@@ -1,30 +1,28 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask, type Cook, type Dish, type Problem } from '@/api/client'
+import { api, fetched, type Cook, type Dish, type Problem } from '@/api/client'
 import { useDraft } from '@/features/plan'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { duration } from '@/shared/format/time'
+import CheckNotes from './CheckNotes.vue'
 import CompareStages from './CompareStages.vue'
 import { outcomeWords, whenWords } from './words'
 
 const route = useRoute()
 const router = useRouter()
 const draft = useDraft()
-const cook = shallowRef<Cook>()
-const problem = ref<Problem>()
+const query = useQuery<Cook, Problem>({
+  queryKey: ['cook', Number(route.params.id), 'log'],
+  queryFn: () =>
+    fetched(api.GET('/api/v1/cooks/{id}', { params: { path: { id: Number(route.params.id) } } })),
+  retry: false,
+})
+const cook = query.data
+const problem = query.error
 const pulled = computed(() => cook.value?.summary.strip.pulled_s ?? null)
-
-async function load() {
-  const id = Number(route.params.id)
-  const { data, problem: found } = await ask(() =>
-    api.GET('/api/v1/cooks/{id}', { params: { path: { id } } }),
-  )
-  problem.value = found
-  cook.value = data
-}
-onMounted(load)
 
 function again() {
   draft.begin({ ...(cook.value!.dish as unknown as Dish), serve_at: null, sightings: [] })
@@ -35,7 +33,7 @@ function again() {
 <template>
   <div class="page">
     <p class="no-print"><RouterLink to="/log">Log</RouterLink></p>
-    <ProblemNote v-if="problem" :problem="problem" again @again="load" />
+    <ProblemNote v-if="problem" :problem="problem" again @again="query.refetch()" />
     <p v-else-if="!cook" class="quiet" role="status">Finding the page…</p>
     <template v-else>
       <header>
@@ -44,9 +42,12 @@ function again() {
           <p class="quiet">{{ whenWords(cook.summary) }}</p>
         </div>
         <p class="how">{{ outcomeWords(cook.summary) }}</p>
-        <button type="button" class="ember-button no-print" @click="again">Cook it again</button>
+        <el-button class="ember-button no-print" data-test="again" @click="again">
+          Cook it again
+        </el-button>
       </header>
       <p v-if="cook.summary.outcome?.note" class="note">{{ cook.summary.outcome.note }}</p>
+      <CheckNotes :checks="cook.checks" :accepted="cook.accepted" />
       <h2>Plan beside actual</h2>
       <p class="figure">
         Planned {{ duration(cook.summary.planned_s) }}, took
@@ -54,7 +55,7 @@ function again() {
       </p>
       <CompareStages :stages="cook.stages" />
       <h2>The glaze, as planned</h2>
-      <GlazeStrip :glaze="cook.forecast.glaze" :pulled-s="pulled" compact />
+      <GlazeStrip :glaze="cook.facts.glaze" :pulled-s="pulled" compact />
       <template v-if="cook.signs.length">
         <h2>After what you saw</h2>
         <p class="quiet figure">{{ cook.signs.join('; ') }}</p>

@@ -48,7 +48,7 @@ describe('the log', () => {
     const { page, router } = await show(CookPage, '/log/3')
     expect(page.text()).toContain('One coat next time.')
     expect(page.text()).toContain('Planned 1 h 30 min, took 1 h 33 min.')
-    await page.get('.ember-button').trigger('click')
+    await page.get("[data-test='again']").trigger('click')
     await flushPromises()
     expect(router.currentRoute.value.path).toBe('/plan')
     expect(JSON.parse(localStorage.getItem('kettle-draft')!)).toMatchObject({

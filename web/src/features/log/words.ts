@@ -2,6 +2,7 @@ import type { CookSummary } from '@/api/client'
 import { clock } from '@/shared/format/time'
 
 const TENDER: Record<string, string> = {
+  sliceable: 'sliced cleanly',
   tough: 'tough',
   tug: 'a little tug',
   falls: 'fell apart',

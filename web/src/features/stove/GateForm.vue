@@ -1,27 +1,48 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import type { EventBody, Live } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
 import { temperature, typed } from '@/shared/format/units'
 
-const props = defineProps<{ wantsC: number | null; failed: string; restsOn?: string }>()
-const emit = defineEmits<{ told: [gate: { tender: boolean; temp_c: number | null }] }>()
+/** A check: the reading, the feel, and the way round it that wants a reason. */
+const props = defineProps<{ gate: NonNullable<Live['gate']> }>()
+const emit = defineEmits<{ told: [body: EventBody] }>()
 const { degrees } = useUnits()
 const reading = ref('')
+const leaving = ref(false)
+const reason = ref('')
+const BOILS_C = 100
 
 const celsius = computed(() => {
   const value = typed(reading.value, 1)
   if (typeof value !== 'number') return null
   return degrees.value === 'C' ? value : (value - 32) / 1.8
 })
-const blocked = computed(() => props.wantsC !== null && celsius.value === null)
-const tell = (tender: boolean) => emit('told', { tender, temp_c: celsius.value })
+const asks = computed(() => props.gate.wants_c !== null && props.gate.wants_c !== undefined)
+const odd = computed(() => celsius.value !== null && celsius.value > BOILS_C)
+const blocked = computed(() => (asks.value && celsius.value === null) || odd.value)
+const yes = computed(() => {
+  if (!props.gate.tender) return 'Checked'
+  return asks.value ? 'It is tender and hot' : 'It is tender'
+})
+
+function tell(tender: boolean | null) {
+  emit('told', { kind: 'done', step: props.gate.step, tender, temp_c: celsius.value })
+}
+function meantFahrenheit() {
+  const value = typed(reading.value, 1)
+  if (typeof value === 'number') reading.value = String(Math.round(((value - 32) / 1.8) * 10) / 10)
+}
+function leave() {
+  emit('told', { kind: 'skip', step: props.gate.step, reason: reason.value.trim() })
+}
 </script>
 
 <template>
   <div class="gate">
-    <div v-if="wantsC !== null" class="reading">
-      <label for="gate-temp">Thermometer, thickest place</label>
-      <input
+    <div v-if="asks" class="reading">
+      <label for="gate-temp">Thermometer, thickest place, not touching bone</label>
+      <el-input
         id="gate-temp"
         v-model="reading"
         class="figure"
@@ -30,24 +51,47 @@ const tell = (tender: boolean) => emit('told', { tender, temp_c: celsius.value }
         :placeholder="`°${degrees}`"
         data-test="gate-temp"
       />
-      <span class="quiet">at least {{ temperature(wantsC, degrees) }}</span>
+      <span class="quiet">at least {{ temperature(gate.wants_c!, degrees) }}</span>
     </div>
-    <p v-if="restsOn" class="rests" data-test="rests-on">{{ restsOn }}</p>
-    <button
-      type="button"
+    <p v-if="odd" class="odd" role="alert">
+      No food is that hot inside. Did you mean °F?
+      <el-button class="plain-button" data-test="meant-f" @click="meantFahrenheit">
+        Yes, {{ reading }} °F
+      </el-button>
+    </p>
+    <p v-if="gate.rests_on" class="rests" data-test="rests-on">{{ gate.rests_on }}</p>
+    <el-button
       class="wide-button"
       :disabled="blocked"
       data-test="gate-yes"
-      @click="tell(true)"
+      @click="tell(gate.tender ? true : null)"
     >
-      It is tender{{ wantsC !== null ? ' and hot' : '' }}
-    </button>
-    <button type="button" class="plain-button tough" data-test="gate-no" @click="tell(false)">
+      {{ yes }}
+    </el-button>
+    <el-button
+      v-if="gate.tender"
+      class="plain-button tough"
+      data-test="gate-no"
+      @click="tell(false)"
+    >
       Not tender yet
-    </button>
-    <p v-if="blocked" class="quiet">
-      A gate wants a reading. The clock does not pass it, and neither do I.
-    </p>
+    </el-button>
+    <p v-if="asks && celsius === null" class="quiet">Enter the temperature to go on.</p>
+    <el-button v-if="!leaving" class="leave" text data-test="leave-out" @click="leaving = true">
+      Leave this check out…
+    </el-button>
+    <form v-else class="why" @submit.prevent="leave">
+      <label for="gate-why">Why is it left out? It stands in the log.</label>
+      <el-input id="gate-why" v-model="reason" maxlength="300" data-test="leave-why" />
+      <el-button
+        native-type="submit"
+        class="plain-button"
+        :disabled="reason.trim().length < 3"
+        data-test="leave-go"
+      >
+        Go on without it
+      </el-button>
+    </form>
   </div>
 </template>
 
@@ -66,15 +110,13 @@ const tell = (tender: boolean) => emit('told', { tender, temp_c: celsius.value }
 label {
   font-weight: 700;
 }
-input {
-  width: 130px;
-  height: 64px;
+.reading .el-input {
+  width: 150px;
+  --el-input-height: 64px;
   font-size: 1.8rem;
+}
+.reading .el-input :deep(input) {
   text-align: center;
-  border-radius: 14px;
-  border: 2px solid var(--kettle-enamel-soft);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
 }
 .rests {
   font-size: 1.1rem;
@@ -82,6 +124,21 @@ input {
 .tough {
   min-height: 64px;
   font-size: 1.15rem;
+}
+.odd {
+  color: var(--kettle-stop);
+  font-weight: 700;
+}
+.leave {
+  justify-self: start;
+  min-height: 44px;
+}
+.why {
+  display: grid;
+  gap: 8px;
+}
+.why .el-input {
+  --el-input-height: 52px;
 }
 p {
   margin: 0;

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { useQueryClient } from '@tanstack/vue-query'
 import { api, ask, type Live, type Outcome, type Problem } from '@/api/client'
+import { useLive } from '@/features/live'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
-const props = defineProps<{ live: Live }>()
+const props = defineProps<{ cook: Live }>()
 defineEmits<{ undo: [] }>()
 const router = useRouter()
+const client = useQueryClient()
+const live = useLive()
 const said = ref<Partial<Outcome>>({})
 const note = ref('')
 const problem = ref<Problem>()
@@ -14,74 +18,108 @@ const saving = ref(false)
 const questions = [
   {
     field: 'tenderness',
-    ask: 'How did it eat?',
-    options: ['tough', 'tug', 'falls', 'shreds', 'mushy'],
+    ask: 'How tender was it?',
+    options: {
+      tough: 'tough',
+      sliceable: 'sliced cleanly',
+      tug: 'a little tug',
+      falls: 'fell apart',
+      shreds: 'shredded',
+      mushy: 'mushy',
+    },
   },
-  { field: 'crust', ask: 'The crust?', options: ['soft', 'sticky', 'crackling', 'hard'] },
+  {
+    field: 'crust',
+    ask: 'The crust?',
+    options: { soft: 'soft', sticky: 'sticky', crackling: 'crackling', hard: 'hard' },
+  },
   {
     field: 'colour',
     ask: 'The colour?',
-    options: ['pale', 'amber', 'mahogany', 'too dark', 'burnt'],
+    options: {
+      pale: 'pale',
+      amber: 'amber',
+      mahogany: 'mahogany',
+      bitter: 'bitter',
+      burnt: 'burnt',
+    },
   },
 ] as const
-const shown: Record<string, string> = {
-  tug: 'a little tug',
-  falls: 'fell apart',
-  shreds: 'shredded',
-}
 const complete = computed(() => questions.every((q) => said.value[q.field]))
 
-async function save() {
+async function finish(request: () => Promise<{ data?: unknown; error?: unknown }>) {
   saving.value = true
-  const body = { ...said.value, note: note.value } as Outcome
-  const { data, problem: found } = await ask(() =>
-    api.PUT('/api/v1/cooks/{id}/outcome', { params: { path: { id: props.live.id } }, body }),
-  )
+  const { data, problem: found } = await ask(request)
   saving.value = false
   problem.value = found
-  if (data) void router.push(`/log/${props.live.id}`)
+  if (!data) return
+  await client.invalidateQueries({ queryKey: ['cook', props.cook.id] })
+  await client.invalidateQueries({ queryKey: ['log'] })
+  await live.refresh()
+  void router.push(`/log/${props.cook.id}`)
 }
+const path = { params: { path: { id: props.cook.id } } }
+const save = () =>
+  finish(() =>
+    api.PUT('/api/v1/cooks/{id}/outcome', {
+      ...path,
+      body: { ...said.value, note: note.value } as Outcome,
+    }),
+  )
+const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
 </script>
 
 <template>
   <section class="outcome">
-    <h1>{{ live.ended_at ? 'It is in the log.' : 'How was it?' }}</h1>
-    <p v-if="live.ended_at">
-      <RouterLink :to="`/log/${live.id}`">See it there</RouterLink>, or say again how it was.
+    <h1>{{ cook.ended_at ? 'It is in the log.' : 'How was it?' }}</h1>
+    <p v-if="cook.ended_at">
+      <RouterLink :to="`/log/${cook.id}`">See it there</RouterLink>, or say
+      {{ cook.rated ? 'again' : '' }} how it was.
     </p>
     <fieldset v-for="q in questions" :key="q.field">
-      <legend>{{ q.ask }}</legend>
-      <div class="options" role="radiogroup" :aria-label="q.ask">
-        <button
-          v-for="option in q.options"
+      <legend :id="`ask-${q.field}`">{{ q.ask }}</legend>
+      <el-radio-group
+        :model-value="said[q.field] ?? ''"
+        class="options"
+        :aria-labelledby="`ask-${q.field}`"
+        @update:model-value="said = { ...said, [q.field]: $event }"
+      >
+        <el-radio-button
+          v-for="(text, option) in q.options"
           :key="option"
-          type="button"
-          role="radio"
-          :aria-checked="said[q.field] === option"
-          :class="{ on: said[q.field] === option }"
-          class="plain-button"
+          :value="option"
           :data-test="`${q.field}-${option}`"
-          @click="said = { ...said, [q.field]: option }"
         >
-          {{ shown[option] ?? option }}
-        </button>
-      </div>
+          {{ text }}
+        </el-radio-button>
+      </el-radio-group>
     </fieldset>
     <label for="outcome-note">A note for the next time</label>
-    <textarea id="outcome-note" v-model="note" rows="3" maxlength="2000" data-test="note" />
+    <el-input
+      id="outcome-note"
+      v-model="note"
+      type="textarea"
+      :rows="3"
+      maxlength="2000"
+      data-test="note"
+    />
     <ProblemNote v-if="problem" :problem="problem" />
-    <button
-      type="button"
+    <el-button
       class="wide-button"
       :disabled="!complete || saving"
       data-test="save-outcome"
       @click="save"
     >
       Into the log
-    </button>
-    <button v-if="!live.ended_at" type="button" class="plain-button" @click="$emit('undo')">
-      Undo the last tap
-    </button>
+    </el-button>
+    <div v-if="!cook.ended_at" class="two">
+      <el-button class="plain-button" data-test="undo-last" @click="$emit('undo')"
+        >Undo the last tap</el-button
+      >
+      <el-button class="plain-button" :disabled="saving" data-test="unrated" @click="leave">
+        Leave it unrated
+      </el-button>
+    </div>
   </section>
 </template>
 
@@ -89,7 +127,7 @@ async function save() {
 .outcome {
   display: grid;
   gap: 18px;
-  max-width: 820px;
+  max-width: 860px;
 }
 h1 {
   font-size: 2.2rem;
@@ -98,38 +136,16 @@ fieldset {
   border: 0;
   padding: 0;
   margin: 0;
+  min-width: 0;
 }
 legend,
 label {
   font: 700 1.2rem var(--kettle-display);
   padding: 0 0 8px;
 }
-.options {
-  display: flex;
-  flex-wrap: wrap;
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
   gap: 10px;
-}
-.options .plain-button {
-  min-height: 64px;
-  min-width: 120px;
-  font-size: 1.1rem;
-}
-.on {
-  background: var(--kettle-ember);
-  color: var(--kettle-ember-ink);
-  border-color: var(--kettle-ember);
-  font-weight: 700;
-}
-textarea {
-  width: 100%;
-  border-radius: 14px;
-  border: 2px solid var(--kettle-line);
-  padding: 12px;
-  font-size: 1.05rem;
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-}
-p {
-  margin: 0;
 }
 </style>

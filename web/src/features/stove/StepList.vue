@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import type { Step } from '@/api/client'
+import { ref } from 'vue'
+import type { EventBody, Step } from '@/api/client'
 import { clock, duration } from '@/shared/format/time'
+import GateForm from './GateForm.vue'
+import StepMark from './StepMark.vue'
 
-defineProps<{ steps: Step[]; now: Date; brief?: boolean }>()
-defineEmits<{ jump: [key: string] }>()
-const words: Record<string, string> = {
+const props = defineProps<{ steps: Step[]; brief?: boolean }>()
+const emit = defineEmits<{ told: [body: EventBody] }>()
+const again = ref<Step>()
+const WORDS: Record<string, string> = {
   confirmed: 'you said so',
   estimated: 'estimated',
   unknown: 'nobody said',
@@ -12,13 +16,27 @@ const words: Record<string, string> = {
   running: 'running',
   upcoming: '',
 }
+const GATES: Record<string, string> = { failed: 'not good yet', skipped: 'left out' }
 
+function words(step: Step): string {
+  if (GATES[step.gate]) return step.note ? `${GATES[step.gate]}: ${step.note}` : GATES[step.gate]!
+  return WORDS[step.state] ?? ''
+}
 function when(step: Step): string {
   if (step.state === 'unknown') return '?'
   if (step.end_at) return clock(step.end_at)
-  return step.state === 'upcoming'
-    ? clock(new Date(new Date(step.due_at).getTime() - step.likely_s * 1000))
-    : 'now'
+  if (step.state !== 'upcoming') return 'now'
+  return clock(new Date(new Date(step.due_at).getTime() - step.likely_s * 1000))
+}
+/** A step can be told ahead of its turn, but never past a check. */
+function canJump(step: Step): boolean {
+  if (props.brief || step.state !== 'upcoming' || step.who === 'gate') return false
+  const place = props.steps.indexOf(step)
+  return !props.steps.slice(0, place).some((s) => s.gate === 'open')
+}
+function read(body: EventBody) {
+  again.value = undefined
+  emit('told', body)
 }
 </script>
 
@@ -31,50 +49,44 @@ function when(step: Step): string {
       :data-test="`step-${step.key}`"
       :data-state="step.state"
     >
-      <svg viewBox="0 0 22 22" width="22" height="22" aria-hidden="true">
-        <template v-if="step.state === 'confirmed'">
-          <circle cx="11" cy="11" r="10" fill="currentColor" />
-          <path d="M6 11l3.500 4L16 7" class="tick" />
-        </template>
-        <template v-else-if="step.state === 'estimated'">
-          <circle cx="11" cy="11" r="9" class="dash" />
-          <path d="M6 9q2.500-3 5 0t5 0M6 14q2.500-3 5 0t5 0" class="wave" />
-        </template>
-        <template v-else-if="step.state === 'unknown'">
-          <rect x="2" y="2" width="18" height="18" class="dash" />
-          <text x="11" y="16" text-anchor="middle">?</text>
-        </template>
-        <path
-          v-else-if="step.state === 'current' || step.state === 'running'"
-          d="M4 2l15 9-15 9z"
-          fill="currentColor"
-        />
-        <circle v-else cx="11" cy="11" r="8" class="open" />
-      </svg>
+      <StepMark :step="step" />
       <span class="at">{{ when(step) }}</span>
-      <span class="name"
-        >{{ step.label
-        }}<small v-if="!brief && words[step.state]"
-          >{{ words[step.state]
-          }}<template v-if="step.who === 'gate' && step.state === 'unknown'"
-            >; not passed</template
-          ></small
-        ></span
-      >
+      <span class="name">
+        {{ step.label }}<small v-if="!brief && words(step)">{{ words(step) }}</small>
+      </span>
       <span v-if="brief || step.state === 'upcoming'" class="long">{{
         duration(step.likely_s)
       }}</span>
-      <button
-        v-if="!brief && step.state === 'upcoming' && step.who !== 'gate'"
-        type="button"
+      <el-button
+        v-if="canJump(step)"
+        text
         class="jump"
         :aria-label="`${step.label} is done, skip to it`"
-        @click="$emit('jump', step.key)"
+        @click="$emit('told', { kind: 'done', step: step.key })"
       >
         done already
-      </button>
+      </el-button>
+      <el-button
+        v-if="!brief && step.gate === 'passed'"
+        text
+        class="jump"
+        :data-test="`again-${step.key}`"
+        @click="again = step"
+      >
+        read again
+      </el-button>
     </li>
   </ol>
+  <el-dialog
+    v-if="!brief"
+    :model-value="Boolean(again)"
+    title="A newer reading counts"
+    width="min(560px, 94vw)"
+    class="kettle-dialog"
+    @close="again = undefined"
+  >
+    <GateForm v-if="again?.check" :gate="again.check" @told="read" />
+  </el-dialog>
 </template>
 
 <style scoped>
@@ -97,65 +109,21 @@ li {
 small {
   display: block;
   color: var(--kettle-ink-soft);
-  line-height: 1.1;
-}
-.confirmed svg {
-  color: var(--kettle-good);
+  line-height: 1.2;
 }
 .estimated,
 .unknown {
   font-style: italic;
 }
-.estimated svg {
-  color: var(--kettle-enamel-soft);
-}
-.unknown svg {
-  color: var(--kettle-careful);
-}
-.current svg,
-.running svg {
-  color: var(--kettle-ember);
-}
 .current,
 .running {
   font-weight: 700;
-}
-.tick {
-  fill: none;
-  stroke: var(--kettle-sheet);
-  stroke-width: 2.6;
-}
-.dash {
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 2;
-  stroke-dasharray: 3 3;
-}
-.wave {
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 1.8;
-}
-.open {
-  fill: none;
-  stroke: var(--kettle-line);
-  stroke-width: 2;
-}
-text {
-  fill: currentColor;
-  font-weight: 700;
-  font-size: 14px;
 }
 .long {
   color: var(--kettle-ink-soft);
 }
 .jump {
-  border: 0;
-  background: none;
-  color: var(--kettle-ink-soft);
-  text-decoration: underline;
   min-height: 44px;
-  cursor: pointer;
-  font-size: 0.92rem;
+  text-decoration: underline;
 }
 </style>

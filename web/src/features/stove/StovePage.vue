@@ -1,46 +1,38 @@
 <script setup lang="ts">
-import { onMounted, ref, watch } from 'vue'
+import { computed, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask, type Problem } from '@/api/client'
+import { useLive } from '@/features/live'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import LiveStove from './LiveStove.vue'
 
 const route = useRoute()
 const router = useRouter()
-const problem = ref<Problem>()
-const empty = ref(false)
+const live = useLive()
+const id = computed(() => (route.params.id ? Number(route.params.id) : undefined))
 
-/** Without a number the stove finds the cook that is on. */
-async function find() {
-  empty.value = false
-  problem.value = undefined
-  if (route.name !== 'stove' || route.params.id) return
-  const { data, problem: found } = await ask(() => api.GET('/api/v1/cooks'))
-  problem.value = found
-  const on = data?.cooks.find((c) => !c.ended_at)
-  if (on) void router.replace(`/stove/${on.id}`)
-  else empty.value = Boolean(data)
-}
-onMounted(find)
-watch(() => route.fullPath, find)
+// Without a number the stove finds the cook that is on.
+watchEffect(() => {
+  const only = live.underWay.length === 1 ? live.underWay[0] : undefined
+  if (route.name === 'stove' && !id.value && only) void router.replace(`/stove/${only.id}`)
+})
 </script>
 
 <template>
-  <LiveStove v-if="route.params.id" :id="Number(route.params.id)" :key="String(route.params.id)" />
+  <LiveStove v-if="id" :id="id" :key="id" />
   <div v-else class="page">
-    <ProblemNote v-if="problem" :problem="problem" again @again="find" />
-    <section v-if="empty">
+    <ProblemNote v-if="live.problem" :problem="live.problem" again @again="live.refresh" />
+    <p v-else-if="!live.known" class="quiet" role="status">Looking at the stove…</p>
+    <section v-else-if="live.underWay.length">
+      <h1>{{ live.underWay.length }} on the stove.</h1>
+      <p>Each is a strip above: take one.</p>
+    </section>
+    <section v-else>
       <h1>The stove is cold.</h1>
       <p>Nothing is cooking. Start a plan and it comes here.</p>
-      <RouterLink to="/plan" class="ember-button cold">To the plan</RouterLink>
+      <RouterLink to="/plan" class="ember-button">To the plan</RouterLink>
     </section>
+    <p v-for="one in live.aside" :key="one.id" class="quiet">
+      “{{ one.title }}” is set aside: {{ one.why }}
+    </p>
   </div>
 </template>
-
-<style scoped>
-.cold {
-  display: inline-flex;
-  align-items: center;
-  text-decoration: none;
-}
-</style>

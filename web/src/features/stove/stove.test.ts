@@ -1,7 +1,9 @@
-import { flushPromises, mount } from '@vue/test-utils'
+import 'fake-indexeddb/auto'
+import { IDBFactory } from 'fake-indexeddb'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { at, glaze, live, NOW, serve, show, step, type Answer } from '@/__tests__/kitchen'
-import FireOverlay from './FireOverlay.vue'
+import { at, glaze, live, NOW, serve, show, step } from '@/__tests__/kitchen'
+import type { Live } from '@/api/client'
 import GateForm from './GateForm.vue'
 import LiveStove from './LiveStove.vue'
 import OutcomeForm from './OutcomeForm.vue'
@@ -9,200 +11,161 @@ import StepList from './StepList.vue'
 import StovePage from './StovePage.vue'
 
 const find = (name: string) => `[data-test='${name}']`
+const posts = (asked: { method: string; body: unknown }[]) =>
+  asked.filter((a) => a.method === 'POST').map((a) => a.body)
 
 beforeEach(() => {
   vi.useFakeTimers({
     toFake: ['setInterval', 'clearInterval', 'setTimeout', 'clearTimeout', 'Date'],
     now: NOW,
   })
-  localStorage.clear()
+  vi.stubGlobal('indexedDB', new IDBFactory())
 })
 afterEach(() => {
   vi.useRealTimers()
   vi.unstubAllGlobals()
 })
 
-const second = async (n = 1) => {
-  await vi.advanceTimersByTimeAsync(n * 1000)
-  await flushPromises()
+enableAutoUnmount(afterEach)
+
+const pass = async (seconds = 1) => {
+  for (let i = 0; i < seconds * 2; i++) {
+    await vi.advanceTimersByTimeAsync(500)
+    for (let turn = 0; turn < 8; turn++) await flushPromises() // what is kept takes some turns
+  }
+}
+
+/** The Stove with a cook, and a server that answers every tap with the next state. */
+async function stove(cook: Live, after: Live = cook) {
+  let now = cook
+  const asked = serve({
+    'GET /cooks/live': () => [200, { cooks: [now], aside: [] }],
+    'GET /cooks/7/live': () => [200, now],
+    'GET /cooks/7/glaze': [200, glaze],
+    'POST /cooks/7/events': () => {
+      now = after
+      return [201, after]
+    },
+  })
+  const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+  await pass()
+  return { page, asked }
 }
 
 describe('the stove', () => {
   it('is one sentence, one clock and one wide button, and tells what is tapped', async () => {
-    const asked = serve({
-      'GET /cooks/7/live': [200, live],
-      'GET /cooks/7/glaze': [200, glaze],
-      'POST /cooks/7/events': [
-        201,
-        {
-          ...live,
-          last_event: 1,
-          current: 'come_up',
-          says: 'The pot comes up to pressure.',
-          button: 'Pin is up',
-        },
-      ],
-    })
-    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    const next = {
+      ...live,
+      last_event: 1,
+      current: 'come_up',
+      says: 'The pot comes up to pressure.',
+    }
+    const { page, asked } = await stove(live, next)
     expect(page.get(find('says')).text()).toContain('Pat the 6 ribs dry')
     expect(page.findAll('.wide-button')).toHaveLength(1)
     await page.get(find('done')).trigger('click')
-    await flushPromises()
+    await pass()
     expect(page.get(find('says')).text()).toContain('comes up')
-    expect(asked.filter((a) => a.method === 'POST').map((a) => a.body)).toMatchObject([
-      { kind: 'done', step: 'season', ago_s: 0 },
-    ])
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'season', ago_s: 0, seen: 0 }])
   })
 
-  it('says two minutes ago, a minute more and undo', async () => {
-    const asked = serve({
-      'GET /cooks/7/live': [200, { ...live, last_event: 3 }],
-      'GET /cooks/7/glaze': [200, glaze],
-      'POST /cooks/7/events': [201, { ...live, last_event: 3 }],
+  it('says two minutes ago, a minute more, and undoes the tap it names', async () => {
+    const hold = { ...live, current: 'come_up', last_event: 3, undoable: 3 }
+    const { page, asked } = await stove({
+      ...hold,
+      steps: [step('come_up', 'current', { who: 'machine' })],
     })
-    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
     for (const name of ['ago', 'more', 'undo']) {
       await page.get(find(name)).trigger('click')
-      await flushPromises()
+      await pass()
     }
-    expect(asked.filter((a) => a.method === 'POST').map((a) => a.body)).toMatchObject([
+    expect(posts(asked)).toMatchObject([
       { kind: 'done', ago_s: 120 },
       { kind: 'extend', seconds: 60 },
-      { kind: 'undo' },
+      { kind: 'undo', undoes: 3 },
     ])
   })
 
-  it('keeps a tap while the server is away and sends it later with its age', async () => {
-    let away = true
-    const answer = (): Answer =>
-      away ? 'away' : [201, { ...live, last_event: 1, current: 'come_up' }]
-    const asked = serve({
-      'GET /cooks/7/live': [200, live],
-      'GET /cooks/7/glaze': [200, glaze],
-      'POST /cooks/7/events': answer,
-    })
-    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
-    await page.get(find('done')).trigger('click')
-    await flushPromises()
-    await second(20)
-    expect(JSON.parse(localStorage.getItem('kettle-unsent-7')!)).toHaveLength(1) // a reload would not lose it
-    away = false
-    await second(2)
-    const sent = asked
-      .filter((a) => a.method === 'POST')
-      .map((a) => a.body as { ago_s: number; step: string })
-    expect(localStorage.getItem('kettle-unsent-7')).toBeNull()
-    expect(sent.at(-1)!.step).toBe('season')
-    expect(sent.at(-1)!.ago_s).toBeGreaterThan(18)
-    expect(sent.at(-1)!.ago_s).toBeLessThan(25)
-  })
-
-  it('asks whether it is under the heat, and runs the calls from the earliest moment', async () => {
-    const assumed = {
+  it('asks whether it is under the heat, and counts from the earliest moment', async () => {
+    const { page, asked } = await stove({
       ...live,
       current: 'brush',
-      says: 'It may be under the heat.',
-      fire_since: at(-100),
-      fire_assumed: true,
+      fire: { name: 'finish', appliance: 'broiler', since: at(-100), before_s: 0, assumed: true },
       steps: [step('brush', 'current', { begin_at: at(-160) })],
-    }
-    const asked = serve({
-      'GET /cooks/7/live': [200, assumed],
-      'GET /cooks/7/glaze': [200, glaze],
-      'POST /cooks/7/events': [201, assumed],
     })
-    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
     expect(page.get(find('clock')).text()).toContain('1:40')
     expect(page.get(find('clock')).text()).toContain('since the earliest it could be')
     await page.get(find('under-yes')).trigger('click')
-    await flushPromises()
-    expect(asked.at(-1)!.body ?? asked.find((a) => a.method === 'POST')!.body).toMatchObject({
-      kind: 'done',
-      step: 'under',
-    })
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'under' }])
   })
 
-  it('takes the whole screen when the window closes, and asks whether it is out', async () => {
-    const burning = {
+  it('holds a plan back until its start, and asks before it starts early', async () => {
+    const waits = {
       ...live,
-      current: 'finish',
-      says: 'Under the broiler.',
-      button: 'It is out',
-      fire_since: at(-250),
-      steps: [step('finish', 'current', { who: 'fire', begin_at: at(-250) })],
+      current: 'wait',
+      waits_s: 600,
+      steps: [step('wait', 'current', { who: 'machine' })],
     }
-    const asked = serve({
-      'GET /cooks/7/live': [200, burning],
-      'GET /cooks/7/glaze': [200, glaze],
-      'POST /cooks/7/events': [201, burning],
-    })
-    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
-    await second(1)
-    expect(page.get(find('overlay')).text()).toContain('Out now.')
-    expect(page.get(find('overlay')).text()).toContain('Broiler off?')
-    await page.get(`${find('overlay')} .wide-button`).trigger('click')
-    await flushPromises()
-    expect(asked.find((a) => a.method === 'POST')!.body).toMatchObject({
-      kind: 'done',
-      step: 'finish',
-    })
-    await page.get(`${find('overlay')} .plain-button`).trigger('click')
-    expect(page.find(find('overlay')).exists()).toBe(false)
-  })
-
-  it('shows a refusal and goes on', async () => {
-    const no = {
-      title: 'This cannot be used',
-      status: 422,
-      detail: 'ago_s: accepted is 0 to 4 s',
-      errors: [],
-    }
-    serve({
-      'GET /cooks/7/live': [200, live],
-      'GET /cooks/7/glaze': [200, glaze],
-      'POST /cooks/7/events': [422, no],
-    })
-    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
-    await page.get(find('ago')).trigger('click')
-    await flushPromises()
-    expect(page.get('[role=alert]').text()).toContain('accepted is 0 to 4 s')
-    expect(page.find(find('done')).exists()).toBe(true)
+    const { page, asked } = await stove({ ...waits, button: 'Start now' })
+    await page.get(find('done')).trigger('click')
+    await pass()
+    expect(posts(asked)).toEqual([])
+    expect(page.get('.kettle-dialog').text()).toMatch(/Now: .*As planned: /s)
+    await page.get(find('start-early')).trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'wait' }])
   })
 
   it('finds the cook that is on, and is cold without one', async () => {
-    serve({
-      'GET /cooks': [
-        200,
-        {
-          cooks: [
-            { id: 4, ended_at: at(-10) },
-            { id: 9, ended_at: null },
-          ],
-        },
-      ],
-    })
+    serve({ 'GET /cooks/live': [200, { cooks: [{ ...live, id: 9 }], aside: [] }] })
     const { router } = await show(StovePage, '/stove')
+    await pass()
     expect(router.currentRoute.value.path).toBe('/stove/9')
-    serve({ 'GET /cooks': [200, { cooks: [] }] })
-    expect((await show(StovePage, '/stove')).page.text()).toContain('The stove is cold.')
+    serve({
+      'GET /cooks/live': [200, { cooks: [], aside: [{ id: 4, title: 'Old', why: 'damaged' }] }],
+    })
+    const cold = (await show(StovePage, '/stove')).page
+    await pass()
+    expect(cold.text()).toContain('The stove is cold.')
+    expect(cold.text()).toContain('“Old” is set aside: damaged')
   })
 })
 
 describe('parts of the stove', () => {
-  it('a gate wants a reading where there is a thermometer, in the unit of the cook', async () => {
-    const gate = mount(GateForm, { props: { wantsC: 63, failed: '' } })
+  const check = { step: 'check', tender: true, wants_c: 63, rests_on: '' }
+
+  it('a check wants a reading where there is a thermometer, in the unit of the cook', async () => {
+    const gate = mount(GateForm, { props: { gate: check } })
+    const temp = gate.get<HTMLInputElement>(`input${find('gate-temp')}, ${find('gate-temp')} input`)
     expect(gate.get(find('gate-yes')).attributes('disabled')).toBeDefined()
-    await gate.get(find('gate-temp')).setValue('hot')
+    await temp.setValue('hot')
     expect(gate.get(find('gate-yes')).attributes('disabled')).toBeDefined()
-    await gate.get(find('gate-temp')).setValue('81,5')
+    await temp.setValue('81,5')
     await gate.get(find('gate-yes')).trigger('click')
     await gate.get(find('gate-no')).trigger('click')
-    expect(gate.emitted('told')).toEqual([
-      [{ tender: true, temp_c: 81.5 }],
-      [{ tender: false, temp_c: 81.5 }],
+    expect(gate.emitted('told')).toMatchObject([
+      [{ kind: 'done', step: 'check', tender: true, temp_c: 81.5 }],
+      [{ kind: 'done', step: 'check', tender: false, temp_c: 81.5 }],
     ])
-    const carrot = mount(GateForm, { props: { wantsC: null, failed: '' } })
+    const carrot = mount(GateForm, { props: { gate: { ...check, wants_c: null } } })
     expect(carrot.get(find('gate-yes')).attributes('disabled')).toBeUndefined()
+  })
+
+  it('a reading above boiling is asked about, and a check is left out with a reason alone', async () => {
+    const gate = mount(GateForm, { props: { gate: check } })
+    const temp = gate.get<HTMLInputElement>(`input${find('gate-temp')}, ${find('gate-temp')} input`)
+    await temp.setValue('165')
+    expect(gate.text()).toContain('Did you mean °F?')
+    expect(gate.get(find('gate-yes')).attributes('disabled')).toBeDefined()
+    await gate.get(find('meant-f')).trigger('click')
+    await gate.get(find('gate-yes')).trigger('click')
+    expect(gate.emitted('told')).toMatchObject([[{ temp_c: 73.9 }]])
+    await gate.get(find('leave-out')).trigger('click')
+    expect(gate.get(find('leave-go')).attributes('disabled')).toBeDefined()
+    await gate.get(`input${find('leave-why')}, ${find('leave-why')} input`).setValue('no battery')
+    await gate.get('form').trigger('submit')
+    expect(gate.emitted('told')!.at(-1)).toMatchObject([{ kind: 'skip', reason: 'no battery' }])
   })
 
   it('confirmed, estimated and unknown steps differ in words and in drawing, not only in colour', () => {
@@ -212,47 +175,30 @@ describe('parts of the stove', () => {
         steps: states.map((s) =>
           step(s, s, { end_at: s === 'confirmed' || s === 'estimated' ? at(60) : null }),
         ),
-        now: NOW,
       },
     })
     const drawn = states.map((s) => list.get(`${find(`step-${s}`)} svg`).html())
     expect(new Set(drawn).size).toBe(states.length)
-    expect(
-      states
-        .map((s) => list.get(find(`step-${s}`)).text())
-        .slice(0, 3)
-        .map((t) => /you said so|estimated|nobody said/.exec(t)?.[0]),
-    ).toEqual(['you said so', 'estimated', 'nobody said'])
-    const gate = mount(StepList, {
-      props: { steps: [step('check', 'unknown', { who: 'gate' })], now: NOW },
-    })
-    expect(gate.text()).toContain('not passed')
-  })
-
-  it('the overlay names the appliance that must be off', () => {
-    const fryer = mount(FireOverlay, {
-      props: {
-        call: { at_s: 200, level: 'out', says: 'Out now.' },
-        underS: 205,
-        appliance: 'air fryer',
-      },
-    })
-    expect(fryer.text()).toContain('Air fryer off?')
-    expect(fryer.text()).toContain('3:25')
+    const words = states.slice(0, 3).map((s) => list.get(find(`step-${s}`)).text())
+    expect(words.map((t) => /you said so|estimated|nobody said/.exec(t)?.[0])).toEqual([
+      'you said so',
+      'estimated',
+      'nobody said',
+    ])
   })
 
   it('an outcome is saved once all three are said, with the note', async () => {
     const asked = serve({ 'PUT /cooks/7/outcome': [200, {}] })
     const { page, router } = await show(OutcomeForm, '/stove/7', {
-      props: { live: { ...live, finished: true } },
+      props: { cook: { ...live, finished: true } },
     })
     expect(page.get(find('save-outcome')).attributes('disabled')).toBeDefined()
     for (const name of ['tenderness-falls', 'crust-sticky', 'colour-amber'])
-      await page.get(find(name)).trigger('click')
-    await page.get(find('note')).setValue('Thinner coat.')
+      await page.get(`${find(name)} input`).setValue(true)
+    await page.get('textarea').setValue('Thinner coat.')
     await page.get(find('save-outcome')).trigger('click')
-    await flushPromises()
-    expect(asked[0]!.body).toEqual({
+    await pass()
+    expect(asked.find((a) => a.method === 'PUT')!.body).toEqual({
       tenderness: 'falls',
       crust: 'sticky',
       colour: 'amber',

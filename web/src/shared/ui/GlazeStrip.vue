@@ -3,7 +3,17 @@ import { computed, ref, useId } from 'vue'
 import { useElementSize } from '@vueuse/core'
 import type { Glaze } from '@/api/client'
 import { stopwatch } from '@/shared/format/time'
-import { bracket, line, marks, shownSeconds, stops, stretches, ticks } from './glaze'
+import {
+  bracket,
+  clockVerdict,
+  line,
+  marks,
+  signWord,
+  shownSeconds,
+  stops,
+  stretches,
+  ticks,
+} from './glaze'
 import GlazePatterns from './GlazePatterns.vue'
 
 const props = defineProps<{
@@ -45,7 +55,6 @@ const rows = computed(() =>
   })),
 )
 const wanted = computed(() => bracket(props.glaze, until.value))
-const best = computed(() => Math.max(0, ...wanted.value.map((w) => w.chance)))
 const riskLine = computed(() =>
   line(
     props.glaze.risk,
@@ -56,7 +65,9 @@ const riskLine = computed(() =>
     riskHeight.value,
   ),
 )
-const coats = computed(() => props.glaze.coats.filter((coat) => coat.start_s <= until.value))
+const coats = computed(() => props.glaze.coats.filter((coat) => coat.at_s <= until.value))
+const pinFoot = (site: string) =>
+  (rows.value.find((row) => row.site === site)?.y ?? top.value) + rowHeight.value - 12
 const look = computed(() =>
   props.glaze.look_from_s < until.value ? props.glaze.look_from_s : null,
 )
@@ -83,20 +94,21 @@ const spoken = computed(() => {
         <linearGradient v-for="row in rows" :id="`${id}-${row.site}`" :key="row.site" x1="0" x2="1">
           <stop v-for="s in row.stops" :key="s.offset" :offset="s.offset" :stop-color="s.colour" />
         </linearGradient>
+        <linearGradient :id="`${id}-wanted`" x1="0" x2="1">
+          <stop
+            v-for="w in wanted"
+            :key="w.offset"
+            :offset="w.offset"
+            class="ember"
+            :stop-opacity="w.chance"
+          />
+        </linearGradient>
       </defs>
       <g :transform="`translate(${LEFT} 0)`">
         <g class="wanted">
-          <rect
-            v-for="w in wanted"
-            :key="w.from"
-            :x="x(w.from)"
-            :y="top - 13"
-            :width="x(w.to) - x(w.from) + 0.6"
-            height="9"
-            :opacity="w.chance / best"
-          />
-          <text v-if="best > 0 && width > 620" :x="width" :y="top - 20" text-anchor="end">
-            right colour, {{ Math.round(best * 100) }} % at best by the clock
+          <rect x="0" :y="top - 13" :width="width" height="9" :fill="`url(#${id}-wanted)`" />
+          <text v-if="width > 620" :x="width" :y="top - 20" text-anchor="end">
+            {{ clockVerdict(glaze) }}
           </text>
         </g>
         <template v-for="row in rows" :key="row.site">
@@ -152,9 +164,9 @@ const spoken = computed(() => {
           </g>
         </template>
         <g v-for="(coat, i) in coats" :key="`c${i}`" class="coat">
-          <path :d="`M${x(coat.start_s)} 1 c9 11 8 17 0 18 c-8 -1 -9 -7 0 -18z`" />
-          <text :x="x(coat.start_s) + 9" y="16">{{ width > 620 ? `coat ${i + 1}` : i + 1 }}</text>
-          <title>coat {{ i + 1 }} at {{ stopwatch(coat.start_s) }}</title>
+          <path :d="`M${x(coat.at_s)} 1 c9 11 8 17 0 18 c-8 -1 -9 -7 0 -18z`" />
+          <text :x="x(coat.at_s) + 9" y="16">{{ width > 620 ? `coat ${i + 1}` : i + 1 }}</text>
+          <title>coat {{ i + 1 }} at {{ stopwatch(coat.at_s) }}</title>
         </g>
         <g v-for="(turn, i) in glaze.flips_s.filter((t) => t <= until)" :key="`t${i}`" class="turn">
           <line
@@ -195,6 +207,13 @@ const spoken = computed(() => {
               {{ stopwatch(t) }}
             </text>
           </template>
+        </g>
+        <g v-for="seen in glaze.seen" :key="`${seen.sign}${seen.at_s}`" class="pin">
+          <line :x1="x(seen.at_s)" :x2="x(seen.at_s)" :y1="top - 2" :y2="pinFoot(seen.site)" />
+          <circle :cx="x(seen.at_s)" :cy="pinFoot(seen.site)" r="7" />
+          <text :x="x(seen.at_s) + 11" :y="pinFoot(seen.site) + 5">
+            {{ signWord(seen.sign, glaze.caramelises) }} {{ stopwatch(seen.at_s) }}
+          </text>
         </g>
         <g v-if="nowS != null" class="now">
           <line :x1="x(nowS)" :x2="x(nowS)" :y1="top - 22" :y2="height - 24" />
@@ -239,8 +258,24 @@ text {
   stroke: rgb(255 255 255 / 70%);
   stroke-width: 1;
 }
-.wanted rect {
-  fill: var(--kettle-ember);
+.ember {
+  stop-color: var(--kettle-ember);
+}
+.pin line {
+  stroke: #fff;
+  stroke-width: 2;
+}
+.pin circle {
+  fill: var(--kettle-paper);
+  stroke: var(--kettle-ink);
+  stroke-width: 3;
+}
+.pin text {
+  fill: #fff;
+  font-weight: 700;
+  paint-order: stroke;
+  stroke: rgb(0 0 0 / 70%);
+  stroke-width: 3.5px;
 }
 .mark path {
   stroke: #fff;

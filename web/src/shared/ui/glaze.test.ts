@@ -2,7 +2,16 @@ import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Glaze } from '@/api/client'
 import GlazeStrip from './GlazeStrip.vue'
-import { bracket, line, milestoneWord, shownSeconds, stops, stretches, ticks } from './glaze'
+import {
+  bracket,
+  clockVerdict,
+  line,
+  milestoneWord,
+  shownSeconds,
+  stops,
+  stretches,
+  ticks,
+} from './glaze'
 
 const band = (likely: number | null) => ({
   low_s: likely && likely * 0.7,
@@ -34,8 +43,8 @@ const glaze = {
   risk: samples.map((t) => Math.min(1, t / 1000)),
   wanted: samples.map((t) => (t > 200 && t < 400 ? 0.5 : 0)),
   coats: [
-    { start_s: 0, end_s: 0 },
-    { start_s: 90, end_s: 150 },
+    { at_s: 0, away_s: 0 },
+    { at_s: 90, away_s: 60 },
   ],
   milestones: { face: site(1), edge: site(0.6) },
   window: { opens_s: 200, closes_s: 260, empty: false, hit: 0.6 },
@@ -44,6 +53,8 @@ const glaze = {
   look_every_s: 10,
   possible: 1,
   calls: [],
+  looks_s: [],
+  seen: [],
   legend: [],
 } as unknown as Glaze
 
@@ -54,23 +65,39 @@ describe('the glaze strip', () => {
   })
   it('names the stretches in order without gaps', () => {
     const found = stretches(glaze, 'face', 540)
-    expect(found.map((s) => s.word)).toEqual(['raw', 'amber', 'mahogany', 'bitter'])
+    expect(found.map((s) => s.word)).toEqual(['wet', 'amber', 'mahogany', 'bitter'])
     found.slice(1).forEach((s, i) => expect(s.from).toBe(found[i]!.to))
     expect(stretches({ ...glaze, caramelises: false }, 'face', 540)[1]!.word).toBe('browned')
     expect(milestoneWord('set', false)).toBe('set')
   })
-  it('fades the bracket by chance, draws the risk, and keeps the axis readable', () => {
-    expect(bracket(glaze, 540).every((b) => b.chance === 0.5 && b.from > 200 && b.to <= 410)).toBe(
-      true,
-    )
+  it('fades the bracket by the chance itself, smoothed, and keeps the axis readable', () => {
+    const found = bracket(glaze, 540)
+    const at = (seconds: number) =>
+      found.reduce((a, b) =>
+        Math.abs(b.offset * 540 - seconds) < Math.abs(a.offset * 540 - seconds) ? b : a,
+      ).chance
+    expect(at(100)).toBe(0)
+    expect(at(300)).toBeCloseTo(0.5)
+    expect(at(200)).toBeGreaterThan(0.1) // no hard edge: it rises over a few samples
+    expect(at(200)).toBeLessThan(0.4)
     expect(line([0, 1], [0, 540], 540, 100, 10, 50)).toBe('0.0,60.0 100.0,10.0')
     expect(stops(glaze.face, samples, 540).length).toBeLessThanOrEqual(80)
     for (const until of [90, 540, 3600, 10_800]) expect(ticks(until).length).toBeLessThanOrEqual(12)
   })
+  it('says where the clock alone is not enough, and how often it is', () => {
+    expect(clockVerdict(glaze)).toBe('by the clock: right 5 times in 10')
+    const none = { ...glaze, window: { ...glaze.window, empty: true } }
+    expect(clockVerdict(none)).toBe('no window by the clock: right 5 times in 10 at best')
+  })
+  it('pins what was seen', () => {
+    const seen = [{ sign: 'amber at the edges', at_s: 68, site: 'edge' }]
+    const strip = mount(GlazeStrip, { props: { glaze: { ...glaze, seen } } })
+    expect(strip.get('.pin').text()).toBe('amber edges 1:08')
+  })
   it('is told in words to who cannot see it, and marks now and coats', () => {
     const strip = mount(GlazeStrip, { props: { glaze, nowS: 100 } })
     expect(strip.get('svg[role=img]').attributes('aria-label')).toContain(
-      'face: raw from 0:00, amber from 3:20',
+      'face: wet from 0:00, amber from 3:20',
     )
     expect(strip.findAll('.coat')).toHaveLength(2)
     expect(strip.find('.now').exists()).toBe(true)

@@ -46,7 +46,7 @@ export function shownSeconds(glaze: Glaze): number {
 export function stretches(glaze: Glaze, site: string, until: number): Stretch[] {
   const found: Stretch[] = []
   let from = 0
-  let word = 'raw'
+  let word = 'wet'
   for (const name of COLOUR_WORDS) {
     const at = glaze.milestones[site]?.[name]?.likely_s
     if (at === null || at === undefined) break
@@ -60,7 +60,7 @@ export function stretches(glaze: Glaze, site: string, until: number): Stretch[] 
 }
 
 function wordOf(word: string, glaze: Glaze): string {
-  return word === 'raw' ? 'raw' : milestoneWord(word, glaze.caramelises)
+  return word === 'wet' ? 'wet' : milestoneWord(word, glaze.caramelises)
 }
 
 /** Set and bubbling of a site with their range, where they fall into the picture. */
@@ -105,19 +105,37 @@ export function line(
     .join(' ')
 }
 
-/** Runs of samples in which the wanted colour has some chance, with that chance as opacity. */
-export function bracket(
-  glaze: Glaze,
-  until: number,
-): { from: number; to: number; chance: number }[] {
+/** The chance of the wanted colour along the strip, smoothed: gradient stops whose opacity it is. */
+export function bracket(glaze: Glaze, until: number): { offset: number; chance: number }[] {
+  const last = glaze.sample_s.findIndex((t) => t > until)
+  const count = last === -1 ? glaze.sample_s.length : last + 1
+  const every = Math.max(1, Math.ceil(count / 60))
   const found = []
-  for (let i = 0; i + 1 < glaze.sample_s.length; i++) {
-    const from = glaze.sample_s[i]!
-    const chance = glaze.wanted[i]!
-    if (from >= until) break
-    if (chance >= 0.03) found.push({ from, to: Math.min(glaze.sample_s[i + 1]!, until), chance })
-  }
+  for (let i = 0; i < count; i += every)
+    found.push({ offset: Math.min(1, glaze.sample_s[i]! / until), chance: smooth(glaze.wanted, i) })
   return found
+}
+
+const KERNEL = [1, 2, 3, 2, 1]
+
+function smooth(values: number[], at: number): number {
+  const near = KERNEL.map((weight, k) => ({ weight, value: values[at + k - 2] }))
+  const known = near.filter((n) => n.value !== undefined)
+  const total = known.reduce((sum, n) => sum + n.weight, 0)
+  return known.reduce((sum, n) => sum + n.weight * n.value!, 0) / total
+}
+
+/** What the clock alone is worth, in words. */
+export function clockVerdict(glaze: Glaze): string {
+  const best = Math.max(0, ...glaze.wanted)
+  const often = `right ${Math.round(best * 10)} times in 10`
+  return glaze.window.empty ? `no window by the clock: ${often} at best` : `by the clock: ${often}`
+}
+
+/** The word of a sign on the strip. */
+export function signWord(sign: string, caramelises: boolean): string {
+  if (sign === 'amber at the edges') return caramelises ? 'amber edges' : 'browned edges'
+  return sign
 }
 
 /** Whole minutes for the axis, with 70 pixels for each and no more than about ten. */

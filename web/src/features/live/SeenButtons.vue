@@ -1,28 +1,31 @@
 <script setup lang="ts">
-import type { EventBody } from '@/api/client'
+import type { EventBody, Live } from '@/api/client'
 
+const props = defineProps<{ cook: Live; bare?: boolean }>()
 defineEmits<{ saw: [sign: EventBody['sign']] }>()
+const edges = props.bare ? 'browned edges' : 'amber edges'
 const signs: { sign: EventBody['sign']; text: string }[] = [
   { sign: 'nothing yet', text: 'nothing yet' },
   { sign: 'bubbling', text: 'bubbling' },
-  { sign: 'amber at the edges', text: 'amber edges' },
+  { sign: 'amber at the edges', text: edges },
   { sign: 'dark', text: 'dark' },
 ]
+const last = () => props.cook.signs.at(-1)?.sign
 </script>
 
 <template>
   <div class="seen" role="group" aria-label="I see">
     <span>I see</span>
-    <button
+    <el-button
       v-for="s in signs"
       :key="s.text"
-      type="button"
       class="plain-button"
+      :class="{ told: last() === s.sign }"
       :data-test="`saw-${s.sign}`"
       @click="$emit('saw', s.sign)"
     >
       {{ s.text }}
-    </button>
+    </el-button>
   </div>
 </template>
 
@@ -40,12 +43,19 @@ const signs: { sign: EventBody['sign']; text: string }[] = [
   font-weight: 700;
   padding: 6px;
 }
+.told {
+  border-style: double;
+  border-width: 5px;
+}
 @media (max-width: 640px) {
   .seen {
     grid-template-columns: 1fr 1fr;
   }
   .seen span {
     grid-column: 1 / -1;
+  }
+  .plain-button {
+    min-height: 56px;
   }
 }
 </style>

@@ -1,0 +1,143 @@
+"""Moments at which a live cook calls: fire, machines that are done, what is due beside, and the
+question whether food is under the heat.
+
+They are moments of the clock, so that a page goes on calling while the server is away.
+"""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import TYPE_CHECKING
+
+from bluekettle.core.stages import Fire, Progress, StepState
+from bluekettle.core.stages.progress import ASK_EVERY_S, ESTIMATED, RUNNING
+from bluekettle.schemas.cook import AlarmPublic
+from bluekettle.schemas.forecast import GlazePublic
+
+if TYPE_CHECKING:
+    from bluekettle.services.live import Loaded
+
+OUT_EVERY_S = 3.0
+SCREEN = ("full", "out")
+
+
+def alarms_of(
+    loaded: Loaded, progress: Progress, glaze: GlazePublic, now: datetime
+) -> list[AlarmPublic]:
+    """All alarms from now on, and those that still hold, in order."""
+    found = machine_alarms(loaded, progress) + side_alarms(loaded, progress)
+    if progress.fire is not None:
+        found += fire_alarms(loaded, progress, progress.fire, glaze)
+    return sorted(found, key=lambda alarm: alarm.at)
+
+
+def fire_alarms(
+    loaded: Loaded, progress: Progress, fire: Fire, glaze: GlazePublic
+) -> list[AlarmPublic]:
+    """Each level once, the last until somebody says that it is out."""
+    done = sum(state.act.startswith(("coat", "turn")) for state in progress.acts)
+    stretch = f"{fire.name}-{done}"
+    found = []
+    acts = 0
+    for call in glaze.calls:
+        moment = loaded.at(fire.since_s + call.at_s - fire.before_s)
+        if call.level == "act":
+            acts += 1
+            if acts <= done:
+                continue
+        name = f"act-{acts}" if call.level == "act" else call.level
+        found.append(
+            AlarmPublic(
+                id=f"{stretch}-{name}",
+                at=moment,
+                level=call.level,
+                says=call.says,
+                every_s=OUT_EVERY_S if call.level == "out" else 0.0,
+                screen=call.level in SCREEN,
+            )
+        )
+    if fire.assumed:
+        found.append(
+            AlarmPublic(
+                id=f"{stretch}-ask",
+                at=loaded.at(fire.since_s),
+                level="ask",
+                says="Is it under the heat?",
+                every_s=ASK_EVERY_S,
+                screen=False,
+            )
+        )
+    return found
+
+
+def machine_alarms(loaded: Loaded, progress: Progress) -> list[AlarmPublic]:
+    """The end of the machine's step that runs, of those that follow it without a hand, and of those
+    that just went on by themselves: an end has not rung yet when the state is read a moment later.
+    """
+    line = [state for state in progress.steps if not state.plan.beside]
+    place = next((i for i, s in enumerate(line) if s.plan.key == progress.current), None)
+    if place is None:
+        return []
+    return ended_alarms(loaded, line, place) + running_alarms(loaded, line, place)
+
+
+def ended_alarms(loaded: Loaded, line: list[StepState], place: int) -> list[AlarmPublic]:
+    """Ends of the machine's steps right before the current one that nobody told."""
+    found: list[AlarmPublic] = []
+    for i in range(place - 1, -1, -1):
+        state = line[i]
+        if state.plan.who != "machine" or state.state != ESTIMATED or state.begin_s is None:
+            break
+        due = float(state.begin_s) + state.plan.likely_s
+        found.append(due_alarm(loaded, state, line[i + 1], due))
+    return found
+
+
+def running_alarms(loaded: Loaded, line: list[StepState], place: int) -> list[AlarmPublic]:
+    """Ends of the machine's step that runs, and of those that follow it without a hand."""
+    if line[place].state != RUNNING:
+        return []
+    found: list[AlarmPublic] = []
+    begin = float(line[place].begin_s or 0.0)
+    for i in range(place, len(line)):
+        state = line[i]
+        if state.plan.who != "machine":
+            break
+        more = line[place].due_s - begin - state.plan.likely_s if i == place else 0.0
+        due = begin + state.plan.likely_s + more
+        found.append(due_alarm(loaded, state, line[i + 1] if i + 1 < len(line) else None, due))
+        begin += state.plan.high_s + more
+    return found
+
+
+def due_alarm(
+    loaded: Loaded, state: StepState, after: StepState | None, due_s: float
+) -> AlarmPublic:
+    """One end of a machine's step: what it was, and what comes next."""
+    says = f"{state.plan.label}: is it so far?"
+    if after is not None and after.plan.who != "machine":
+        says = loaded.words(after.plan).says
+    return AlarmPublic(
+        id=f"{state.plan.key}-due",
+        at=loaded.at(due_s),
+        level="due",
+        says=says,
+        every_s=0.0,
+        screen=False,
+    )
+
+
+def side_alarms(loaded: Loaded, progress: Progress) -> list[AlarmPublic]:
+    """What is to be done beside, when it is due."""
+    return [
+        AlarmPublic(
+            id=f"{state.plan.key}-side",
+            at=loaded.at(state.due_s),
+            level="due",
+            says=loaded.words(state.plan).says,
+            every_s=0.0,
+            screen=False,
+        )
+        for state in progress.steps
+        if state.plan.beside and state.end_s is None and state.state != "unknown"
+    ]

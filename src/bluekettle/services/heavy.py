@@ -1,0 +1,121 @@
+"""Tasks that run the model for longer than a tap may take: plain values in, plain results out, so
+that another process can do them.
+"""
+
+from __future__ import annotations
+
+import signal
+from collections.abc import Callable
+from datetime import UTC, datetime
+from typing import Any
+
+from bluekettle.core.glaze import Act
+from bluekettle.core.stages import StepPlan
+from bluekettle.schemas.advice import (
+    AdvicePublic,
+    CalibrationCreate,
+    CalibrationPublic,
+    ExplorerPublic,
+    RescueCreate,
+    RescuePublic,
+)
+from bluekettle.schemas.dish import DishDocument, SightingDocument
+from bluekettle.schemas.forecast import ForecastPublic, GlazePublic
+from bluekettle.schemas.kitchen import EffectsPublic
+from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
+from bluekettle.services import advice, forecasts, recipes
+from bluekettle.services.dishes import dish_of
+
+WARM = {
+    "cut": "beef-short-ribs",
+    "mass_kg": 1.6,
+    "pieces": 6,
+    "thickness_mm": 45.0,
+    "sauce": "plum-tea",
+    "coats": 2,
+}
+
+
+def begin(document: DishDocument, now: datetime) -> tuple[ForecastPublic, tuple[StepPlan, ...]]:
+    """The forecast of a dish, and the steps of a cook that follows it."""
+    return forecasts.begin_dish(document, now)
+
+
+def forecast(document: DishDocument, now: datetime) -> ForecastPublic:
+    """The forecast of a dish."""
+    return forecasts.forecast_dish(document, now)
+
+
+def glaze(
+    document_json: str, acts: tuple[Act, ...], signs: tuple[tuple[str, float], ...]
+) -> GlazePublic:
+    """The strip of a dish after what was done and seen."""
+    document = DishDocument.model_validate_json(document_json)
+    seen = [SightingDocument.model_validate({"sign": sign, "at_s": at}) for sign, at in signs]
+    told = document.model_copy(update={"sightings": seen})
+    return forecasts.glaze(forecasts.forecast_core(dish_of(told, tuple(acts)), None))
+
+
+def effects(document: DishDocument) -> EffectsPublic:
+    """What each assumption is worth."""
+    return forecasts.effects_of(document)
+
+
+def explore(document: DishDocument) -> ExplorerPublic:
+    """The map of time against heat."""
+    return advice.explore_dish(document)
+
+
+def advise(document: DishDocument) -> AdvicePublic:
+    """The widest window."""
+    return advice.advise_dish(document)
+
+
+def rescue(request: RescueCreate) -> RescuePublic:
+    """Ways out under the heat."""
+    return advice.rescue_dish(request)
+
+
+def calibrate(request: CalibrationCreate) -> CalibrationPublic:
+    """What signs teach."""
+    return advice.calibrate(request)
+
+
+def analyse(request: AnalyseCreate) -> AnalysisPublic:
+    """What a recipe comes to, with its ladder."""
+    return recipes.analyse(request)
+
+
+def vary(request: VariantCreate) -> VariantPublic:
+    """A variant of a recipe, with its ladder."""
+    return recipes.variant(request)
+
+
+def warm() -> None:
+    """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
+    for heat in ("pressure", "low_oven"):
+        document = DishDocument.model_validate({**WARM, "tenderise": heat})
+        forecasts.forecast_dish(document, datetime.now(UTC))
+
+
+def start_worker() -> None:
+    """A worker leaves Ctrl-C to the server that ends it."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+
+
+TASKS: dict[str, Callable[..., Any]] = {
+    task.__name__: task
+    for task in (
+        begin,
+        forecast,
+        glaze,
+        effects,
+        explore,
+        advise,
+        rescue,
+        calibrate,
+        analyse,
+        vary,
+        warm,
+    )
+}

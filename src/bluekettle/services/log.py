@@ -1,0 +1,255 @@
+"""Cooks looked back on: lists, one cook with plan against actual, outcomes, and letting one go."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import Engine
+from sqlmodel import Session
+
+from bluekettle.core.stages import StepState
+from bluekettle.schemas.cook import (
+    AcceptedPublic,
+    AsidePublic,
+    CookPublic,
+    CooksPublic,
+    CookSummary,
+    LiveListPublic,
+    LivePublic,
+    OutcomeCreate,
+    OutcomePublic,
+    StageCompare,
+    StripPublic,
+)
+from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.schemas.upgrade import strip_of_glaze
+from bluekettle.services.errors import NotFound, Unreadable
+from bluekettle.services.instructions import stopwatch_text
+from bluekettle.services.live import Loaded, checks_public, live
+from bluekettle.services.paging import make_place, read_place
+from bluekettle.services.strips import Strips
+from bluekettle.store import repositories
+from bluekettle.store.engine import for_writing
+from bluekettle.store.tables import Cook, Outcome
+
+PAGE = 50
+MOST_LIVE = 20
+
+
+def load(session: Session, cook_id: int) -> Loaded:
+    """A cook with its steps and events; NotFound, Unreadable."""
+    cook = session.get(Cook, cook_id)
+    if cook is None or cook.deleted_at is not None:
+        raise NotFound("cook", cook_id)
+    rated = session.get(Outcome, cook_id) is not None
+    steps, events = repositories.steps(session, cook_id), repositories.events(session, cook_id)
+    return Loaded(cook, steps, events, rated)
+
+
+def summarise(loaded: Loaded) -> None:
+    """Bring the summary that lists read in step with the events."""
+    end = loaded.cook.ended_at or (
+        loaded.rows[-1].recorded_at if loaded.rows else loaded.cook.started_at
+    )
+    states = loaded.progress(end).steps
+    served = next((s for s in states if s.plan.key == "serve"), None)
+    told = served is not None and served.state == "confirmed"
+    loaded.cook.actual_s = served.end_s if served is not None and told else None
+    loaded.cook.unknown_steps = sum(s.state == "unknown" and not s.plan.beside for s in states)
+    glaze = loaded.facts.glaze.model_dump(mode="json")
+    loaded.cook.strip = strip_of_glaze(glaze, pulled_s(states))
+
+
+def pulled_s(states: tuple[StepState, ...]) -> float | None:
+    """Seconds under the fierce heat in all, where both ends of every stretch were told."""
+    fires = [s for s in states if s.plan.who == "fire"]
+    if not fires or any(s.state != "confirmed" or s.begin_s is None for s in fires):
+        return None
+    return round(sum(float(s.end_s or 0.0) - float(s.begin_s or 0.0) for s in fires), 1)
+
+
+def refresh_summaries(engine: Engine) -> int:
+    """Summaries of cooks that an earlier version kept without; how many there were."""
+    with Session(for_writing(engine)) as session:
+        found = repositories.unsummarised(session)
+        for cook in found:
+            try:
+                summarise(load(session, int(cook.id or 0)))
+            except Unreadable:
+                cook.unknown_steps = 0
+        session.commit()
+        return len(found)
+
+
+def live_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> LivePublic:
+    """Where a cook stands at this moment."""
+    with Session(engine) as session:
+        return live(load(session, cook_id), now, strips)
+
+
+def live_cooks(engine: Engine, now: datetime, strips: Strips) -> LiveListPublic:
+    """All cooks under way, the newest first."""
+    cooks, aside = [], []
+    with Session(engine) as session:
+        for cook in repositories.live_cooks(session, MOST_LIVE):
+            try:
+                cooks.append(live(load(session, int(cook.id or 0)), now, strips))
+            except Unreadable as error:
+                aside.append(AsidePublic(id=error.key, title=error.title, why=str(error)))
+    return LiveListPublic(cooks=cooks, aside=aside)
+
+
+def end_cook(
+    engine: Engine, cook_id: int, outcome: OutcomeCreate, now: datetime, strips: Strips
+) -> CookPublic:
+    """End a cook with what it was like; told again, the outcome is corrected."""
+    with Session(for_writing(engine)) as session:
+        loaded = load(session, cook_id)
+        if loaded.cook.ended_at is None:
+            loaded.cook.ended_at = now
+        found = session.get(Outcome, cook_id)
+        row = found or Outcome(
+            cook_id=cook_id, recorded_at=now, tenderness="", crust="", colour="", note=""
+        )
+        for name, value in outcome.model_dump().items():
+            setattr(row, name, value or "")
+        row.recorded_at = now
+        session.add(loaded.cook)
+        session.add(row)
+        summarise(loaded)
+        session.flush()
+        answer = cook_public(loaded, row, strips)
+        session.commit()
+        return answer
+
+
+def stop_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> CookPublic:
+    """End a cook without a word on how it was."""
+    with Session(for_writing(engine)) as session:
+        loaded = load(session, cook_id)
+        if loaded.cook.ended_at is None:
+            loaded.cook.ended_at = now
+        session.add(loaded.cook)
+        summarise(loaded)
+        session.flush()
+        answer = cook_public(loaded, session.get(Outcome, cook_id), strips)
+        session.commit()
+        return answer
+
+
+def get_cook(engine: Engine, cook_id: int, strips: Strips) -> CookPublic:
+    """One cook with plan against actual."""
+    with Session(engine) as session:
+        loaded = load(session, cook_id)
+        return cook_public(loaded, session.get(Outcome, cook_id), strips)
+
+
+def cook_public(loaded: Loaded, outcome: Outcome | None, strips: Strips) -> CookPublic:
+    """One cook, whole."""
+    end = loaded.cook.ended_at or (
+        loaded.rows[-1].recorded_at if loaded.rows else loaded.cook.started_at
+    )
+    progress = loaded.progress(end)
+    seen = loaded.seen(progress)
+    after, _ready = strips.now(loaded.document, loaded.facts.glaze, seen)
+    accepted = [row.data for row in loaded.rows if row.kind == "accept"]
+    return CookPublic(
+        summary=summary(loaded.cook, outcome),
+        dish=loaded.cook.dish,
+        facts=loaded.facts,
+        glaze_after=after,
+        stages=[compare(s) for s in progress.steps if not s.plan.beside],
+        checks=checks_public(loaded, progress),
+        accepted=[AcceptedPublic.model_validate(one) for one in accepted],
+        signs=[f"{sign} after {stopwatch_text(at)}" for sign, at in seen.signs],
+    )
+
+
+def compare(state: StepState) -> StageCompare:
+    """Plan against actual: an actual only where both ends are known."""
+    actual = None
+    if state.state == "confirmed" and state.begin_s is not None and state.end_s is not None:
+        actual = round(state.end_s - state.begin_s, 1)
+    told = "not reached" if state.state in ("upcoming", "current", "running") else state.state
+    if state.gate in ("failed", "skipped"):
+        told = state.gate
+    plan = state.plan
+    return StageCompare(
+        key=plan.key,
+        label=plan.label,
+        who=plan.who,
+        planned_low_s=plan.low_s,
+        planned_s=plan.likely_s,
+        planned_high_s=plan.high_s,
+        actual_s=actual,
+        state=told,
+    )
+
+
+def summary(cook: Cook, outcome: Outcome | None) -> CookSummary:
+    """A cook in one line, from what is stored beside it."""
+    return CookSummary(
+        id=int(cook.id or 0),
+        title=cook.title,
+        started_at=cook.started_at,
+        ended_at=cook.ended_at,
+        planned_s=cook.planned_s,
+        actual_s=cook.actual_s,
+        unknown_steps=max(0, cook.unknown_steps),
+        strip=StripPublic.model_validate(cook.strip),
+        outcome=OutcomePublic.model_validate(outcome) if outcome else None,
+    )
+
+
+def list_cooks(engine: Engine, search: str = "", after: str = "", most: int = PAGE) -> CooksPublic:
+    """A page of cooks, newest first: from summaries alone, however many there are."""
+    place = read_place(after)
+    with Session(engine) as session:
+        rows = repositories.cooks(session, search, place, most + 1)
+        shown = rows[:most]
+        outcomes = repositories.outcomes(session, [int(row.id or 0) for row in shown])
+        cooks, aside = [], []
+        for row in shown:
+            key = int(row.id or 0)
+            try:
+                cooks.append(summary(row, outcomes.get(key)))
+            except ValueError as error:
+                why = str(error).splitlines()[0][:200]
+                aside.append(AsidePublic(id=key, title=row.title, why=why))
+        more = ""
+        if len(rows) > most:
+            more = make_place(shown[-1].started_at.isoformat(), int(shown[-1].id or 0))
+        return CooksPublic(cooks=cooks, aside=aside, more=more)
+
+
+def drop_cook(engine: Engine, cook_id: int, now: datetime) -> None:
+    """Delete a cook; it can be brought back for thirty days."""
+    with Session(for_writing(engine)) as session:
+        cook = session.get(Cook, cook_id)
+        if cook is None or cook.deleted_at is not None:
+            raise NotFound("cook", cook_id)
+        cook.deleted_at = now
+        session.add(cook)
+        session.commit()
+
+
+def bring_back(engine: Engine, cook_id: int) -> CookSummary:
+    """Undo a deletion."""
+    with Session(for_writing(engine)) as session:
+        cook = session.get(Cook, cook_id)
+        if cook is None:
+            raise NotFound("cook", cook_id)
+        cook.deleted_at = None
+        session.add(cook)
+        session.flush()
+        answer = summary(cook, session.get(Outcome, cook_id))
+        session.commit()
+        return answer
+
+
+def cook_glaze(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> GlazePublic:
+    """The glaze strip of a cook after all that was seen."""
+    with Session(engine) as session:
+        loaded = load(session, cook_id)
+        seen = loaded.seen(loaded.progress(now))
+    return strips.exactly(loaded.document, loaded.facts.glaze, seen)

@@ -1,0 +1,69 @@
+"""The glaze strip of a live cook after what was done and seen, kept while it is asked for."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+
+from bluekettle.core.glaze import Act
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.services.workshop import Workshop
+
+
+@dataclass(frozen=True)
+class Seen:
+    """What a strip is held to: coats and turns that were done, and signs with their seconds under
+    the heat.
+    """
+
+    acts: tuple[Act, ...] = ()
+    signs: tuple[tuple[str, float], ...] = ()
+
+    def __bool__(self) -> bool:
+        """Whether there is anything that the plan did not know."""
+        return bool(self.acts or self.signs)
+
+    @property
+    def key(self) -> str:
+        """Changes whenever the strip does."""
+        return json.dumps([self.acts, self.signs]) if self else ""
+
+
+class Strips:
+    """Strips by what was seen. A strip that is not known yet is computed beside, and the last one
+    known for the cook stands in meanwhile: a tap never waits for a model.
+    """
+
+    def __init__(self, workshop: Workshop) -> None:
+        self.workshop = workshop
+
+    def now(
+        self, document: DishDocument, planned: GlazePublic, seen: Seen
+    ) -> tuple[GlazePublic, bool]:
+        """The strip to show now, and whether it is the one of all that was seen."""
+        if not seen:
+            return planned, True
+        payload = self._payload(document, seen)
+        found = self.workshop.peek("glaze", payload)
+        if found is not None:
+            return GlazePublic.model_validate(found), True
+        failed = self.workshop.failed("glaze", payload)
+        for fewer in range(len(seen.signs) - 1, -1, -1):
+            less = Seen(seen.acts, seen.signs[:fewer])
+            known = self.workshop.known("glaze", self._payload(document, less)) if less else None
+            if known is not None:
+                return GlazePublic.model_validate(known), failed
+        return planned, failed
+
+    def exactly(self, document: DishDocument, planned: GlazePublic, seen: Seen) -> GlazePublic:
+        """The strip of all that was seen, waited for."""
+        if not seen:
+            return planned
+        payload = self._payload(document, seen)
+        found = self.workshop.known("glaze", payload) or self.workshop.run("glaze", *payload)
+        return GlazePublic.model_validate(found)
+
+    @staticmethod
+    def _payload(document: DishDocument, seen: Seen) -> tuple[str, tuple[Act, ...], object]:
+        return document.model_dump_json(), seen.acts, seen.signs

@@ -1,0 +1,352 @@
+"""The Stove in a real browser, with the clock moved: what a cook follows, and past its end."""
+
+import re
+from datetime import datetime
+
+import pytest
+from playwright.sync_api import Page, expect
+from tests.browser.cooking import RIBS, Cooking, by
+
+pytestmark = pytest.mark.browser
+
+THIGHS = {
+    "cut": "chicken-thighs",
+    "mass_kg": 1.2,
+    "pieces": 8,
+    "thickness_mm": 30.0,
+    "tenderise": "air_fry",
+    "bite": "tug",
+    "finish": "air_fryer",
+}
+SIZES = {"desk": (1280, 800), "phone": (390, 844)}
+COUNT_TONES = """
+  window.tones = []
+  const make = AudioContext.prototype.createOscillator
+  AudioContext.prototype.createOscillator = function () {
+    window.tones.push(performance.now())
+    return make.call(this)
+  }
+"""
+
+
+def tones(page: Page) -> int:
+    return int(page.evaluate("window.tones.length"))
+
+
+def rings(page: Page, rung: int) -> None:
+    """Wait until it rings once more."""
+    for _ in range(100):
+        if tones(page) > rung:
+            return
+        page.wait_for_timeout(100)
+    raise AssertionError("it never rang")
+
+
+@pytest.fixture
+def cooking(page: Page, server) -> Cooking:
+    page.add_init_script(COUNT_TONES)
+    server.start_moved()
+    return Cooking(page, server)
+
+
+def test_the_fire_ends_when_it_is_out(cooking: Cooking, page: Page):
+    cooking.start().fast("finish")
+    page.mouse.click(5, 400)
+    cooking.server.wait(900)
+    expect(by(page, "call-screen")).to_be_visible()
+    expect(by(page, "call-screen")).to_contain_text("Out now.")
+    assert by(page, "call-screen").locator(".wide-button").count() == 1
+    page.keyboard.press("Space")
+    expect(by(page, "call-screen")).to_be_hidden()
+    assert cooking.live()["current"] == "out"
+    rung = tones(page)
+    cooking.server.wait(300)
+    page.wait_for_timeout(5000)
+    assert tones(page) == rung, "it goes on ringing over food that is out"
+    expect(by(page, "call-screen")).to_be_hidden()
+    expect(by(page, "clock")).to_have_count(0)
+
+
+def test_each_level_calls_once_and_a_hushed_one_gives_way_to_a_nearer(cooking, page: Page):
+    cooking.start().fast("finish")
+    page.mouse.click(5, 400)
+    calls = {a["level"]: a for a in cooking.live()["alarms"] if a["screen"]}
+    fire = cooking.live()["fire"]["since"]
+    until = {level: seconds(a["at"]) - seconds(fire) for level, a in calls.items()}
+    cooking.server.wait(until["full"] + 0.5)
+    expect(by(page, "call-screen")).to_be_visible()
+    expect(by(page, "call-done")).to_be_focused()
+    for _ in range(24):  # Tab stays on the call screen
+        page.keyboard.press("Tab")
+        inside = "document.activeElement.closest('[data-test=call-screen]') !== null"
+        assert page.evaluate(inside)
+    by(page, "hush").click()
+    expect(by(page, "call-screen")).to_be_hidden()
+    page.wait_for_timeout(2000)
+    expect(by(page, "call-screen")).to_be_hidden()
+    cooking.server.wait(until["out"] - until["full"])
+    expect(by(page, "call-screen")).to_be_visible()
+    screen = by(page, "call-screen")
+    before = cooking.live()
+    screen.locator("[data-test='saw-dark']").click()  # signs, strip and undo stay in reach
+    cooking.until_changed(before)
+    expect(screen.get_by_role("img", name=re.compile("Glaze"))).to_be_visible()
+    expect(by(page, "call-undo")).to_be_enabled()
+    by(page, "call-undo").click()
+    page.wait_for_timeout(1000)
+    assert cooking.live()["signs"] == []
+
+
+def seconds(moment: str) -> float:
+
+    return datetime.fromisoformat(moment).timestamp()
+
+
+def test_it_rings_and_shows_on_another_page_and_the_title_counts(cooking, page: Page):
+    cooking.start().fast("hold")
+    cooking.open("/log")
+    page.mouse.click(640, 600)
+    bar = by(page, f"live-{cooking.cook}")
+    expect(bar).to_contain_text("Under pressure")
+    expect(page).to_have_title(re.compile(r"^\d+:\d\d.* Under pressure"))
+    rung = tones(page)
+    cooking.server.wait(cooking.step()["likely_s"] + 1)
+    rings(page, rung)
+    cooking.open(f"/stove/{cooking.cook}")
+    cooking.fast("finish")
+    cooking.open("/sauces")
+    page.mouse.click(640, 700)
+    cooking.server.wait(900)
+    expect(by(page, "call-screen")).to_be_visible()
+    by(page, "call-done").click()
+    expect(by(page, "call-screen")).to_be_hidden()
+    expect(page).to_have_url(re.compile("/sauces$"))
+    assert cooking.live()["fire"] is None
+
+
+def test_after_a_reload_it_says_that_sound_is_off_and_a_tap_gives_it_back(cooking, page: Page):
+    cooking.start().fast("hold")
+    page.reload()
+    expect(by(page, "sound-off")).to_be_visible()
+    page.mouse.click(5, 400)
+    expect(by(page, "sound-off")).to_be_hidden()
+
+
+def test_a_sign_changes_the_words_and_is_pinned_on_the_strip(cooking, page: Page):
+    cooking.start().fast("finish")
+    cooking.server.wait(68)
+    before = cooking.live()
+    by(page, "saw-amber at the edges").click()
+    cooking.until_changed(before)
+    expect(by(page, "detail")).to_have_text(
+        re.compile(r"Amber edges at 1:\d\d\. Out between \d:\d\d and \d:\d\d\.")
+    )
+    expect(by(page, "clock")).to_contain_text("Out in ")
+    expect(page.locator(".pin")).to_contain_text(re.compile(r"amber edges 1:\d\d"))
+
+
+def test_a_held_key_is_one_step_and_two_minutes_ago_may_be_the_start(cooking, page):
+    cooking.start()
+    expect(by(page, "says")).to_contain_text("Salt the 6 ribs")
+    before = cooking.live()
+    by(page, "ago").click()
+    cooking.until_changed(before)
+    assert cooking.live()["steps"][0]["end_at"] == before["started_at"]
+    by(page, "undo").click()
+    expect(by(page, "says")).to_contain_text("Salt the 6 ribs")
+    page.wait_for_timeout(700)
+    for _ in range(40):  # Space held for two seconds repeats
+        page.keyboard.down("Space")
+        page.wait_for_timeout(50)
+    page.keyboard.up("Space")
+    page.wait_for_timeout(800)
+    assert cooking.live()["current"] == "load"
+    by(page, "done").dblclick()
+    page.wait_for_timeout(800)
+    assert cooking.live()["current"] == "come_up"
+
+
+def test_a_lost_answer_counts_once(cooking, page: Page):
+    cooking.start().fast("hold")
+    lost = []
+
+    def lose(route):
+        if not lost:
+            lost.append(route.fetch())  # the server has it, the page never hears of it
+            route.abort()
+        else:
+            route.continue_()
+
+    page.route("**/events", lose)
+    due = cooking.step()["due_at"]
+    by(page, "more").click()
+    page.wait_for_timeout(3500)
+    assert lost
+    moved = seconds(cooking.step()["due_at"]) - seconds(due)
+    assert moved == pytest.approx(60.0, abs=1.0)
+    assert by(page, "waiting").count() == 0
+
+
+def test_two_tabs_make_one_step_of_two_taps(cooking, page: Page):
+    cooking.start()
+    other = page.context.new_page()
+    other.goto(cooking.server.address + f"/stove/{cooking.cook}")
+    expect(by(other, "says")).to_contain_text("Salt the 6 ribs")
+    by(page, "done").click()
+    by(other, "done").click()
+    other.wait_for_timeout(2500)
+    live = cooking.live()
+    assert live["current"] == "load"
+    for tab in (page, other):
+        expect(by(tab, "says")).to_contain_text("L of liquid")
+
+
+def test_machine_steps_ring_with_the_server_gone_and_taps_are_kept(cooking, page: Page):
+    cooking.start().fast("hold")
+    page.mouse.click(5, 400)
+    rung = tones(page)
+    left = cooking.step()["likely_s"]
+    cooking.server.wait(left - 3)
+    page.wait_for_timeout(1500)  # the page has heard of the new moment
+    cooking.server.kill()
+    rings(page, rung)
+    by(page, "done").click()
+    expect(by(page, "waiting")).to_contain_text("1 tap waiting")
+    page.goto("about:blank")
+    cooking.server.start_moved()
+    cooking.open()
+    expect(by(page, "says")).not_to_contain_text("Under pressure", timeout=45_000)
+    expect(by(page, "waiting")).to_have_count(0)
+    assert cooking.live()["last_event"] > 3
+
+
+def test_a_plan_waits_for_its_start_and_calls(cooking, page: Page):
+    serve = cooking.ask("/forecasts", cooking.dish)["serve_at"]
+    later = (page.evaluate("at => new Date(Date.parse(at) + 7200e3).toISOString()", serve),)
+    cooking.dish["serve_at"] = later[0]
+    cooking.start(when="planned")
+    expect(by(page, "says")).to_contain_text("The start is planned for later")
+    page.mouse.click(5, 400)
+    by(page, "done").click()
+    expect(by(page, "start-early")).to_be_visible()
+    by(page, "keep-waiting").click()
+    assert cooking.live()["current"] == "wait"
+    rung = tones(page)
+    cooking.server.wait(cooking.live()["waits_s"] + 1)
+    expect(by(page, "says")).to_contain_text("Salt the 6 ribs")
+    rings(page, rung)
+
+
+def whole(cooking: Cooking) -> dict:
+    """Cook from where it stands to the log, and read what was logged."""
+    live = cooking.live()
+    while not live["finished"]:
+        live = cooking.confirm()
+    cooking.rate()
+    return cooking.ask(f"/cooks/{cooking.cook}")
+
+
+def states(logged: dict) -> set[str]:
+    return {stage["state"] for stage in logged["stages"]}
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("keys", [False, True], ids=["mouse", "keys"])
+def test_two_coats_from_start_to_log(cooking, page: Page, size, keys):
+    width, height = SIZES[size]
+    page.set_viewport_size({"width": width, "height": height})
+    cooking.keys = keys
+    cooking.dish = {**RIBS, "coats": 2}
+    cooking.start()
+    live = cooking.until("coat-2")
+    assert live["fire"] is None
+    expect(by(page, "says")).to_have_text(re.compile(r"Brush coat 2: .*\d+ g"))
+    before = live["fire"]
+    assert before is None
+    cooking.server.wait(45)  # the clock of the heat stands still meanwhile
+    under = cooking.confirm()["fire"]["before_s"]
+    logged = whole(cooking)
+    assert states(logged) == {"confirmed"}
+    assert logged["glaze_after"]["coats"][1]["at_s"] == pytest.approx(under, abs=0.2)
+    assert logged["glaze_after"]["coats"][1]["away_s"] > 45
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_a_failed_check_opens_a_way_back_that_is_cooked_and_logged(cooking, page: Page, size):
+    width, height = SIZES[size]
+    page.set_viewport_size({"width": width, "height": height})
+    cooking.start()
+    before = cooking.until("check")
+    by(page, "gate-temp").fill("91")
+    cooking.press("gate-no")
+    failed = cooking.until_changed(before)
+    assert failed["current"].startswith("check~1.")
+    assert failed["serve_at"] > before["serve_at"]
+    expect(by(page, "says")).to_contain_text("ot tender yet")
+    again = cooking.until("check~1.check")
+    assert again["gate"]["step"] == "check~1.check"
+    logged = whole(cooking)
+    assert [c["verdict"] for c in logged["checks"]] == ["failed", "passed"]
+    assert [c["temp_c"] for c in logged["checks"]] == [91.0, 91.0]
+
+
+def test_pulled_early_is_logged_as_it_was(cooking, page: Page):
+    cooking.keys = True
+    cooking.dish = THIGHS
+    cooking.start()
+    cooking.until("finish")
+    before = cooking.live()
+    cooking.server.wait(25)
+    cooking.wide()
+    after = cooking.until_changed(before)
+    assert after["fire"] is None
+    logged = whole(cooking)
+    assert logged["summary"]["strip"]["pulled_s"] == pytest.approx(26.0, abs=8.0)
+
+
+def test_left_for_ten_minutes_on_another_page(cooking, page: Page):
+    cooking.start()
+    cooking.until("finish")
+    cooking.open("/kitchen")
+    page.mouse.click(640, 700)
+    cooking.server.wait(600)
+    expect(by(page, "call-screen")).to_be_visible()
+    page.keyboard.press("Space")
+    expect(by(page, "call-screen")).to_be_hidden()
+    cooking.open()
+    logged = whole(cooking)
+    assert logged["summary"]["strip"]["pulled_s"] == pytest.approx(601.0, abs=15.0)
+
+
+def test_a_check_is_left_out_with_a_reason_alone_and_the_reason_is_logged(cooking, page: Page):
+    cooking.start()
+    cooking.until("check")
+    page.get_by_text("All steps").click()
+    assert page.get_by_role("button", name=re.compile("^Lift.* is done")).count() == 0
+    by(page, "gate-temp").fill("203")
+    expect(page.get_by_role("alert")).to_contain_text("Did you mean °F?")
+    expect(by(page, "gate-yes")).to_be_disabled()
+    by(page, "leave-out").click()
+    by(page, "leave-why").fill("the battery is empty")
+    before = cooking.live()
+    by(page, "leave-go").click()
+    cooking.until_changed(before)
+    logged = whole(cooking)
+    assert [(c["verdict"], c["why"]) for c in logged["checks"]] == [
+        ("skipped", "the battery is empty")
+    ]
+    expect(page.locator("main")).to_contain_text("the battery is empty")
+
+
+def test_a_cook_is_stopped_and_left_unrated_and_all_under_way_are_in_reach(cooking, page: Page):
+    first = cooking.start().cook
+    cooking.start()
+    cooking.open("/")
+    for cook in (first, cooking.cook):
+        expect(by(page, f"live-{cook}")).to_be_visible()
+    cooking.open()
+    expect(by(page, f"live-{first}")).to_be_visible()
+    by(page, "stop").click()
+    expect(page.get_by_role("heading", name="It is in the log.")).to_be_visible()
+    cooking.open("/log")
+    expect(by(page, f"cook-{cooking.cook}")).to_be_visible()

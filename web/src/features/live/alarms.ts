@@ -1,0 +1,67 @@
+import type { Live } from '@/api/client'
+
+export type Alarm = Live['alarms'][number]
+
+/** The louder, the further on. */
+export const LEVELS = ['look', 'due', 'act', 'ask', 'closer', 'full', 'out']
+const STALE_MS = 20_000
+
+/** One thing to ring for: its own key, so that it rings once, and the alarm. */
+export interface Ring {
+  key: string
+  cook: number
+  alarm: Alarm
+}
+
+const rank = (alarm: Alarm) => LEVELS.indexOf(alarm.level)
+
+/** Everything that is due by now; what repeats has a new key each time. */
+export function dueRings(cooks: Live[], now: Date): Ring[] {
+  return cooks
+    .filter((cook) => !cook.ended_at)
+    .flatMap((cook) =>
+      cook.alarms.flatMap((alarm) => {
+        const late = now.getTime() - new Date(alarm.at).getTime()
+        if (late < 0) return []
+        const turn = alarm.every_s > 0 ? `#${Math.floor(late / (1000 * alarm.every_s))}` : ''
+        return [{ key: `${cook.id}/${alarm.id}${turn}`, cook: cook.id, alarm }]
+      }),
+    )
+}
+
+/** Rings that are long past when a page opens: they are over, unless they repeat. */
+export function staleRings(cooks: Live[], now: Date): string[] {
+  const before = new Date(now.getTime() - STALE_MS)
+  return dueRings(cooks, before)
+    .filter((ring) => ring.alarm.every_s === 0)
+    .map((ring) => ring.key)
+}
+
+/** The loudest of what is new and not hushed. */
+export function loudest(rings: Ring[], rung: Set<string>, hushed: Set<string>): Ring | undefined {
+  const fresh = rings.filter((r) => !rung.has(r.key) && !hushed.has(hushKey(r.cook, r.alarm)))
+  return fresh.reduce<Ring | undefined>(
+    (best, ring) => (!best || rank(ring.alarm) > rank(best.alarm) ? ring : best),
+    undefined,
+  )
+}
+
+/** A level is hushed for its own stretch under the heat; the next stretch calls again. */
+export const hushKey = (cook: number, alarm: Alarm) => `${cook}/${alarm.id}`
+
+/** The call that wants the whole screen now: the loudest that is due, wants it, and is not hushed. */
+export function screenCall(cooks: Live[], now: Date, hushed: Set<string>): Ring | undefined {
+  const wanting = dueRings(cooks, now).filter((r) => r.alarm.screen)
+  const top = wanting.reduce<Ring | undefined>(
+    (best, ring) => (!best || rank(ring.alarm) > rank(best.alarm) ? ring : best),
+    undefined,
+  )
+  return top && !hushed.has(hushKey(top.cook, top.alarm)) ? top : undefined
+}
+
+/** The loudest level that a cook has reached; it colours the page and the bar. */
+export function urgency(cook: Live, now: Date): string {
+  const due = dueRings([cook], now).filter((r) => rank(r.alarm) >= LEVELS.indexOf('closer'))
+  const top = due.sort((a, b) => rank(b.alarm) - rank(a.alarm))[0]
+  return top?.alarm.level ?? ''
+}

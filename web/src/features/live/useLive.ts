@@ -1,0 +1,227 @@
+import { computed, ref, shallowRef } from 'vue'
+import { defineStore } from 'pinia'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { v4 as newId } from 'uuid'
+import {
+  api,
+  ask,
+  fetched,
+  type EventBody,
+  type Live,
+  type LiveList,
+  type Problem,
+} from '@/api/client'
+import { dueRings, hushKey, loudest, screenCall, staleRings, type Alarm } from './alarms'
+import { alone, fateOf, pause } from './sending'
+import { openShelf, takeOldTaps, type Refusal, type Shelf, type Tap } from './shelf'
+import { useSound } from './sound'
+
+const IDLE_MS = 10_000
+const LIVE_MS = 1000
+const GUARD_MS = 600 // one gesture is one step: what follows this fast is the same finger
+const KEY = ['live']
+
+/** Cooks under way, wherever the cook is in the application: their state, taps and alarms. */
+export const useLive = defineStore('live', () => {
+  const client = useQueryClient()
+  const now = shallowRef(new Date())
+  const waiting = ref(0)
+  const unsent = ref<Problem>()
+  const refusals = ref<Refusal[]>([])
+  const hushed = ref(new Set<string>())
+  const sound = useSound()
+  const rung = new Set<string>()
+  const stepSince = new Map<number, number>()
+  let shelf: Promise<Shelf> | undefined
+  let offset = 0
+  let bell = true
+  let first = true
+  let tries = 0
+  let sendAfter = 0
+
+  const query = useQuery<LiveList>({
+    queryKey: KEY,
+    queryFn: async ({ signal }) => {
+      const found = await fetched(api.GET('/api/v1/cooks/live', { signal }))
+      found.cooks.forEach(clockOf)
+      const cooks = found.cooks.map(newest)
+      if (first) staleRings(cooks, served()).forEach((key) => rung.add(key))
+      first = false
+      return { ...found, cooks }
+    },
+    refetchInterval: ({ state }) => (state.data?.cooks.length || waiting.value ? LIVE_MS : IDLE_MS),
+    refetchIntervalInBackground: true,
+    retry: false,
+  })
+  const cooks = computed<Live[]>(() => query.data.value?.cooks ?? [])
+  const aside = computed(() => query.data.value?.aside ?? [])
+  const underWay = computed(() => cooks.value.filter((cook) => !cook.ended_at))
+  const problem = computed(() => (query.error.value as Problem | null) ?? unsent.value)
+  const known = computed(() => query.data.value !== undefined)
+  const call = computed(() => screenCall(cooks.value, now.value, hushed.value))
+  const cookOf = (id: number) => cooks.value.find((cook) => cook.id === id)
+  const served = () => new Date(Date.now() + offset)
+  const opened = () => (shelf ??= openShelf())
+
+  function clockOf(cook: Live) {
+    offset = new Date(cook.now).getTime() - Date.now()
+  }
+
+  /** What is known of a cook, where that is newer than an answer that was overtaken. */
+  function newest(next: Live): Live {
+    const kept = client.getQueryData<LiveList>(KEY)?.cooks
+    const before = kept?.find((cook) => cook.id === next.id)
+    if (before && before.last_event > next.last_event) return before
+    if (before && before.current !== next.current) stepSince.set(next.id, Date.now())
+    return next
+  }
+
+  /** Take an answer about one cook into the list of all. */
+  function taken(next: Live) {
+    clockOf(next)
+    const found = newest(next)
+    const others = cooks.value.filter((cook) => cook.id !== next.id)
+    const all = next.ended_at ? others : [...others, found].sort((a, b) => b.id - a.id)
+    client.setQueryData(KEY, { cooks: all, aside: aside.value })
+    client.setQueryData(['cook', next.id, 'live'], found)
+  }
+
+  const refresh = () => query.refetch()
+
+  /** Whether a gesture comes so soon after a change of step that it is the same one. */
+  function tooSoon(cook: number): boolean {
+    return Date.now() - (stepSince.get(cook) ?? 0) < GUARD_MS
+  }
+
+  /** Tell a cook something. The tap is kept before it is sent, and is sent once. */
+  async function tell(cook: number, body: EventBody) {
+    sound.arm()
+    if (['done', 'skip'].includes(body.kind)) {
+      if (tooSoon(cook)) return
+      stepSince.set(cook, Date.now())
+    }
+    const live = cookOf(cook)
+    const seen = live?.last_event ?? null
+    const undoes = body.kind === 'undo' ? live?.undoable || null : null
+    const tap: Tap = {
+      id: newId(),
+      cook,
+      body: { ...body, seen, undoes },
+      tappedAt: new Date().toISOString(),
+    }
+    await (await opened()).put(tap)
+    sendAfter = 0
+    await send()
+  }
+
+  async function send() {
+    await alone('kettle-taps', async () => {
+      const store = await opened()
+      const next = async () => (await store.taps())[0]
+      for (let tap = await next(); tap; tap = await next()) {
+        const answer = await post(tap)
+        const fate = fateOf(answer.problem)
+        if (fate === 'again') {
+          unsent.value = answer.problem
+          sendAfter = Date.now() + pause(tries++)
+          break
+        }
+        tries = 0
+        unsent.value = undefined
+        if (fate === 'refused')
+          await store.refuse({ id: tap.id, cook: tap.cook, why: told(answer.problem) })
+        await store.drop(tap.id)
+        if (answer.data) taken(answer.data)
+        else void refresh()
+      }
+    })
+    await count()
+  }
+
+  const post = (tap: Tap) =>
+    ask(() =>
+      api.POST('/api/v1/cooks/{id}/events', {
+        params: { path: { id: tap.cook } },
+        body: {
+          ...tap.body,
+          id: tap.id,
+          tapped_at: tap.tappedAt,
+          sent_at: new Date().toISOString(),
+        },
+      }),
+    )
+
+  const told = (found: Problem | undefined) =>
+    found?.errors?.map((fault) => fault.accepted).join('; ') || found?.detail || 'refused'
+
+  async function count() {
+    const store = await opened()
+    waiting.value = (await store.taps()).length
+    refusals.value = await store.refusals()
+  }
+
+  async function forget(id: string) {
+    await (await opened()).forget(id)
+    await count()
+  }
+
+  function hush(cook: number, alarm: Alarm) {
+    hushed.value = new Set(hushed.value).add(hushKey(cook, alarm))
+  }
+
+  /** Ring for what is new: once a level, by one tab, the loudest first. */
+  function ringNow() {
+    const rings = dueRings(cooks.value, now.value)
+    const top = loudest(rings, rung, hushed.value)
+    rings.forEach((ring) => rung.add(ring.key))
+    if (top && bell) sound.ring(top.alarm.level, top.alarm.says)
+  }
+
+  function tick() {
+    now.value = served()
+    ringNow()
+    if (waiting.value && Date.now() >= sendAfter) void send()
+  }
+
+  /** Begin to watch; called once, by the application. */
+  async function watch() {
+    holdBell()
+    window.setInterval(tick, 250)
+    document.addEventListener('visibilitychange', () => document.hidden || tick())
+    const store = await opened()
+    for (const tap of takeOldTaps(localStorage, newId)) await store.put(tap)
+    await count()
+  }
+
+  /** Of several tabs, one rings. */
+  function holdBell() {
+    const locks = globalThis.navigator?.locks
+    if (!locks) return
+    bell = false
+    void locks.request('kettle-bell', () => {
+      bell = true
+      return new Promise(() => undefined)
+    })
+  }
+
+  return {
+    cooks,
+    aside,
+    underWay,
+    problem,
+    known,
+    now,
+    waiting,
+    refusals,
+    call,
+    sound,
+    cookOf,
+    refresh,
+    tell,
+    forget,
+    hush,
+    watch,
+    tooSoon,
+    taken,
+  }
+})
