@@ -64,7 +64,7 @@ openapi: .stamp/python .stamp/npm
 
 pytest: .stamp/python .stamp/page .stamp/warm
 	@sh scripts/chromium.sh
-	$(BIN)/pytest
+	$(BIN)/pytest -n auto --dist worksteal
 
 vitest: .stamp/npm
 	cd web && npm run --silent test

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from flask import Response, jsonify, request, send_from_directory
+from flask import Flask, Response, jsonify, request, send_from_directory
+from flask_compress import Compress
 from flask_openapi import Info, OpenAPI
 from pydantic import BaseModel
 from werkzeug.exceptions import NotFound
@@ -21,7 +23,7 @@ from bluekettle.schemas.problem import Problem
 from bluekettle.services.log import refresh_summaries
 from bluekettle.services.strips import Strips
 from bluekettle.services.workshop import Workshop
-from bluekettle.store.engine import make_engine, migrate
+from bluekettle.store.opening import open_with_care
 
 STATIC = Path(__file__).parent / "static"
 
@@ -53,6 +55,21 @@ def show_amounts(response: Response) -> Response:
     return response
 
 
+def compress(app: Flask) -> None:
+    """Answers go out small. What is hung in first runs last: amounts are shown before."""
+    app.config["COMPRESS_ALGORITHM"] = ["br", "gzip"]
+    app.config["COMPRESS_BR_LEVEL"] = 5
+    app.config["COMPRESS_MIMETYPES"] = [
+        "text/html",
+        "text/css",
+        "text/javascript",
+        "application/javascript",
+        "application/json",
+        "image/svg+xml",
+    ]
+    Compress(app)
+
+
 def create_app(config: Config) -> Kettle:
     """Make the application; the database is created or brought up to date."""
     app = Kettle(
@@ -65,13 +82,13 @@ def create_app(config: Config) -> Kettle:
         doc_ui=False,
     )
     app.config["MAX_CONTENT_LENGTH"] = 512 * 1024
-    engine = make_engine(config.database)
-    migrate(engine)
+    engine = open_with_care(config.database, datetime.now(UTC))
     app.extensions["kettle_engine"] = engine
     refresh_summaries(engine)
     workshop = Workshop(config.workers)
     app.extensions["kettle_workshop"] = workshop
     app.extensions["kettle_strips"] = Strips(workshop)
+    compress(app)
     app.after_request(show_amounts)
     guard(app, config.hosts)
     register_errors(app)
@@ -90,10 +107,12 @@ def _serve_page(app: Kettle) -> None:
     route.
     """
 
+    files = {f.relative_to(STATIC).as_posix() for f in STATIC.rglob("*") if f.is_file()}
+
     def page(name: str = "") -> Response:
         if name.startswith("api/"):
             raise NotFound
-        file = name if name and (STATIC / name).is_file() else "index.html"
+        file = name if name in files else "index.html"
         if "." in name.rsplit("/", 1)[-1] and file == "index.html":
             raise NotFound
         response = send_from_directory(STATIC, file)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import os
+from collections.abc import Iterable
 from dataclasses import dataclass
 from pathlib import Path
 
-LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
+LOCAL_HOSTS = frozenset({"localhost"})  # and every bare address
 
 
 @dataclass(frozen=True)
@@ -21,13 +22,17 @@ class Config:
     hosts: frozenset[str] = LOCAL_HOSTS
 
     @classmethod
-    def from_environment(cls, host: str = "127.0.0.1") -> Config:
+    def from_environment(cls, names: Iterable[str] = (), demo: bool = False) -> Config:
         """KETTLE_DATA names the folder of the database; the default lies outside the source tree's
-        tracked files. KETTLE_WORKERS is the number of processes for the model.
+        tracked files, and the sample scenario has one of its own. KETTLE_WORKERS is the number of
+        processes for the model.
         """
-        folder = Path(os.environ.get("KETTLE_DATA", Path.cwd() / "var"))
+        usual = Path.cwd() / "var"
+        folder = Path(os.environ.get("KETTLE_DATA", usual / "demo" if demo else usual))
         workers = int(os.environ.get("KETTLE_WORKERS", usual_workers()))
-        return cls(folder / "kettle.sqlite3", workers=max(0, workers), hosts=LOCAL_HOSTS | {host})
+        return cls(
+            folder / "kettle.sqlite3", workers=max(0, workers), hosts=LOCAL_HOSTS.union(names)
+        )
 
     @property
     def folder(self) -> Path:

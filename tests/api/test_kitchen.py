@@ -441,7 +441,7 @@ def test_what_does_not_fit_is_told_on_the_plan_before_anything_is_hot(kitchen: K
         "go in at once" in message for message in told(pieces=2, mass_kg=0.4, thickness_mm=30.0)
     )
     high = told(pieces=1, mass_kg=1.6, thickness_mm=70.0)
-    assert high[0].startswith("stop: In the air fryer: a rib is 7.0 cm high")
+    assert high[0].startswith("stop: In the air fryer: a rib is 7 cm high")
     assert told(finish="broiler") == [], "nobody entered the broiler"
     crowded = told(finish="broiler", pieces=16, mass_kg=4.0, thickness_mm=50.0)
     assert any("go in at once" in message for message in crowded), "the pot takes them in batches"

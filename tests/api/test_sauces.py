@@ -20,6 +20,12 @@ def analyse(kitchen: Kitchen, status: int = 200, **fields):
     return kitchen.post("/sauces/analyse", {"name": "red", "lines": TOMATO, **fields}, status)
 
 
+def on_dish(kitchen: Kitchen, **fields):
+    """The same recipe as a dish holds it."""
+    body = {"name": "red", "lines": TOMATO, **fields}
+    return kitchen.post("/sauces/on-dish", body, 200)
+
+
 def test_a_recipe_comes_to_a_yield_a_composition_and_a_ladder_of_three_appliances(kitchen: Kitchen):
     found = analyse(kitchen, meat_kg=1.5)
     assert found["gap"] == ""
@@ -36,7 +42,7 @@ def test_a_recipe_comes_to_a_yield_a_composition_and_a_ladder_of_three_appliance
     assert all(c["later_s"] > 5 for c in found["calm"])
     assert found["calm"]
     assert found["salt"]["verdict"] == "under the usual range"
-    dish = {**SHORT_RIBS, "sauce": {"name": "red", "lines": found["sauce"]}}
+    dish = {**SHORT_RIBS, "sauce": on_dish(kitchen)}
     assert kitchen.post("/forecasts", dish, 200)["glaze"]["caramelises"]
 
 
@@ -129,7 +135,8 @@ def test_simmering_thickens_and_what_is_left_goes_into_the_dish(kitchen: Kitchen
         raw["yield_g"] - done["simmered"]["gone_g"], abs=0.2
     )
     assert done["sugars"] > raw["sugars"]
-    assert sum(line["mass_g"] for line in done["sauce"]) == pytest.approx(done["yield_g"], rel=1e-3)
+    kept = on_dish(kitchen, simmer={"minutes": 8, "power_w": 900})
+    assert sum(line["mass_g"] for line in kept["lines"]) == pytest.approx(done["yield_g"], rel=1e-3)
     early, late = (x["ladder"][1]["milestones"]["face"]["set"]["likely_s"] for x in (done, raw))
     assert early < late
 
@@ -228,7 +235,7 @@ def test_a_label_makes_an_ingredient_that_recipes_can_use(kitchen: Kitchen):
     own = kitchen.post("/ingredients/label", label, 200)["ingredient"]
     found = analyse(kitchen, lines=["1 cup Harbour bottle"], own=[own])
     assert found["sugars"] == pytest.approx(0.34, abs=0.005)
-    dish = {**SHORT_RIBS, "sauce": {"name": "h", "lines": found["sauce"], "own": [own]}}
+    dish = {**SHORT_RIBS, "sauce": on_dish(kitchen, lines=["1 cup Harbour bottle"], own=[own])}
     assert kitchen.post("/forecasts", dish, 200)["glaze"]["caramelises"]
     wrong = kitchen.post("/ingredients/label", {**label, "sugars_g": 40}, 422)
     assert "sugars_g" in {e["field"] for e in wrong["errors"]}
@@ -262,11 +269,9 @@ def test_a_kept_sauce_survives_a_round_trip_and_is_not_taken_from_a_plan(kitchen
     assert kept["document"]["lines"][-1] == "half a zorgle", "what cannot be read is kept"
     again = kitchen.post("/sauces", kept["document"])
     assert again["document"] == kept["document"]
-    lines = analyse(kitchen)["sauce"]
-    plan = kitchen.post(
-        "/plans",
-        {"dish": {**SHORT_RIBS, "sauce": {"name": "Red", "lines": lines, "sauce_id": kept["id"]}}},
-    )
+    copy = on_dish(kitchen, **{**kept["document"], "sauce_id": kept["id"]})
+    assert copy["uncounted"] == ["half a zorgle"]
+    plan = kitchen.post("/plans", {"dish": {**SHORT_RIBS, "sauce": copy}})
     delete = kitchen.client.delete
     refused = delete(f"/api/v1/sauces/{kept['id']}")
     assert (refused.status_code, "Beef short ribs" in refused.get_json()["detail"]) == (409, True)

@@ -1,12 +1,11 @@
 """A cook at the page: what is read of the server, and what is tapped."""
 
-import json
 import re
-import urllib.request
 from dataclasses import dataclass, field
 from typing import Any
 
 from playwright.sync_api import Locator, Page, expect
+from tests.served import Server
 
 RIBS = {
     "cut": "beef-short-ribs",
@@ -27,18 +26,13 @@ class Cooking:
     """One cook, followed on the page by mouse or by keys, with the server's clock moved along."""
 
     page: Page
-    server: Any
+    server: Server
     dish: dict[str, Any] = field(default_factory=lambda: dict(RIBS))
     keys: bool = False
     cook: int = 0
 
     def ask(self, path: str, body: Any = None) -> Any:
-        data = None if body is None else json.dumps(body).encode()
-        request = urllib.request.Request(
-            f"{self.server.address}/api/v1{path}", data, {"Content-Type": "application/json"}
-        )
-        with urllib.request.urlopen(request, timeout=60) as answer:
-            return json.load(answer)
+        return self.server.ask(path, body)
 
     def start(self, **more: Any) -> "Cooking":
         """Begin the cook, and open the Stove."""

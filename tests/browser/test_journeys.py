@@ -310,7 +310,7 @@ def test_a_sauce_is_written_split_and_put_on_the_dish_by_mouse(page: Page, serve
     by(page, "scale").click()
     by(page, "use-scaled").click()
     expect(by(page, "line-0")).not_to_have_value("1 1/2 cups ketchup")
-    page.get_by_role("tab", name="Otherwise").click()
+    page.get_by_role("tab", name="Variations").click()
     by(page, "variant-sugar-free").click()
     by(page, "use-variant").click()
     by(page, "use-on-dish").click()
@@ -354,7 +354,7 @@ def test_a_kitchen_is_entered_watched_and_measured_by_mouse(page: Page, server, 
     page.get_by_role("textbox", name="Heats up in").fill("999")
     expect(page.get_by_role("alert")).to_contain_text("Use at most 120")
     plan_ribs(page, page.url.replace("/kitchen", "/"))
-    expect(page.locator(".known")).to_contain_text("food below the broiler's element")
+    expect(page.locator(".known")).to_contain_text("rack 8 cm")
     expect(page.get_by_text("from 1 sign that you saw")).to_be_visible()
 
 

@@ -29,7 +29,8 @@ def test_advice_is_wider_than_what_is_and_differs_among_its_runners_up(ribs):
     assert len(set(heats)) == 3
     assert len({s.finish for s in (found.choice, *found.runners)}) == 2
     for setting in (found.choice, *found.runners):
-        assert f"{setting.hit:.0%}" in setting.reason
+        told = "to take it out" if setting.width_s > 0.0 else "by the clock alone right"
+        assert told in setting.reason
         assert setting.change["finish"] == setting.finish
 
 

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bluekettle.core.errors import OutOfRange
-from bluekettle.core.ingredients import PARTS, ingredient, ingredient_keys
+from bluekettle.core.ingredients import PARTS, ingredient, ingredient_keys, read_lines
 from bluekettle.core.sauce import (
     Move,
     allergens_of,
@@ -41,6 +41,7 @@ from bluekettle.core.stages import (
     forecast,
     ladder,
 )
+from bluekettle.core.units import percent, render
 
 LINES = st.lists(
     st.tuples(st.sampled_from(ingredient_keys()), st.floats(0.001, 2.0)), min_size=1, max_size=20
@@ -341,15 +342,60 @@ def test_a_pot_is_judged_by_its_line_its_least_liquid_and_its_height():
     assert good.verdicts[0].level == "fits"
     assert good.fill.liquid_after_l > good.fill.liquid_before_l == 0.25
     full = fit_cut("pork-shoulder", 4.2, 6, 60.0, pot, touching=True, stacked=True)
-    assert any("line is at 67%" in v.message for v in full.verdicts)
+    assert any(f"line is at {percent(0.67)}" in v.message for v in full.verdicts)
     assert any(
-        "line is at 50%" in v.message
+        f"line is at {percent(0.5)}" in v.message
         for v in fit_cut(
             "cauliflower", 3.0, 6, 60.0, pot, touching=True, stacked=True, swells=True
         ).verdicts
     )
     dry = fit_cut("beef-short-ribs", 1.6, 6, 45.0, pot, touching=True, stacked=True, liquid_l=0.1)
-    assert any("Add 0.15 L" in v.repair for v in dry.verdicts)
+    assert any("Add 0.15 L" in render(v.repair) for v in dry.verdicts)
+    cup = fit_cut("beef-short-ribs", 1.6, 6, 45.0, pot, touching=True, stacked=True, liquid_l=0.237)
+    assert not any(v.level == "stop" for v in cup.verdicts), "a cup stands for a quarter of a litre"
     tall = fit_cut("pork-shoulder", 1.8, 1, 110.0, Inside("box", 0.24, 0.22, 0.09))
     assert tall.batches == 0
-    assert "11.0 cm high" in tall.verdicts[0].message
+    assert "11 cm high" in render(tall.verdicts[0].message)
+
+
+def test_racks_stand_on_edge_or_coil_in_a_pot_and_nowhere_else():
+    pot = Inside("round", 0.24, 0.24, 0.25, 9.0, 0.25)
+    halves = fit_cut("pork-ribs", 1.7, 2, 26.0, pot, touching=True, stacked=True)
+    assert halves.verdicts[0].message == "2 portions fit standing on edge."
+    assert halves.size_m[2] > 0.1
+    whole = fit_cut("pork-ribs", 1.4, 1, 26.0, pot, touching=True, stacked=True)
+    assert whole.verdicts[0].message == "1 portion fit coiled, standing on edge."
+    stiff = fit_cut("pork-shoulder", 1.6, 1, 26.0, pot, touching=True, stacked=True)
+    assert stiff.verdicts[0].level == "stop"
+    low = replace(pot, height_m=0.12, volume_l=5.0)
+    for refused in (
+        fit_cut("pork-ribs", 1.4, 1, 26.0, low, touching=True, stacked=True),
+        fit_cut("pork-ribs", 1.4, 1, 26.0, pot),
+    ):
+        assert refused.batches == 0
+        assert refused.verdicts[0].level == "stop"
+
+
+def read_line(text):
+    return read_lines([text])[0]
+
+
+@pytest.mark.parametrize(
+    "text", ["2 tsp curing salt", "5 g nitrite salt", "1 tsp prague powder", "1 tsp saltpetre"]
+)
+def test_curing_salt_is_never_taken_for_table_salt(text):
+    read = read_line(text)
+    assert not read.usable
+    assert "poisonous" in read.problem
+    assert read.suggestions == ()
+
+
+def test_pink_salt_is_asked_about_and_a_slip_of_the_pen_never_loses_an_allergen():
+    assert "write what it is" in read_line("1 tsp pink salt").problem
+    assert read_line("1 tsp himalayan pink salt").problem != read_line("1 tsp pink salt").problem
+    slip = read_line("2 tbsp worcestershire sauce")
+    assert slip.suggestions[0] == "dark spiced vinegar sauce"
+    assert slip.suggestions.index("dark vinegar sauce without fish") > 0
+    assert read_line("3 tbsp gluten free soy sauce").ingredient is None
+    assert read_line("2 tbsp vegan fish sauce").ingredient is None
+    assert read_line("2 tbsp fish sauce").ingredient.key == "fish-sauce"

@@ -75,3 +75,38 @@ def test_a_kept_plan_can_be_started_again(old: Kitchen):
     plan = old.get("/plans")["plans"][0]
     live = old.post("/cooks", {"dish": plan["dish"], "plan_id": plan["id"]})
     assert live["current"] == "season"
+
+
+def test_damaged_text_in_any_column_sets_records_aside_and_closes_no_list(old: Kitchen):
+    """A fault of the disk in every JSON column of each table's first record: the driver cannot
+    even parse it."""
+    rooms = {"/cooks": "cooks", "/plans": "plans", "/sauces": "sauces"}
+    whole = {path: len(old.get(path)[key]) for path, key in rooms.items()}
+    with sqlite3.connect(old.database) as store:
+        spoiled = spoil_first_records(store)
+    assert {"plan.dish", "cook.facts", "cook_event.data"} <= spoiled
+    for path, key in rooms.items():
+        found = old.get(path)
+        assert len(found[key]) + len(found["aside"]) == whole[path], path
+    assert [one["title"] for one in old.get("/plans")["aside"]] == [
+        "Beef short ribs, plum and black tea"
+    ]
+    if "kitchen_settings.document" in spoiled:
+        aside = {one["title"] for one in old.get("/kitchen")["aside"]}
+        assert aside == {"Settings", "its broiler"}
+    for number, status in ((1, 409), (2, 200), (3, 200)):
+        assert old.client.get(f"/api/v1/cooks/{number}/live").status_code == status
+
+
+def spoil_first_records(store: sqlite3.Connection) -> set[str]:
+    """Cut the text of every JSON column of each table's first record; the columns it hit."""
+    tables = [row[0] for row in store.execute("select name from sqlite_master where type='table'")]
+    hit = set()
+    for table in tables:
+        columns = store.execute(f"pragma table_info({table})").fetchall()
+        for column in (c[1] for c in columns if c[2] == "JSON"):
+            first = f"(select min(rowid) from {table})"
+            told = f"update {table} set {column} = '{{\"a\":' where rowid = {first}"
+            if store.execute(told).rowcount:
+                hit.add(f"{table}.{column}")
+    return hit

@@ -4,6 +4,7 @@ and what every answer tells the browser to refuse.
 
 from __future__ import annotations
 
+from ipaddress import ip_address
 from urllib.parse import urlsplit
 
 from flask import Flask, Response, request
@@ -31,13 +32,22 @@ def refused(status: int, title: str, detail: str) -> Response:
     return answer(Problem(title=title, status=status, detail=detail))
 
 
+def is_address(name: str) -> bool:
+    """Whether a host is a bare address: no other site's name can be made to point here by one."""
+    try:
+        ip_address(name)
+    except ValueError:
+        return False
+    return True
+
+
 def guard(app: Flask, hosts: frozenset[str]) -> None:
     """Hang the guard into an application that answers under these names."""
 
     @app.before_request
     def check() -> Response | None:
         name = urlsplit(f"//{request.host}").hostname or ""
-        if name not in hosts and f"[{name}]" not in hosts:
+        if name not in hosts and not is_address(name):
             return refused(421, "Not this kettle", "this server does not answer under that name")
         if request.method in SAFE_METHODS:
             return None

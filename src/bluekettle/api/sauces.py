@@ -20,6 +20,7 @@ from bluekettle.api.base import (
     now,
     tagged,
 )
+from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.sauce import (
     AnalyseCreate,
     AnalysisPublic,
@@ -29,6 +30,7 @@ from bluekettle.schemas.sauce import (
     LedgerPublic,
     LinesCreate,
     LinesPublic,
+    OnDishCreate,
     OwnPublic,
     SauceCreate,
     SauceKept,
@@ -75,6 +77,12 @@ def ledger(body: LedgerCreate) -> LedgerPublic:
 def lines(body: LinesCreate) -> LinesPublic:
     """An ingredient list from plain text or CSV, and back as CSV."""
     return recipes.read_list(body)
+
+
+@blueprint.post("/sauces/on-dish", responses={200: SauceDocument, **PROBLEMS})
+def on_dish(body: OnDishCreate) -> SauceDocument:
+    """A sauce as a dish holds it, with what its portion touched and the lines nobody could read."""
+    return recipes.for_dish(body)
 
 
 @blueprint.post("/scale", responses={200: ScaledPublic, **PROBLEMS})

@@ -13,7 +13,7 @@ from bluekettle.schemas.cook import CookCreate, EventCreate, OutcomeCreate
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.kitchen import ApplianceCreate, ObservationCreate, SettingsDocument
 from bluekettle.schemas.sauce import SauceCreate
-from bluekettle.services import kitchen, log, plans, sauces, telling
+from bluekettle.services import kitchen, log, plans, samples, sauces, telling
 from bluekettle.services.strips import Strips
 from bluekettle.services.workshop import Workshop
 
@@ -227,6 +227,7 @@ SAUCES: tuple[dict[str, Any], ...] = (
 
 def fill(engine: Engine, now: datetime) -> None:
     """Load the sample scenario into an empty database."""
+    samples.mark_sample(engine, "boathouse supper")
     for days, dish, pace, signs, skipped, outcome in PAST:
         supper = now.replace(hour=17, minute=5, second=0, microsecond=0) - timedelta(days=days)
         cook_once(engine, DishDocument.model_validate(dish), supper, pace, signs, skipped, outcome)

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from bluekettle.schemas.base import CreateModel, PublicModel
 from bluekettle.schemas.cook import AsidePublic
-from bluekettle.schemas.dish import IngredientDocument, KitchenDocument, SauceLine
+from bluekettle.schemas.dish import IngredientDocument, KitchenDocument
 from bluekettle.schemas.forecast import GlazePublic
 
 Text = Annotated[str, Field(max_length=20_000)]
@@ -149,6 +149,9 @@ class AnalysisPublic(PublicModel):
     sugars: float
     thickness: str
     allergens: list[AllergenPublic]
+    allergens_unknown: list[str] = Field(
+        description="lines that are not known: their allergens are not either"
+    )
     sugars_from: list[SharePublic]
     salt_from: list[SharePublic]
     browning_from: list[SharePublic]
@@ -160,7 +163,6 @@ class AnalysisPublic(PublicModel):
     dials: list[str] = Field(description="the setting of each rung, in words")
     burns_first: str
     calm: list[CalmerPublic]
-    sauce: list[SauceLine] = Field(description="the same as lines of a dish document")
 
 
 class VariantCreate(AnalyseCreate):
@@ -316,6 +318,14 @@ class SauceCreate(CreateModel):
     simmer: SimmerDocument | None = Field(None, description="simmered down first")
     moves: list[MoveDocument] = Field(
         default_factory=list, max_length=100, description="from bowl to plate"
+    )
+
+
+class OnDishCreate(SauceCreate):
+    """A sauce that goes on a dish."""
+
+    sauce_id: int | None = Field(
+        None, ge=1, le=2**53, description="kept sauce that it is a copy of"
     )
 
 

@@ -11,6 +11,7 @@ from bluekettle.core.ingredients import (
     Ingredient,
     ingredient,
     ingredient_keys,
+    refusal,
 )
 from bluekettle.core.sauce import (
     CLEAN,
@@ -95,6 +96,7 @@ def sauce_of(document: DishDocument) -> Composition | None:
         return sample_sauce(sauce)
     try:
         own = known_of(sauce.own)
+        refuse_lines(sauce)
         return mix(
             sauce.name,
             [
@@ -106,6 +108,17 @@ def sauce_of(document: DishDocument) -> Composition | None:
         raise OutOfRange(
             [Fault(f"sauce.{f.field}", f.given, f.accepted) for f in error.faults]
         ) from error
+
+
+def refuse_lines(sauce: SauceDocument) -> None:
+    """OutOfRange for what never goes into a sauce, with the reason."""
+    faults = [
+        Fault(f"lines.{place}.ingredient", line.ingredient, why)
+        for place, line in enumerate(sauce.lines)
+        if (why := refusal(line.ingredient.replace("-", " ")))
+    ]
+    if faults:
+        raise OutOfRange(faults)
 
 
 def lines_to_mix(document: DishDocument) -> int:

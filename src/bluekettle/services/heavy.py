@@ -4,7 +4,10 @@ that another process can do them.
 
 from __future__ import annotations
 
+import multiprocessing
+import os
 import signal
+import threading
 from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
@@ -99,8 +102,17 @@ def warm() -> None:
 
 
 def start_worker() -> None:
-    """A worker leaves Ctrl-C to the server that ends it."""
+    """A worker leaves Ctrl-C to the server that ends it, and goes when that was killed."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    server = multiprocessing.parent_process()
+    if server is not None:
+        threading.Thread(target=leave_with, args=(server,), daemon=True).start()
+
+
+def leave_with(server: Any) -> None:
+    """Wait for the end of the server, and end with it."""
+    server.join()
+    os._exit(0)
 
 
 TASKS: dict[str, Callable[..., Any]] = {

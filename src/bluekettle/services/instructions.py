@@ -122,9 +122,11 @@ class Blanks(dict[str, str]):
         """The pieces, at the beginning of a sentence."""
         return pieces_text(self.document).capitalize()
 
-    def blank_piece(self) -> str:
-        """One piece."""
-        return cut(self.document.cut).piece
+    def blank_thickest(self) -> str:
+        """Where it is tried."""
+        if self.document.pieces == 1:
+            return f"the {cut(self.document.cut).piece} in the middle"
+        return f"the thickest {cut(self.document.cut).piece}"
 
     def blank_liquid(self) -> str:
         """How much liquid."""

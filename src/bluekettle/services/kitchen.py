@@ -16,7 +16,7 @@ from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import JOBS, LIMITS, finish_keys
 from bluekettle.core.tables import Row, row, rows
 from bluekettle.schemas.cook import AsidePublic
-from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument, SauceDocument
+from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument
 from bluekettle.schemas.kitchen import (
     GEAR,
     ApplianceCreate,
@@ -30,7 +30,7 @@ from bluekettle.schemas.kitchen import (
     SettingsDocument,
     StepLearnt,
 )
-from bluekettle.schemas.sauce import AnalyseCreate, SauceCreate
+from bluekettle.schemas.sauce import OnDishCreate, SauceCreate
 from bluekettle.services.errors import Changed, Conflict, NotFound
 from bluekettle.services.learning import (
     FIGURES,
@@ -42,7 +42,7 @@ from bluekettle.services.learning import (
     standing,
     steps_of,
 )
-from bluekettle.services.recipes import analyse
+from bluekettle.services.recipes import for_dish
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Appliance, KitchenSettings, Observation, Sauce
@@ -71,8 +71,7 @@ def get_kitchen(engine: Engine) -> KitchenPublic:
 
 def public(session: Session) -> KitchenPublic:
     """The kitchen as it is told, with the figures and beliefs that go into dishes."""
-    stored = session.get(KitchenSettings, 1)
-    settings = SettingsDocument.model_validate(stored.document if stored else {})
+    settings, damaged = settings_of(session)
     found = repositories.appliances(session)
     figures: dict[str, float] = {}
     learnt: dict[str, LearntDocument] = {}
@@ -100,12 +99,22 @@ def public(session: Session) -> KitchenPublic:
         appliances=[
             told.model_copy(update={"instead": instead_of(a, first)}) for a, told in readable
         ],
-        aside=aside,
+        aside=[*damaged, *aside],
         kinds=[kind_public(key) for key in rows("appliances")],
         figures=figures,
         learnt=learnt,
         gear=list(GEAR),
     )
+
+
+def settings_of(session: Session) -> tuple[SettingsDocument, list[AsidePublic]]:
+    """The kitchen's settings; where they cannot be read the usual ones, and that they are not."""
+    stored = session.get(KitchenSettings, 1)
+    try:
+        return SettingsDocument.model_validate(stored.document if stored else {}), []
+    except ValueError:
+        why = "height, units and hours of eating are the usual ones until they are saved again"
+        return SettingsDocument(), [AsidePublic(id=0, title="Settings", why=why)]
 
 
 def readable_of(
@@ -127,6 +136,8 @@ WORDS: dict[str, Any] = {"buttons": {}, "display": "minutes", "counts_up": False
 
 def words_of(kept: Appliance) -> dict[str, Any]:
     """The machine's own words as they were kept, without what no screen can show."""
+    if not isinstance(kept.words, dict):
+        raise ValueError("its button names are damaged")
     known = {name: kept.words.get(name, usual) for name, usual in WORDS.items()}
     buttons = known["buttons"] if isinstance(known["buttons"], dict) else {}
     known["buttons"] = {shown_text(job): shown_text(text) for job, text in buttons.items()}
@@ -568,16 +579,7 @@ def copy_of(session: Session, given: ObservationCreate) -> tuple[dict[str, Any] 
     if sauce is None:
         raise OutOfRange([Fault("sauce_id", given.sauce_id, "the number of a kept sauce, or null")])
     recipe = SauceCreate.model_validate(sauce.document)
-    found = analyse(
-        AnalyseCreate(
-            name=recipe.name,
-            kind=recipe.kind,
-            lines=list(recipe.lines),
-            own=recipe.own,
-            simmer=recipe.simmer,
-        )
-    )
-    document = SauceDocument(name=recipe.name, lines=found.sauce, own=recipe.own)
+    document = for_dish(OnDishCreate.model_validate(recipe.model_dump()))
     return document.model_dump(mode="json"), recipe.name
 
 

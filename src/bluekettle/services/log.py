@@ -141,17 +141,21 @@ def get_cook(engine: Engine, cook_id: int, strips: Strips) -> CookPublic:
     """One cook with plan against actual."""
     with Session(engine) as session:
         loaded = load(session, cook_id)
-        return cook_public(loaded, session.get(Outcome, cook_id), strips)
+        outcome = session.get(Outcome, cook_id)
+    return cook_public(loaded, outcome, strips, wait=True)
 
 
-def cook_public(loaded: Loaded, outcome: Outcome | None, strips: Strips) -> CookPublic:
-    """One cook, whole."""
+def cook_public(
+    loaded: Loaded, outcome: Outcome | None, strips: Strips, wait: bool = False
+) -> CookPublic:
+    """One cook, whole. Only with `wait` its strip is waited for."""
     end = loaded.cook.ended_at or (
         loaded.rows[-1].recorded_at if loaded.rows else loaded.cook.started_at
     )
     progress = loaded.progress(end)
     seen = loaded.seen(progress)
-    after, _ready = strips.now(loaded.document, loaded.facts.glaze, seen)
+    known = (loaded.document, loaded.facts.glaze, seen)
+    after = strips.settled(*known) if wait else strips.now(*known)[0]
     accepted = [row.data for row in loaded.rows if row.kind == "accept"]
     return CookPublic(
         summary=summary(loaded.cook, outcome),

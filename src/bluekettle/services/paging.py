@@ -34,7 +34,7 @@ def read_place(after: str, moments: bool = True) -> Place | None:
 
 def read_version(etag: str) -> int | None:
     """The version in an ETag, None where any will do; OutOfRange for what is no ETag of ours."""
-    given = etag.strip().removeprefix("W/").strip('"')
+    given = etag.strip().removeprefix("W/").strip('"').partition(":")[0]  # ":br" of a packed answer
     if given in ("", "*"):
         return None
     if not (given.isascii() and given.isdigit()):

@@ -24,6 +24,7 @@ from bluekettle.core.ingredients import (
 from bluekettle.core.safety import USUAL_GUIDANCE
 from bluekettle.core.sauce import (
     Composition,
+    Ledger,
     Move,
     Source,
     allergens_of,
@@ -32,6 +33,7 @@ from bluekettle.core.sauce import (
     factor_for_short,
     keep_ledger,
     mix,
+    plate_contact,
     salt_of,
     scale,
     simmer,
@@ -40,7 +42,8 @@ from bluekettle.core.sauce import (
     vary,
 )
 from bluekettle.core.stages import finish_kind, ladder
-from bluekettle.schemas.dish import IngredientDocument, KitchenDocument, SauceLine
+from bluekettle.core.units import percent
+from bluekettle.schemas.dish import IngredientDocument, KitchenDocument, SauceDocument, SauceLine
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.sauce import (
     AllergenPublic,
@@ -56,12 +59,15 @@ from bluekettle.schemas.sauce import (
     LinePublic,
     LinesCreate,
     LinesPublic,
+    MoveDocument,
+    OnDishCreate,
     OwnPublic,
     PortionPublic,
     RangePublic,
     RecipeCreate,
     SaltByPublic,
     SaltPublic,
+    SauceCreate,
     ScaleCreate,
     ScaledLinePublic,
     ScaledPublic,
@@ -78,18 +84,23 @@ LEAST_KG = 1e-5
 Line = tuple[Ingredient, float]
 
 
-def read_recipe(recipe: RecipeCreate) -> tuple[tuple[ReadLine, ...], list[Line], str]:
+def read_recipe(recipe: RecipeCreate | SauceCreate) -> tuple[tuple[ReadLine, ...], list[Line], str]:
     """The lines as read, those that count, and what is missing in words."""
     texts = [line for line in recipe.lines if line.strip()]
     read = read_lines(texts, known_of(recipe.own))
     usable = [
         (line.ingredient, line.mass_kg.likely)
         for line in read
-        if line.ingredient and line.mass_kg and line.mass_kg.likely >= LEAST_KG
+        if line.ingredient and line.mass_kg and counts(line)
     ]
     lost = len(read) - len(usable)
     gap = f"{lost} of {len(read)} lines {'is' if lost == 1 else 'are'} not counted" if lost else ""
     return read, usable, gap
+
+
+def counts(line: ReadLine) -> bool:
+    """Whether a line enters the sums."""
+    return line.usable and line.mass_kg is not None and line.mass_kg.likely >= LEAST_KG
 
 
 def line_public(line: ReadLine) -> LinePublic:
@@ -123,7 +134,7 @@ def shares(found: Sequence[Source]) -> list[SharePublic]:
     ]
 
 
-def nothing(recipe: RecipeCreate, read: Sequence[ReadLine]) -> OutOfRange:
+def nothing(recipe: RecipeCreate | SauceCreate, read: Sequence[ReadLine]) -> OutOfRange:
     """No line counts: every one is named."""
     faults = [
         Fault(f"lines.{i}", line.text, line.problem or "an amount of at least 0.01 g")
@@ -189,6 +200,7 @@ def analyse(recipe: AnalyseCreate) -> AnalysisPublic:
             AllergenPublic(name=name, brought_by=list(by))
             for name, by in allergens_of(lines).items()
         ],
+        allergens_unknown=uncounted(read),
         sugars_from=shares(sources_of("sugars", lines)),
         salt_from=shares(sources_of("salt", lines)),
         browning_from=shares(browning),
@@ -198,7 +210,6 @@ def analyse(recipe: AnalyseCreate) -> AnalysisPublic:
         dials=dials,
         burns_first=burns_first(sauce, browning),
         calm=[CalmerPublic(do=c.do, later_s=round(c.later_s)) for c in calm],
-        sauce=as_lines(lines, sauce, raw),
     )
 
 
@@ -275,9 +286,11 @@ def burns_first(sauce: Composition, browning: Sequence[Source]) -> str:
     """One sentence on what makes it burn."""
     if not sauce.caramelises:
         return "Too little sugar to caramelise; it browns by its protein and can still scorch."
-    names = [f"{s.name} ({s.share:.0%})" for s in browning[:3] if s.share >= 0.1]
+    names = [f"{s.name} ({percent(s.share)})" for s in browning[:3] if s.share >= 0.1]
     fruit = sauce.fructose / max(sauce.sugars, 1e-9)
-    kind = f"; {fruit:.0%} of its sugar is fructose, the first to brown" if fruit >= 0.25 else ""
+    kind = (
+        f"; {percent(fruit)} of its sugar is fructose, the first to brown" if fruit >= 0.25 else ""
+    )
     text = f"{' and '.join(names)} set{'s' if len(names) == 1 else ''} the pace of browning{kind}."
     return text[0].upper() + text[1:]
 
@@ -369,13 +382,46 @@ def factor_of(
     return factor_for_short(mass.likely, have.likely)
 
 
+def for_dish(request: OnDishCreate) -> SauceDocument:
+    """A recipe as a dish holds it: in grams, simmered where it says so, with what its portion
+    touched on the way and the lines that nobody could read.
+
+    Raises OutOfRange where not one line can be counted, or a step of its ledger cannot be taken.
+    """
+    read, lines, _ = read_recipe(request)
+    if not lines:
+        raise nothing(request, read)
+    raw = mix(request.name, lines)
+    done = simmer(raw, request.simmer.minutes, request.simmer.power_w) if request.simmer else None
+    sauce = done.sauce if done else raw
+    used = as_lines(lines, sauce, raw)
+    keys = {line.ingredient for line in used}
+    return SauceDocument(
+        name=request.name,
+        lines=used,
+        own=[item for item in request.own if item.key in keys],
+        sauce_id=request.sauce_id,
+        contact=plate_contact(followed(sauce.mass_kg, request.moves)),
+        uncounted=uncounted(read),
+    )
+
+
+def uncounted(read: Sequence[ReadLine]) -> list[str]:
+    """Lines that do not count: nobody can say what allergens they bring."""
+    return [line.text[:200] for line in read if not counts(line)]
+
+
+def followed(batch_kg: float, moves: Sequence[MoveDocument]) -> Ledger:
+    """A batch followed through its steps."""
+    steps = [
+        Move(m.kind, m.portion, m.to, None if m.mass_g is None else m.mass_g / 1e3) for m in moves
+    ]
+    return keep_ledger(batch_kg, steps)
+
+
 def ledger(request: LedgerCreate) -> LedgerPublic:
     """The contact ledger of a batch."""
-    moves = [
-        Move(m.kind, m.portion, m.to, None if m.mass_g is None else m.mass_g / 1e3)
-        for m in request.moves
-    ]
-    found = keep_ledger(request.batch_g / 1e3, moves)
+    found = followed(request.batch_g / 1e3, request.moves)
     return LedgerPublic(
         portions=[
             PortionPublic(name=p.name, mass_g=round(p.mass_kg * 1e3, 2), contact=p.contact)
@@ -429,8 +475,8 @@ def own_from_label(request: LabelCreate) -> OwnPublic:
         else f"kinds of sugar from {', '.join(request.order[:4])}"
     )
     says = (
-        f"{made.sugars:.0%} sugars, {made.share('salt'):.1%} salt, {made.share('water'):.0%} water;"
-        f" {kinds}."
+        f"{percent(made.sugars)} sugars, {percent(made.share('salt'))} salt,"
+        f" {percent(made.share('water'))} water; {kinds}."
     )
     return OwnPublic(ingredient=document, says=says)
 

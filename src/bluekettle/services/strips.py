@@ -5,9 +5,11 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 
+from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Act
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.services.errors import Busy
 from bluekettle.services.workshop import Workshop
 
 
@@ -61,8 +63,19 @@ class Strips:
         if not seen:
             return planned
         payload = self._payload(document, seen)
-        found = self.workshop.known("glaze", payload) or self.workshop.run("glaze", *payload)
+        found = self.workshop.known("glaze", payload)
+        if found is None:
+            found = self.workshop.keep("glaze", payload, self.workshop.run("glaze", *payload))
         return GlazePublic.model_validate(found)
+
+    def settled(self, document: DishDocument, planned: GlazePublic, seen: Seen) -> GlazePublic:
+        """The strip of all that was seen, waited for; the nearest that is known where the model has
+        none, or has no time.
+        """
+        try:
+            return self.exactly(document, planned, seen)
+        except (CoreError, Busy):
+            return self.now(document, planned, seen)[0]
 
     @staticmethod
     def _payload(document: DishDocument, seen: Seen) -> tuple[str, tuple[Act, ...], object]:

@@ -105,6 +105,10 @@ class Workshop:
         for _ in range(self.workers):
             self._submit("warm", ())
 
+    def keep(self, task: str, payload: tuple[Any, ...], result: Any) -> Any:
+        """Remember the result of a task; the same result."""
+        return self._keep((task, payload), result)
+
     def _keep(self, key: Key, result: Any) -> Any:
         with self._lock:
             self._results[key] = result

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from pathlib import Path
 from typing import Any
 
@@ -14,7 +15,11 @@ from sqlmodel import create_engine
 def make_engine(database: Path) -> Engine:
     """An engine on a file; WAL so that readers never wait, foreign keys on."""
     database.parent.mkdir(parents=True, exist_ok=True)
-    engine = create_engine(f"sqlite:///{database}", connect_args={"timeout": 10})
+    engine = create_engine(
+        f"sqlite:///{database}",
+        connect_args={"timeout": 10},
+        json_deserializer=structured,
+    )
 
     @event.listens_for(engine, "connect")
     def _set_up(connection: Any, _record: Any) -> None:
@@ -33,6 +38,15 @@ def make_engine(database: Path) -> Engine:
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
 
     return engine
+
+
+def structured(text: str) -> Any:
+    """JSON of a column; damaged text stays text, which no model takes: one record is then set
+    aside, and its list lives."""
+    try:
+        return json.loads(text)
+    except (ValueError, RecursionError):
+        return text
 
 
 def for_writing(engine: Engine) -> Engine:

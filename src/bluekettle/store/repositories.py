@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy.orm import defer
-from sqlmodel import Session, and_, col, func, or_, select, update
+from sqlmodel import Session, and_, case, col, func, or_, select, update
 
 from bluekettle.store.tables import (
     Appliance,
@@ -129,7 +129,8 @@ def sauces(
 
 def sauce_users(session: Session) -> dict[int, list[tuple[int, str]]]:
     """Number and title of the plans that hold a copy of a kept sauce, by the sauce's number."""
-    sauce_id = func.json_extract(Plan.dish, "$.sauce.sauce_id")
+    held = func.json_extract(Plan.dish, "$.sauce.sauce_id")
+    sauce_id = case((func.json_valid(Plan.dish) == 1, held))
     wanted = select(Plan.id, Plan.title, sauce_id).where(sauce_id.is_not(None))
     found: dict[int, list[tuple[int, str]]] = {}
     for plan_id, title, sauce in session.exec(wanted.order_by(col(Plan.id))).all():

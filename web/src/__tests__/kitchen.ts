@@ -276,7 +276,7 @@ export const choices: Choices = {
       name: 'air fryer',
       place: 'an air fryer',
       done: 'air fried',
-      hint: 'easier to hit',
+      hint: 'more forgiving',
       dial: 'air_fryer_c',
       sides: 1,
     },

@@ -557,6 +557,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sauces/on-dish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A sauce as a dish holds it, with what its portion touched and the lines nobody could read. */
+        post: operations["sauces_on_dish_sauces_on_dish_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/scale": {
         parameters: {
             query?: never;
@@ -3232,6 +3249,11 @@ export interface components {
             thickness: string;
             /** Allergens */
             allergens: components["schemas"]["AllergenPublic"][];
+            /**
+             * Allergens Unknown
+             * @description lines that are not known: their allergens are not either
+             */
+            allergens_unknown: string[];
             /** Sugars From */
             sugars_from: components["schemas"]["SharePublic"][];
             /** Salt From */
@@ -3254,11 +3276,6 @@ export interface components {
             burns_first: string;
             /** Calm */
             calm: components["schemas"]["CalmerPublic"][];
-            /**
-             * Sauce
-             * @description the same as lines of a dish document
-             */
-            sauce: components["schemas"]["SauceLine"][];
         };
         /**
          * AllergenPublic
@@ -3685,6 +3702,58 @@ export interface components {
              * @description the list
              */
             content: string;
+        };
+        /**
+         * OnDishCreate
+         * @description A sauce that goes on a dish.
+         */
+        OnDishCreate: {
+            /**
+             * Format
+             * @description name and version of this format
+             * @default kettle.sauce/1
+             * @constant
+             */
+            format?: "kettle.sauce/1";
+            /**
+             * Name
+             * @description what it is called
+             */
+            name: string;
+            /**
+             * Kind
+             * @description rub, marinade, braise, glaze or table
+             * @default glaze
+             * @enum {string}
+             */
+            kind?: "rub" | "marinade" | "braise" | "glaze" | "table";
+            /**
+             * Lines
+             * @description ingredient lines
+             */
+            lines: string[];
+            /**
+             * Own
+             * @description ingredients of one's own
+             */
+            own?: components["schemas"]["IngredientDocument"][];
+            /**
+             * For Kg
+             * @description meat it is written for [kg]
+             */
+            for_kg?: number | null;
+            /** @description simmered down first */
+            simmer?: components["schemas"]["SimmerDocument"] | null;
+            /**
+             * Moves
+             * @description from bowl to plate
+             */
+            moves?: components["schemas"]["MoveDocument"][];
+            /**
+             * Sauce Id
+             * @description kept sauce that it is a copy of
+             */
+            sauce_id?: number | null;
         };
         /**
          * ScaledPublic
@@ -5585,6 +5654,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LinesPublic"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sauces_on_dish_sauces_on_dish_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnDishCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SauceDocument"];
                 };
             };
             /** @description Unprocessable Entity */

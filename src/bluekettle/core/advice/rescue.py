@@ -13,6 +13,7 @@ from bluekettle.core.glaze import Heat, HeatChange, draw_members, run_finish, we
 from bluekettle.core.glaze.milestones import BITTER, BURNT, EDGE, FACE, MILESTONES, wanted_times
 from bluekettle.core.stages import Dish, Forecast, cut
 from bluekettle.core.stages.finishing import coating_of, heat_of, log_factors_of, sighting_weights
+from bluekettle.core.units import percent
 
 FOILED = 0.25  # share of the heat that reaches an edge under foil (typical, estimated)
 
@@ -102,7 +103,7 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
                 more,
                 chance,
                 risk,
-                f"{do}: {told}; right {chance:.0%}, burnt by then {risk:.0%}.",
+                f"{do}: {told}; right {percent(chance)}, burnt by then {percent(risk)}.",
             )
         )
     burnt = float(
@@ -118,7 +119,7 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
             0.0,
             max(0.0, done - burnt),
             burnt,
-            f"Pull it now: {done:.0%} likely to have its colour.",
+            f"Pull it now: {percent(done)} likely to have its colour.",
         )
     )
     return tuple(sorted(ways, key=lambda w: (-(w.chance - w.risk), w.do)))

@@ -11,6 +11,7 @@ import numpy as np
 from bluekettle.core.glaze import Milestones, draw_members, read_milestones
 from bluekettle.core.stages import LIMITS, Dish, FinishKind, Forecast, Kitchen, cut, finish_kind
 from bluekettle.core.stages.finishing import Below, run_dish_finish
+from bluekettle.core.units import amount, percent, span_words, times_in_ten
 
 ALWAYS = ("broiler", "air_fryer", "oven")  # looked at whatever the dish names
 DIALS = 6  # steps of each appliance's dial, from gentle to fierce
@@ -149,19 +150,16 @@ def change_of(dish: Dish) -> dict[str, object]:
     }
 
 
+FILMS = ((0.4, "thin "), (0.75, ""), (9.0, "thick "))
+
+
 def describe(setting: Setting) -> str:
     """The setting in words."""
     name = finish_kind(setting.finish).name
-    where = f"the {name} at {setting.dial:.0f} °C"
+    where = f"{name} at {amount(setting.dial, '°C')}"
     if setting.finish == "broiler":
-        where = f"{setting.dial * 100:.0f} cm below the broiler"
-    film = ""
-    if setting.coats:
-        film = (
-            f", {setting.coats} coat{'' if setting.coats == 1 else 's'} of {setting.coat_mm:g} mm"
-        )
-        if setting.coats_min and setting.coats_min[0] > 0:
-            film += f", the first after {setting.coats_min[0]:g} min"
+        where = f"{amount(setting.dial * 100.0, 'cm')} below the broiler"
+    film = f", {coats_words(setting)}" if setting.coats else ""
     turns = (
         f", turned at {' and '.join(f'{m:g}' for m in setting.flips_min)} min"
         if setting.flips_min
@@ -170,33 +168,38 @@ def describe(setting: Setting) -> str:
     return where + film + turns
 
 
-def clock(seconds: float) -> str:
-    """Minutes and seconds."""
-    return f"{int(abs(seconds) // 60)}:{int(abs(seconds) % 60):02d}"
+def coats_words(setting: Setting) -> str:
+    """ "one thin coat", "two coats, the first after 6 min"."""
+    many = ("no", "one", "two", "three", "four", "five", "six")[setting.coats]
+    thick = next(word for most, word in FILMS if setting.coat_mm <= most)
+    text = f"{many} {thick}coat{'' if setting.coats == 1 else 's'}"
+    late = setting.coats_min[0] if setting.coats_min else 0.0
+    return f"{text}, the first after {late:g} min" if late > 0.0 else text
+
+
+def window_words(setting: Setting) -> str:
+    """How long there is to take it out, or how often the clock alone is right."""
+    if setting.width_s > 0.0:
+        return f"{span_words(setting.width_s)} to take it out"
+    return f"by the clock alone {times_in_ten(setting.hit)}"
+
+
+def now_words(now: Setting) -> str:
+    """The same of the dish as it is, with what is wrong with it."""
+    name = finish_kind(now.finish).name
+    if now.possible < 0.5:
+        return f"Now, with the {name}, the edges burn first."
+    return f"Now: {window_words(now)}."
 
 
 def reason_for(setting: Setting, now: Setting) -> str:
-    """One sentence, from the numbers."""
-
-    def window(s: Setting) -> str:
-        if s.width_s > 0:
-            return f"open for {clock(s.width_s)}"
-        if s.possible < 0.5:
-            return "shut, as burning mostly comes before the colour"
-        return f"shut, as burning gets likely {clock(s.width_s)} before the colour does"
-
-    longer = setting.opens_s - now.opens_s
-    pace = (
-        f", and the colour comes {clock(longer)} {'later' if longer > 0 else 'sooner'}"
-        if now.possible >= 0.5
-        else ""
-    )
+    """Two sentences, from the numbers."""
     text = describe(setting)
-    return (
-        f"{text[0].upper()}{text[1:]}: by the clock the window is {window(setting)}, now it is"
-        f" {window(now)}; a pull on time is right {setting.hit:.0%} of the time instead of"
-        f" {now.hit:.0%}{pace}."
-    )
+    longer = setting.opens_s - now.opens_s
+    pace = ""
+    if now.possible >= 0.5 and abs(longer) >= 30.0:
+        pace = f", {span_words(abs(longer))} {'later' if longer > 0.0 else 'sooner'}"
+    return f"{text[0].upper()}{text[1:]}: {window_words(setting)}{pace}. {now_words(now)}"
 
 
 def order(setting: Setting) -> tuple[bool, float, float]:
@@ -219,8 +222,10 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
         of ten members first. The runners-up are the best of the other appliance and the best at
         another heat of the same one.
 
-    Notes ----- 32 members of the same seed for every candidate, so that settings are compared on
-    the same evenings. Moments (a later first coat, a turn) are tried on the leading settings of
+    Notes
+    -----
+    32 members of the same seed for every candidate, so that settings are compared on the same
+    evenings. Moments (a later first coat, a turn) are tried on the leading settings of
     each appliance. A turn asks for colour on both sides.
     """
     now = judge(replace(dish, sightings=()), forecast)
@@ -250,7 +255,7 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
     if choice.possible < 0.9:
         none_safe = (
             f"No setting here brings the face to {dish.want} before the edges burn in nine of ten"
-            f" evenings; the best does in {choice.possible:.0%}. Foil over the edges, a lower wish"
-            " or a sauce with less sugar would make one."
+            f" evenings; the best does in {percent(choice.possible)}. Foil over the edges, a lower"
+            " wish or a sauce with less sugar would make one."
         )
     return Advice(now, choice, runners, none_safe)

@@ -90,10 +90,12 @@ def learn(
     log_sd : float, optional
         Log-time error of a sight, 0.15 by default.
 
-    Notes ----- The log time is nearly linear in the log factors, so a least-squares line through
-    the members gives the gain of an ensemble Kalman step: smooth where importance weights would
-    leave a handful of members after a few sightings. An odd sighting, over three sd from what was
-    believed, counts for less (its error is widened to that distance).
+    Notes
+    -----
+    The log time is nearly linear in the log factors, so a least-squares line through the members
+    gives the gain of an ensemble Kalman step: smooth where importance weights would leave a handful
+    of members after a few sightings. An odd sighting, over three sd from what was believed, counts
+    for less (its error is widened to that distance).
 
     Raises
     ------

@@ -60,8 +60,10 @@ def water_activity(solids: float, mono_share: float = 0.0) -> float:
     mono_share : float
         Share of that sugar that is glucose or fructose, 0 to 1.
 
-    Notes ----- A monotone curve (PCHIP) through the customary points of sugar boiling; taken as
-    independent of temperature. Boiling points within 5 K from 80 to 99 % solids.
+    Notes
+    -----
+    A monotone curve (PCHIP) through the customary points of sugar boiling; taken as independent of
+    temperature. Boiling points within 5 K from 80 to 99 % solids.
 
     Raises
     ------

@@ -128,9 +128,11 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
         Not negative, with a positive sum.
     want : {"amber", "mahogany"}
 
-    Notes ----- By the clock: from the median of the wanted colour to the moment the risk (edge
-    burnt or face bitter) passes 5 %. By sight: gaps within each member, then their quantiles; so
-    what is common to all milestones falls out.
+    Notes
+    -----
+    By the clock: from the median of the wanted colour to the moment the risk (edge burnt or face
+    bitter) passes 5 %. By sight: gaps within each member, then their quantiles; so what is common
+    to all milestones falls out.
 
     Raises
     ------

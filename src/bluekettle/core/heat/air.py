@@ -198,9 +198,11 @@ def heat_in(
     food, shape, half_m, start_c, time_s, dt_s
         As in `conduct`; `time_s` up to 24 h.
 
-    Notes ----- Evaporation by the heat and mass transfer analogy with Spalding's logarithm; the
-    front recedes by what leaves beyond the supply of juice from within, which falls as the piece
-    empties. Without that supply a smoked rib never stalls. Checked against household times in
+    Notes
+    -----
+    Evaporation by the heat and mass transfer analogy with Spalding's logarithm; the front recedes
+    by what leaves beyond the supply of juice from within, which falls as the piece empties. Without
+    that supply a smoked rib never stalls. Checked against household times in
     tests/against/test_hot_air.py.
 
     Raises

@@ -16,6 +16,7 @@ from bluekettle.core.ingredients.table import (
     find,
     ingredient,
     ingredient_keys,
+    refusal,
 )
 
 __all__ = [
@@ -36,6 +37,7 @@ __all__ = [
     "parse_amount",
     "read_line",
     "read_lines",
+    "refusal",
     "say_amount",
     "say_spoons",
 ]

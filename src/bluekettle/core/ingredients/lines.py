@@ -11,7 +11,7 @@ from functools import lru_cache
 
 from bluekettle.core.errors import OutOfRange, Ranges
 from bluekettle.core.ingredients.amounts import LONGEST, Amount, singular, take_amount
-from bluekettle.core.ingredients.table import Ingredient, Known, find, ingredient
+from bluekettle.core.ingredients.table import Ingredient, Known, find, ingredient, refusal
 
 MOST_LINES = 300
 
@@ -60,6 +60,8 @@ def read_line(text: str, own: Known | None = None) -> ReadLine:
         return ReadLine(line, None, None, None, f"accepted is {error.faults[0].accepted}")
     if not rest:
         return ReadLine(line, None, amount, None, "no ingredient is named")
+    if refusal(rest):
+        return ReadLine(line, None, amount, None, refusal(rest))
     key, near = find(rest, pool)
     if key is None:  # "honey (from the jar) or sugar": what comes first is meant
         first = re.split(r"\s+or\s+", re.sub(r"\s*\([^)]*\)", "", rest))[0].strip(" ,;:")

@@ -202,6 +202,24 @@ _MANNER = frozenset(
 
 
 _JOINS = frozenset(("and", "or", "with", "plus", "in", "for", "x"))
+# Words that make another thing of it: "gluten free soy sauce" is not read as soy sauce.
+_LACKS = frozenset(("free", "without", "no", "only", "vegan", "zero", "low", "less", "light"))
+_CURES = frozenset(("curing", "cure", "nitrite", "nitrate", "saltpetre", "saltpeter", "prague"))
+CURE_REASON = (
+    "curing salt is no table salt: too much of it is poisonous. It is weighed for a cure by its own"
+    " recipe and never goes into a sauce or a rub by taste"
+)
+PINK_REASON = "pink salt can be curing salt, which is poisonous by the spoon: write what it is"
+
+
+def refusal(name: str) -> str:
+    """Why an ingredient is refused whatever it is taken for; empty where it is not."""
+    words = set(normal(name.replace(",", " ")).split())
+    if words & _CURES:
+        return CURE_REASON
+    if {"pink", "salt"} <= words and "himalayan" not in words:
+        return PINK_REASON
+    return ""
 
 
 def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ...]]:
@@ -223,7 +241,7 @@ def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ..
     for cut in range(
         1, len(words)
     ):  # "smooth dark plum jam" is a plum jam; "honey and soy sauce" is not soy sauce
-        if any(word in names or word in _JOINS or word[:1].isdigit() for word in words[:cut]):
+        if any(_holds(word, names) for word in words[:cut]):
             break
         for tail in (
             " ".join(words[cut:]),
@@ -231,7 +249,31 @@ def find(name: str, own: Known | None = None) -> tuple[str | None, tuple[str, ..
         ):
             if len(tail.split()) >= 2 and tail in names:
                 return names[tail], ()
-    near = difflib.get_close_matches(bare or wanted, list(names), n=6, cutoff=0.72)
-    keys = list(dict.fromkeys(names[n] for n in near))[:3]
-    pool = own or {}
-    return None, tuple((pool[k] if k in pool else ingredient(k)).name for k in keys)
+    return None, _near(bare or wanted, names, own or {})
+
+
+def _holds(word: str, names: dict[str, str]) -> bool:
+    """Whether a word before the name may not be left out: it is something, or makes it another
+    thing.
+    """
+    return word in names or word in _JOINS or word in _LACKS or word[:1].isdigit()
+
+
+def _lacking(item: Ingredient) -> bool:
+    """Whether a name says that something is not in it."""
+    return bool(_LACKS & set(normal(item.name.replace(",", " ")).split()))
+
+
+def _near(wanted: str, names: dict[str, str], own: Known) -> tuple[str, ...]:
+    """Up to three names that are near. What lacks something comes last where that was not asked
+    for: a slip of the pen must not take an allergen out of sight.
+    """
+    near = difflib.get_close_matches(wanted, list(names), n=6, cutoff=0.72)
+    keys = dict.fromkeys(names[n] for n in near)
+    found = [own[key] if key in own else ingredient(key) for key in keys]
+    usable = [item for item in found if not refusal(item.name)]
+    if not _LACKS & set(wanted.split()):
+        usable.sort(
+            key=lambda item: bool(_LACKS & set(normal(item.name.replace(",", " ")).split()))
+        )
+    return tuple(item.name for item in usable[:3])

@@ -11,7 +11,7 @@ from bluekettle.core.safety.watch import (
     other_heat,
 )
 from bluekettle.core.stages import LIMITS, Forecast
-from bluekettle.core.units import amount
+from bluekettle.core.units import amount, percent
 
 SELDOM, OFTEN = 0.05, 0.8  # chances of the wanted colour
 SMOKE_WHY = (
@@ -160,7 +160,7 @@ def surface_first(f: Forecast) -> Found:
         yield WatchOut(
             "dries",
             "good to know",
-            f"About {f.lost_share:.0%} of its weight leaves as steam.",
+            f"About {percent(f.lost_share)} of its weight leaves as steam.",
             "Open heat dries while it makes tender; foil or a lid keeps that in.",
             "estimated",
             other_heat("foil") if foil else {},

@@ -64,7 +64,7 @@ def core_safe(f: Forecast) -> Found:
     yield WatchOut(
         "thermometer",
         "careful",
-        f"Check with a thermometer: {caution_text(f)}, not touching bone.",
+        f"Check with a thermometer: {caution_text(f)}.",
         f"Expected in the middle: about {amount(safety.core_likely_c, '°C')}. An expectation is not"
         " a reading.",
         caution["source"],

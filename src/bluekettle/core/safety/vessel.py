@@ -6,7 +6,7 @@ from bluekettle.core.safety.watch import Found, Rule, WatchOut
 from bluekettle.core.stages import Forecast, fits_of
 from bluekettle.core.stages.forecast import vessel_litres
 from bluekettle.core.tables import value
-from bluekettle.core.units import amount
+from bluekettle.core.units import amount, percent
 
 FROTHY = ("vegetable",)  # starch and fibre foam when the pressure falls fast
 NEARLY_FULL = 0.9  # of the line, from which a fast release may spit
@@ -43,8 +43,8 @@ def pot_full(f: Forecast) -> Found:
     yield WatchOut(
         "pot-full",
         "stop",
-        f"The {f.dish.first.name} would be {f.fill.share:.0%} full; its line is at"
-        f" {f.fill.line:.0%}.",
+        f"The {f.dish.first.name} would be {percent(f.fill.share)} full; its line is at"
+        f" {percent(f.fill.line)}.",
         "Above the line food can block the valve, and a braise boils over.",
         "estimated",
         {"mass_kg": round(fits, 1)},

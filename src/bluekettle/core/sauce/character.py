@@ -11,6 +11,7 @@ from bluekettle.core.errors import Ranges
 from bluekettle.core.ingredients import ALLERGENS, Ingredient, ingredient
 from bluekettle.core.sauce.mixing import Composition
 from bluekettle.core.tables import rows, value
+from bluekettle.core.units import percent
 
 Line = tuple[Ingredient, float]  # ingredient, mass [kg]
 # Solids and thickeners against words; by hand and spoon, estimated.
@@ -19,8 +20,8 @@ THICKNESS = (
     (0.36, "pours"),
     (0.56, "coats a spoon"),
     (0.74, "sticky"),
-    (9.0, "a paste"),
 )
+STIFFEST = "a paste"
 THICKENERS = {
     "xanthan": 60.0,
     "gelatine": 8.0,
@@ -49,7 +50,7 @@ def thickness_of(sauce: Composition, lines: Sequence[Line]) -> str:
     for item, mass in lines:
         if item.group == "thickener":
             body += (THICKENERS.get(item.key, 6.0) - 1.0) * mass / total
-    return next(word for most, word in THICKNESS if body < most)
+    return next((word for most, word in THICKNESS if body < most), STIFFEST)
 
 
 def allergens_of(lines: Sequence[Line]) -> dict[str, tuple[str, ...]]:
@@ -141,5 +142,7 @@ def vary(name: str, lines: Sequence[Line]) -> Variant:
 
 def _less(name: str, lines: Sequence[Line], share: Callable[[Ingredient], float]) -> Variant:
     made = [(item, mass * share(item)) for item, mass in lines]
-    changes = [f"{item.name}: {share(item):.0%} of it" for item, _ in lines if share(item) < 1.0]
+    changes = [
+        f"{item.name}: {percent(share(item))} of it" for item, _ in lines if share(item) < 1.0
+    ]
     return Variant(name, tuple(made), tuple(dict.fromkeys(changes)))

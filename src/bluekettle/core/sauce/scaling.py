@@ -59,8 +59,10 @@ def scale(kind: str, lines: Sequence[Line], factor: float, liquid_l: float | Non
         Braise only: what the pot needs (its least, and what evaporates). The thin liquids together
         come to this, and do not grow with the meat.
 
-    Notes ----- Straight: most things. Aroma: spices and herbs in a liquid, by `factor ** 0.9`.
-    Liquid: by the vessel.
+    Notes
+    -----
+    Straight: most things. Aroma: spices and herbs in a liquid, by `factor ** 0.9`. Liquid: by the
+    vessel.
 
     Raises
     ------

@@ -46,9 +46,11 @@ def simmer(sauce: Composition, minutes: float, power_w: float, start_c: float = 
         0 to 240 min at the simmer. power_w : the burner as set, 100 to 6000 W. start_c : 0 to 100
         °C.
 
-    Notes ----- Water leaves at efficiency times power over the latent heat: the whole burner goes
-    into steam. A lid, a wide pan's splatter and the rise of the boiling point are left out; good to
-    about a quarter (estimated).
+    Notes
+    -----
+    Water leaves at efficiency times power over the latent heat: the whole burner goes into steam. A
+    lid, a wide pan's splatter and the rise of the boiling point are left out; good to about a
+    quarter (estimated).
 
     Raises
     ------

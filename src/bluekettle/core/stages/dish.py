@@ -16,6 +16,7 @@ from bluekettle.core.stages.kitchen import LIMITS, MAX_COATS, TYPICAL, Kitchen
 from bluekettle.core.tables import Row, row, rows, value
 from bluekettle.core.tenderness import BITES
 from bluekettle.core.thermo import FoodProperties, food_properties
+from bluekettle.core.units import percent
 
 STATES = ("fridge", "frozen")
 TENDERISE = first_heat_keys()
@@ -48,6 +49,7 @@ class Cut:
     juice_fraction: float
     bone_fraction: float  # bone, core and trimmings that are not eaten
     aspect: float  # length over breadth of a piece
+    bends: bool  # a rack or an arm can be coiled in a pot
     site: str
     targets: dict[str, float]
     overdone: float
@@ -91,6 +93,7 @@ def _read_cut(line: Row) -> Cut:
         float(line["juice_fraction"]),
         float(line["bone_fraction"]),
         float(line["aspect"]),
+        line["bends"] == "yes",
         line["site"],
         targets,
         float(line["c_overdone"]),
@@ -208,7 +211,7 @@ class Dish:
         if self.sauce is not None and self.sauce.water > 0.95:
             ranges.add(
                 "sauce.lines",
-                f"{self.sauce.water:.0%} water",
+                f"{percent(self.sauce.water)} water",
                 "a sauce with at least 5 % that is not water",
             )
         if self.sauce is None and self.coats > 0:

@@ -4,6 +4,7 @@ drawn to scale.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from math import ceil, floor, pi, sqrt
 
@@ -11,9 +12,12 @@ from bluekettle.core.errors import Ranges
 from bluekettle.core.pressure import Fill, fill_of
 from bluekettle.core.stages.dish import Cut, Dish, cut
 from bluekettle.core.stages.inside import Inside
+from bluekettle.core.tables import value
+from bluekettle.core.units import amount, percent
 
 SHAPES = ("round", "box")
 TRIVET_M = 0.02  # a usual one (typical, estimated)
+GAP_M = 0.008  # of air between pieces in a basket or on a tray (typical, estimated)
 HEAD_M = 0.015  # air left above the food under a lid or element (typical, estimated)
 
 
@@ -41,8 +45,8 @@ class Verdict:
 
 @dataclass(frozen=True)
 class Fit:
-    """How a cut lies in a vessel. size_m : length, breadth, height of one piece. layers : how many
-    the height holds.
+    """How a cut lies in a vessel. size_m : length, breadth, height of one piece as it lies. places
+    : of a layer, none of what is coiled. layers : how many the height holds.
     """
 
     size_m: tuple[float, float, float]
@@ -116,9 +120,9 @@ def fit_cut(
     inside : Inside
         0.05 to 1 m across, 0.02 to 0.6 m high.
     touching : bool
-        Pieces may touch (a pot); otherwise 8 mm of air between them (a basket, a tray).
+        Pieces may touch (a pot); otherwise air between them (a basket, a tray).
     stacked : bool
-        More than one layer is allowed.
+        More than one layer is allowed; where pieces touch too, they may also stand on edge or coil.
     trivet_m, liquid_l : float
         Height of a rack below the food, 0 to 0.2 m; liquid, 0 to 20 L (the vessel's least where
         None).
@@ -144,137 +148,183 @@ def fit_cut(
         ranges.within("liquid_l", liquid_l, 0.0, 20.0, "L")
     ranges.close()
     found = cut(cut_key)
-    length, breadth, height = piece_size_m(found, mass_kg, pieces, thickness_mm)
-    gap = 0.0 if touching else 0.008
-    tries = [rows_in(inside, length, breadth, gap), rows_in(inside, breadth, length, gap)]
-    places = max(tries, key=len)
     free = inside.height_m - trivet_m - HEAD_M
-    layers = (
-        max(0, floor(free / height + 1e-9))
-        if stacked
-        else min(1, max(0, floor(free / height + 1e-9)))
-    )
-    room = len(places) * layers * inside.zones
-    batches = ceil(pieces / room) if room else 0
+    size = piece_size_m(found, mass_kg, pieces, thickness_mm)
+    lie = lying(found, size, pieces, inside, free, touching, stacked)
     fill = None
-    least = inside.least_liquid_l
-    if least > 0.0 or liquid_l:
+    if inside.least_liquid_l > 0.0 or liquid_l:
         food_l = mass_kg / found.food.density_kg_m3 * 1e3
-        amount = least if liquid_l is None else liquid_l
-        fill = fill_of(inside.litres, amount, food_l, mass_kg * found.juice_fraction, swells)
-    names = f"{found.piece}s" if pieces != 1 else found.piece
-    verdicts = _judge(
-        found,
-        (length, breadth, height),
-        places,
-        pieces,
-        layers,
-        batches,
-        free,
-        fill,
-        least,
-        inside,
-        names,
-    )
+        added = inside.least_liquid_l if liquid_l is None else liquid_l
+        fill = fill_of(inside.litres, added, food_l, mass_kg * found.juice_fraction, swells)
+    verdicts = [*lie_verdicts(found, lie, pieces, free)]
+    if fill is not None:
+        verdicts += fill_verdicts(fill, inside.least_liquid_l)
+    verdicts += batch_verdicts(found, lie, pieces)
+    if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and lie.layers:
+        tips = "Bones stand out: turn their tips inwards, away from the element."
+        verdicts.append(Verdict("careful", tips, about="bones"))
+    if lie.batches == 1 and not any(v.level == "stop" for v in verdicts):
+        verdicts.insert(0, Verdict("fits", f"{counted(found, pieces)} fit {lie.words(pieces)}."))
     return Fit(
-        (length, breadth, height),
-        tuple(places[:pieces]),
-        len(places),
-        layers,
-        batches,
-        free,
-        fill,
-        verdicts,
+        size_m=lie.size_m,
+        places=lie.places[:pieces],
+        per_layer=lie.per_layer,
+        layers=lie.layers,
+        batches=lie.batches,
+        free_m=free,
+        fill=fill,
+        verdicts=tuple(verdicts),
     )
 
 
-def _judge(
+@dataclass(frozen=True)
+class Lie:
+    """One way in which pieces may lie: flat, on_edge or coiled; the size of a piece as it lies [m],
+    its places in a layer (none are drawn of a coil), layers and baskets.
+    """
+
+    way: str
+    size_m: tuple[float, float, float]
+    places: tuple[Place, ...]
+    per_layer: int
+    layers: int
+    zones: int
+    batches: int
+
+    @property
+    def at_once(self) -> int:
+        """Pieces that go in together."""
+        return self.per_layer * self.layers * self.zones
+
+    def words(self, pieces: int) -> str:
+        """How they lie."""
+        if self.way == "on_edge":
+            return "standing on edge"
+        if self.way == "coiled":
+            return "coiled, standing on edge"
+        used = ceil(pieces / self.per_layer / self.zones)
+        return "in one layer" if used == 1 else f"in {used} layers"
+
+
+def lying(
     found: Cut,
     size: tuple[float, float, float],
-    places: list[Place],
     pieces: int,
-    layers: int,
-    batches: int,
-    free: float,
-    fill: Fill | None,
-    least: float,
     inside: Inside,
-    names: str,
-) -> tuple[Verdict, ...]:
-    """What stops it, what needs care, or that it fits."""
-    out: list[Verdict] = []
-    if layers == 0:
-        out.append(
-            Verdict(
-                "stop",
-                f"A {found.piece} is {size[2] * 100:.1f} cm high; {max(0.0, free) * 100:.1f} cm are"
-                " free.",
-                "A lower rack, thinner pieces, or another vessel",
-            )
+    free: float,
+    touching: bool,
+    stacked: bool,
+) -> Lie:
+    """The way that takes all at once: flat where that does, else, in a vessel that may be packed,
+    on edge, else coiled (a rack, an arm).
+    """
+    flat = in_rows("flat", size, pieces, inside, free, touching, stacked)
+    if flat.batches == 1 or not (touching and stacked):
+        return flat
+    on_edge = (size[0], size[2], size[1])
+    standing = in_rows("on_edge", on_edge, pieces, inside, free, touching, stacked=False)
+    if standing.batches == 1 and found.shape == "slab":
+        return standing
+    coil = coiled(on_edge, pieces, inside, free) if found.bends else flat
+    return coil if coil.batches == 1 else flat
+
+
+def in_rows(
+    way: str,
+    size: tuple[float, float, float],
+    pieces: int,
+    inside: Inside,
+    free: float,
+    touching: bool,
+    stacked: bool,
+) -> Lie:
+    """Pieces in rows, the long side either way."""
+    length, breadth, height = size
+    gap = 0.0 if touching else GAP_M
+    along, turned = (rows_in(inside, *lie, gap) for lie in ((length, breadth), (breadth, length)))
+    places = tuple(turned if len(turned) > len(along) else along)
+    layers = max(0, floor(free / height + 1e-9))
+    layers = layers if stacked else min(1, layers)
+    room = len(places) * layers * inside.zones
+    batches = ceil(pieces / room) if room else 0
+    return Lie(way, size, places, len(places), layers, inside.zones, batches)
+
+
+def coiled(size: tuple[float, float, float], pieces: int, inside: Inside, free: float) -> Lie:
+    """Pieces bent along the wall: what they cover, with the room that bends leave between them."""
+    length, thickness, height = size
+    depth = inside.width_m if inside.shape == "round" else inside.depth_m
+    ground = inside.width_m * depth * (pi / 4.0 if inside.shape == "round" else 1.0)
+    held = floor(value("coil_cover") * ground / (length * thickness) + 1e-9)
+    layers = 1 if height <= free else 0
+    room = held * layers * inside.zones
+    batches = ceil(pieces / room) if room else 0
+    return Lie("coiled", size, (), held, layers, inside.zones, batches)
+
+
+def counted(found: Cut, pieces: int) -> str:
+    """ "6 ribs"."""
+    return f"{pieces} {found.piece}{'s' if pieces != 1 else ''}"
+
+
+def cm(size_m: float) -> str:
+    """A length in a sentence."""
+    return amount(round(max(0.0, size_m) * 100.0, 1), "cm")
+
+
+def lie_verdicts(found: Cut, lie: Lie, pieces: int, free: float) -> Iterator[Verdict]:
+    """What does not go in at all."""
+    length, breadth, height = lie.size_m
+    if lie.layers == 0:
+        yield Verdict(
+            "stop",
+            f"A {found.piece} is {cm(height)} high; {cm(free)} are free.",
+            "A lower rack, thinner pieces, or another vessel",
         )
-    if not places:
-        out.append(
-            Verdict(
-                "stop",
-                f"A {found.piece} of {size[0] * 100:.0f} by {size[1] * 100:.0f} cm does not lie"
-                " flat in it.",
-                "Cut the pieces, or take another vessel",
-            )
+    if lie.per_layer == 0:
+        yield Verdict(
+            "stop",
+            f"A {found.piece} of {cm(length)} by {cm(breadth)} does not lie flat in it.",
+            "Cut the pieces, or take another vessel",
         )
-    if fill is not None:
-        if fill.share > fill.line:
-            out.append(
-                Verdict(
-                    "stop",
-                    f"It would be {fill.share:.0%} full; the line is at {fill.line:.0%}.",
-                    "Less food, or two batches",
-                    "fill",
-                )
-            )
-        if fill.liquid_before_l < least:
-            out.append(
-                Verdict(
-                    "stop",
-                    f"{fill.liquid_before_l:g} L of liquid is under the vessel's least of"
-                    f" {least:g} L.",
-                    f"Add {least - fill.liquid_before_l:.2f} L",
-                    "fill",
-                )
-            )
-        if fill.liquid_after_l > 2.0 * fill.liquid_before_l:
-            out.append(
-                Verdict(
-                    "careful",
-                    f"Juices bring {fill.liquid_before_l:.2f} L of liquid to"
-                    f" {fill.liquid_after_l:.2f} L.",
-                    "Leave the sauce out of the pot, or reduce it afterwards",
-                    "fill",
-                )
-            )
-    if batches > 1:
-        out.append(
-            Verdict(
-                "careful",
-                f"{len(places) * layers * inside.zones} of {pieces} {names} go in at once:"
-                f" {batches} batches.",
-                "Hold the first batch warm, and crisp it again for a minute",
-                "batches",
-            )
+
+
+def fill_verdicts(fill: Fill, least: float) -> Iterator[Verdict]:
+    """What the lines of a pot say."""
+    if fill.share > fill.line:
+        yield Verdict(
+            "stop",
+            f"It would be {percent(fill.share)} full; the line is at {percent(fill.line)}.",
+            "Less food, or two batches",
+            "fill",
         )
-    if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and layers:
-        out.append(
-            Verdict(
-                "careful",
-                "Bones stand out: turn their tips inwards, away from the element.",
-                "",
-                "bones",
-            )
+    if fill.liquid_before_l < least * (1.0 - value("least_liquid_leeway")):
+        yield Verdict(
+            "stop",
+            f"{amount(fill.liquid_before_l, 'L')} of liquid is under the vessel's least of"
+            f" {amount(least, 'L')}.",
+            f"Add {amount(least - fill.liquid_before_l, 'L')}",
+            "fill",
         )
-    if not any(v.level == "stop" for v in out) and batches == 1:
-        layers_used = ceil(pieces / len(places) / inside.zones)
-        how = "one layer" if layers_used == 1 else f"{layers_used} layers"
-        out.insert(0, Verdict("fits", f"{pieces} {names} fit in {how}.", ""))
-    return tuple(out)
+    if fill.liquid_after_l > 2.0 * fill.liquid_before_l:
+        yield Verdict(
+            "careful",
+            f"Juices bring {amount(fill.liquid_before_l, 'L')} of liquid to"
+            f" {amount(fill.liquid_after_l, 'L')}.",
+            "Leave the sauce out of the pot, or reduce it afterwards",
+            "fill",
+        )
+
+
+def batch_verdicts(found: Cut, lie: Lie, pieces: int) -> Iterator[Verdict]:
+    """What goes in only in turns."""
+    if lie.batches > 1:
+        yield Verdict(
+            "careful",
+            f"{lie.at_once} of {counted(found, pieces)} go in at once: {lie.batches} batches.",
+            "Hold the first batch warm, and crisp it again for a minute",
+            "batches",
+        )
 
 
 def fits_of(dish: Dish) -> dict[str, Fit]:

@@ -95,9 +95,11 @@ def food_properties(fractions: dict[str, float]) -> FoodProperties:
     OutOfRange
         A fraction below 0, or a sum below 0.5 (the food is not described) or above 1.5.
 
-    Notes ----- Parallel model by volume for conductivity, sum by mass for enthalpy; Choi and Okos
-    (1986). Conductivity of lean beef at 20 °C comes to about 0.48 W/mK, as in ASHRAE's tables of
-    measured values (0.4 to 0.5).
+    Notes
+    -----
+    Parallel model by volume for conductivity, sum by mass for enthalpy; Choi and Okos (1986).
+    Conductivity of lean beef at 20 °C comes to about 0.48 W/mK, as in ASHRAE's tables of measured
+    values (0.4 to 0.5).
     """
     ranges = Ranges()
     for name in fractions:

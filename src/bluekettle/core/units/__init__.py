@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bluekettle.core.errors import within
 from bluekettle.core.units.phrase import METRIC, Reading, amount, render
+from bluekettle.core.units.words import percent, span_words, times_in_ten
 
 __all__ = [
     "KELVIN",
@@ -13,8 +14,11 @@ __all__ = [
     "c_to_f",
     "fingers_to_mm",
     "minutes",
+    "percent",
     "pounds_to_kg",
     "render",
+    "span_words",
+    "times_in_ten",
 ]
 
 KELVIN = 273.15

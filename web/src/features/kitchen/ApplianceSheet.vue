@@ -122,7 +122,7 @@ function putRacks(text: string) {
       </div>
     </div>
     <details>
-      <summary>Its own words, and whose body it shares</summary>
+      <summary>Button names; part of another appliance</summary>
       <div class="words">
         <label
           >Button for the job<input

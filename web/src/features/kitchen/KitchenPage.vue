@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { api, ask, type Choices, type Effect } from '@/api/client'
+import { api, ask, type Effect } from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
-import { loadChoices, useDraft } from '@/features/plan'
+import { useChoices, useDraft } from '@/features/plan'
+import AsideNote from '@/shared/ui/AsideNote.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ApplianceSheet from './ApplianceSheet.vue'
 import ApplianceShelf from './ApplianceShelf.vue'
@@ -25,7 +26,7 @@ const {
   forget,
   settle,
 } = useKitchen()
-const choices = shallowRef<Choices>()
+const choices = useChoices().data
 const plan = useDraft()
 const { inKitchen } = useKitchenFigures()
 const effects = shallowRef<Effect[]>([])
@@ -44,7 +45,6 @@ watch([kitchen, () => plan.dish], async () => {
 })
 onMounted(async () => {
   await open()
-  choices.value = await loadChoices()
   asking.value = false
 })
 
@@ -72,18 +72,19 @@ async function put() {
           data-test="add-appliance"
           @click="put"
         >
-          Put it in
+          Add
         </button>
       </div>
     </div>
     <ProblemNote v-if="problem" :problem="problem" :again="problem.status === 0" @again="again" />
     <p v-if="asking && !kitchen" class="quiet" role="status">Looking into the cupboards…</p>
     <template v-if="kitchen">
+      <AsideNote :records="kitchen.aside ?? []" />
       <section v-if="!kitchen.appliances.length" class="empty">
         <h2>Nothing entered, and nothing has to be.</h2>
         <p>
-          Every plan works with typical appliances, marked “assumed”. Put in the one that the plan
-          is least sure of, often the broiler.
+          Every plan works with typical appliances, marked “assumed”. Add the one that the plan is
+          least sure of, often the broiler.
         </p>
       </section>
       <ApplianceShelf

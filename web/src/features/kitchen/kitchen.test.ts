@@ -273,7 +273,7 @@ describe('the kitchen', () => {
     const page = mount(ApplianceSheet, { props: { appliance: broiler, bodies: [], effects } })
     expect(page.findAll('.figures small').map((n) => n.text())).toEqual([
       'assumed',
-      'assumed; 3 to 10 min moves supper by −2 to +4 min',
+      'assumed; 3 min: 2 min sooner; 10 min: 4 min later',
     ])
     const stated = { ...broiler, figures: [{ ...broiler.figures[1]!, assumed: false }] }
     expect(

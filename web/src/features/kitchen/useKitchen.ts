@@ -45,7 +45,8 @@ export function useKitchen() {
     const answer = await ask(request)
     problem.value = answer.problem
     unsent = answer.problem?.status === 0 ? () => change(request) : undefined
-    if (!answer.problem) await load(true)
+    // What was changed in another place is read, so that the next change is made to that.
+    if (!answer.problem || answer.problem.status === 412) await load(true)
     return answer.data
   }
 
@@ -68,7 +69,7 @@ export function useKitchen() {
   const keep = (one: Appliance, fields: Partial<ApplianceBody>) =>
     change(() =>
       api.PUT('/api/v1/kitchen/appliances/{id}', {
-        params: { path: { id: one.id } },
+        params: { path: { id: one.id }, header: { 'If-Match': `"${one.version}"` } },
         body: { ...one.given, ...fields },
       }),
     )

@@ -115,4 +115,7 @@ small {
     white-space: normal;
   }
 }
+td small {
+  margin-left: 10px;
+}
 </style>

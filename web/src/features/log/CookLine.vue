@@ -35,11 +35,11 @@ defineEmits<{ drop: [] }>()
       v-if="cook.ended_at"
       text
       class="drop no-print"
-      :aria-label="`Take out “${cook.title}”`"
+      :aria-label="`Delete “${cook.title}”`"
       :data-test="`drop-${cook.id}`"
       @click="$emit('drop')"
     >
-      Take out
+      Delete
     </el-button>
   </li>
 </template>

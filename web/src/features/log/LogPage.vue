@@ -38,7 +38,7 @@ async function undo() {
       />
     </header>
     <ProblemNote v-if="problem" :problem="problem" again @again="refresh" />
-    <UndoNote v-if="taken" :says="`“${taken.title}” is out of the log.`" @undo="undo" />
+    <UndoNote v-if="taken" :says="`“${taken.title}” is deleted.`" @undo="undo" />
     <AsideNote :records="aside" />
     <p v-if="!cooks && !problem" class="quiet" role="status">Leafing back…</p>
     <section v-else-if="cooks && !cooks.length">

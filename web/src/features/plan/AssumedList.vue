@@ -2,7 +2,7 @@
 import { computed, shallowRef, watch } from 'vue'
 import { api, ask, type Dish, type Effect, type Forecast, type Kitchen } from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
-import { effectWords, FIGURE_WORDS } from './effects'
+import { effectWords, FIGURE_WORDS, knownWords } from './effects'
 import KitchenField from './KitchenField.vue'
 
 const props = defineProps<{ forecast: Forecast; dish: Dish; kitchen?: Kitchen }>()
@@ -13,9 +13,11 @@ const own = computed(() =>
     ([name, value]) => name in FIGURE_WORDS && value !== null && value !== undefined,
   ),
 )
-const known = computed(() =>
-  Object.keys(props.kitchen?.figures ?? {}).filter((name) => !own.value.some(([n]) => n === name)),
-)
+const known = computed(() => {
+  const stated = new Set(own.value.map(([name]) => name))
+  const kept = Object.entries(props.kitchen?.figures ?? {}).filter(([name]) => !stated.has(name))
+  return knownWords(Object.fromEntries(kept))
+})
 const order = computed(() => {
   const place = (name: string) => {
     const i = effects.value.findIndex((e) => e.name === name)
@@ -75,10 +77,7 @@ watch(
       :typical="null"
       :stated="value"
     />
-    <p v-if="known.length" class="quiet known">
-      From your kitchen:
-      {{ known.map((name) => FIGURE_WORDS[name]?.toLowerCase() ?? name).join(', ') }}.
-    </p>
+    <p v-if="known" class="quiet known">From your kitchen: {{ known }}.</p>
     <p v-if="seen" class="quiet">
       How fierce this heat is: from {{ seen }} sign{{ seen === 1 ? '' : 's' }} that you saw.
     </p>

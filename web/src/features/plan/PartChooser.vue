@@ -12,7 +12,7 @@ import FigureField from './FigureField.vue'
 import MinutesField from './MinutesField.vue'
 import ServeField from './ServeField.vue'
 import { useDraft } from './draft'
-import { biteText, BITES, dialOf, RELEASES, type PartName } from './sentence'
+import { biteHint, biteText, dialOf, RELEASES, type PartName } from './sentence'
 
 const props = defineProps<{ part: PartName; dish: Dish; choices: Choices }>()
 const emit = defineEmits<{ done: [] }>()
@@ -54,7 +54,7 @@ const bites = computed(() =>
   (cut.value?.bites ?? []).map((key) => ({
     key,
     text: biteText(key, props.dish.cut),
-    hint: BITES[key]?.hint,
+    hint: biteHint(key, props.dish.cut),
   })),
 )
 const releases = computed(() =>

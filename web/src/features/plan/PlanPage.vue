@@ -1,91 +1,91 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
-import { api, ask, type Problem } from '@/api/client'
+import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import { useClock } from '@/shared/composables/useClock'
+import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import AllergenNote from './AllergenNote.vue'
 import AssumedList from './AssumedList.vue'
+import BestRepair from './BestRepair.vue'
 import ChainLine from './ChainLine.vue'
 import CookSentence from './CookSentence.vue'
 import InsideFood from './InsideFood.vue'
+import PlanShelf from './PlanShelf.vue'
 import PlanVerdict from './PlanVerdict.vue'
 import SightWindow from './SightWindow.vue'
+import StartDialog from './StartDialog.vue'
 import WhyHeat from './WhyHeat.vue'
 import WatchOuts from './WatchOuts.vue'
 import { usePlan } from './usePlan'
 
 const route = useRoute()
-const router = useRouter()
-const { draft, known, inKitchen, choices, forecast, problem, faults, open, refresh } = usePlan()
+const plan = usePlan(() => (route.params.id ? Number(route.params.id) : undefined))
+const { draft, known, inKitchen, choices, forecast, problem, faults, stale, opened } = plan
 const now = useClock(10_000)
-const loading = ref(true)
-const starting = ref(false)
 const why = ref(false)
-const refused = ref<Problem>()
-const stale = computed(() => Boolean(problem.value))
-
-async function load() {
-  loading.value = true
-  await open(route.params.id ? Number(route.params.id) : undefined)
-  loading.value = false
-}
-onMounted(load)
-watch(() => route.params.id, load)
-
-async function start() {
-  if (!draft.dish) return
-  starting.value = true
-  const { data, problem: no } = await ask(() =>
-    api.POST('/api/v1/cooks', { body: { dish: inKitchen(draft.dish!) } }),
-  )
-  starting.value = false
-  refused.value = no
-  if (data) void router.push(`/stove/${data.id}`)
-}
+const settling = ref(false)
+const dialog = ref<InstanceType<typeof StartDialog>>()
+const complete = computed(() => (draft.dish ? inKitchen(draft.dish) : undefined))
+const blocked = computed(() => stale.value || Boolean(problem.value) || dialog.value?.busy)
 </script>
 
 <template>
   <div class="page plan">
     <h1 class="visually-hidden">Plan</h1>
-    <p v-if="loading && !forecast" class="quiet" role="status">Working out the times…</p>
+    <p v-if="!forecast && draft.dish && !problem" class="quiet" role="status">
+      Working out the times…
+    </p>
     <ProblemNote
       v-if="problem && !problem.errors?.length"
       :problem="problem"
       again
-      @again="choices ? refresh() : load()"
+      @again="plan.refresh"
     />
-    <section v-if="!loading && !draft.dish" class="empty">
+    <ChangedNote
+      v-if="plan.changed.value"
+      what="This plan"
+      @theirs="plan.takeTheirs"
+      @mine="plan.keepMine"
+    />
+    <section v-if="opened && !draft.dish" class="empty">
       <h2>No dish yet.</h2>
       <p>Nine taps make one.</p>
       <RouterLink to="/" class="ember-button">What is on the counter?</RouterLink>
     </section>
-    <template v-if="draft.dish && choices">
+    <template v-if="draft.dish && complete && choices">
       <CookSentence :dish="draft.dish" :choices="choices" :faults="faults" :now="now" />
       <template v-if="forecast">
-        <div :class="{ stale }" :aria-busy="stale">
+        <div :class="{ stale: stale || problem }" :aria-busy="stale">
           <PlanVerdict
             :forecast="forecast"
-            :serve-at="draft.dish.serve_at ?? null"
             :now="now"
-            :blocked="stale || starting"
-            @start="start"
+            :blocked="blocked"
+            @start="dialog?.begin()"
           />
-          <ProblemNote v-if="refused" :problem="refused" />
+          <StartDialog
+            ref="dialog"
+            v-model="settling"
+            :forecast="forecast"
+            :dish="complete"
+            :plan-id="draft.planId"
+            :now="now"
+          />
+          <ProblemNote v-if="dialog?.problem && !settling" :problem="dialog.problem" />
+          <BestRepair :dish="complete" :glaze="forecast.glaze" />
           <ChainLine :forecast="forecast" />
           <section class="glaze">
             <h2>Under the heat</h2>
             <SightWindow :glaze="forecast.glaze" />
             <GlazeStrip :glaze="forecast.glaze" />
-            <button
-              type="button"
+            <el-button
               class="plain-button no-print"
               :aria-expanded="why"
               data-test="why"
               @click="why = !why"
             >
               {{ why ? 'Enough of the why' : 'Why this heat?' }}
-            </button>
+            </el-button>
             <WhyHeat
               v-if="why && !stale"
               :dish="draft.dish"
@@ -96,6 +96,7 @@ async function start() {
           <div class="two">
             <WatchOuts :list="forecast.watch_outs" :guidance="forecast.guidance" />
             <div>
+              <AllergenNote :forecast="forecast" />
               <InsideFood :forecast="forecast" />
               <AssumedList :forecast="forecast" :dish="draft.dish" :kitchen="known" />
             </div>
@@ -103,6 +104,7 @@ async function start() {
         </div>
       </template>
     </template>
+    <PlanShelf v-if="opened" :current="draft.planId" />
   </div>
 </template>
 

@@ -3,12 +3,7 @@ import { computed } from 'vue'
 import type { Forecast } from '@/api/client'
 import { clock, day, duration } from '@/shared/format/time'
 
-const props = defineProps<{
-  forecast: Forecast
-  serveAt: string | null
-  now: Date
-  blocked: boolean
-}>()
+const props = defineProps<{ forecast: Forecast; now: Date; blocked?: boolean }>()
 defineEmits<{ start: [] }>()
 
 const least = computed(() => props.forecast.stages.find((s) => s.key === props.forecast.least_sure))
@@ -29,6 +24,10 @@ const heats = computed(
     ['come_up', 'oven_up'].includes(props.forecast.least_sure) &&
     `how fast your ${least.value?.label.split(/ (?:still|comes|warms) /)[0]?.toLowerCase()} heats`,
 )
+const leastWords = computed(() => {
+  const root = props.forecast.least_sure.split('-')[0]!
+  return heats.value || (unsure[root] ?? least.value?.label ?? '')
+})
 </script>
 
 <template>
@@ -37,8 +36,8 @@ const heats = computed(
       <p class="lead">{{ startWords }}, eat about</p>
       <p class="time figure" data-test="serve-time">{{ clock(forecast.serve_at) }}</p>
       <p class="range figure">
-        {{ clock(forecast.serve_low_at) }} to {{ clock(forecast.serve_high_at)
-        }}<template v-if="on !== 'today'">, {{ on }}</template>
+        {{ clock(forecast.serve_low_at) }} to {{ clock(forecast.serve_high_at) }}, 8 evenings in
+        10<template v-if="on !== 'today'">, {{ on }}</template>
       </p>
     </div>
     <dl class="sums figure">
@@ -56,18 +55,17 @@ const heats = computed(
       </div>
       <div class="least">
         <dt>Least sure</dt>
-        <dd>{{ heats || (unsure[forecast.least_sure] ?? least?.label ?? '') }}</dd>
+        <dd>{{ leastWords }}</dd>
       </div>
     </dl>
-    <button
-      type="button"
-      class="ember-button no-print"
+    <el-button
+      class="ember-button start no-print"
       :disabled="blocked"
       data-test="start"
       @click="$emit('start')"
     >
       Start cooking
-    </button>
+    </el-button>
   </section>
 </template>
 
@@ -115,7 +113,7 @@ dd {
 .least dd {
   font: 400 1.05rem var(--kettle-text);
 }
-.ember-button {
+.start {
   min-height: 84px;
   font-size: 1.5rem;
   padding: 10px 36px;

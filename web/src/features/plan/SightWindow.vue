@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Glaze } from '@/api/client'
 import { stopwatch } from '@/shared/format/time'
-import { milestoneWord } from '@/shared/ui/glaze'
+import { clockVerdict, milestoneWord } from '@/shared/ui/glaze'
 
 const props = defineProps<{ glaze: Glaze }>()
 const goal = computed(() => milestoneWord(props.glaze.want, props.glaze.caramelises))
@@ -11,34 +11,32 @@ const sight = computed(() => {
   // A colour that comes one time in five before burning is no plan: then the sentence says so instead.
   if (!gap || gap.to_wanted.low_s === null || props.glaze.possible < 0.2) return null
   const to = gap.to_wanted.high_s === null ? 'and more' : `to ${stopwatch(gap.to_wanted.high_s)}`
-  const onward = gap.wanted_to_burnt
-  const then =
-    onward.low_s === null
-      ? ''
-      : `then ${stopwatch(onward.low_s)}${onward.high_s === null ? ' and more' : ` to ${stopwatch(onward.high_s)}`} before it spoils`
-  const sign = props.glaze.caramelises ? 'the edges turn amber' : 'the edges brown'
-  return { sign, range: `${stopwatch(gap.to_wanted.low_s)} ${to}`, then }
+  const left = gap.wanted_to_burnt.low_s
+  const then = left === null ? '' : ` From there at least ${stopwatch(left)} before it spoils.`
+  return { range: `${stopwatch(gap.to_wanted.low_s)} ${to}`, then }
 })
 const byClock = computed(() => {
   const w = props.glaze.window
-  if (w.empty || w.opens_s === null) return 'The clock alone cannot tell you: look.'
+  const verdict = clockVerdict(props.glaze)
+  if (w.empty || w.opens_s === null) return ''
   const close = w.closes_s === null ? 'no end in sight' : stopwatch(w.closes_s)
-  return `By the clock: out between ${stopwatch(w.opens_s)} and ${close}, ${Math.round(w.hit * 100)} % likely right.`
+  const often = verdict.replace('by the clock: ', '')
+  return `By the clock: out between ${stopwatch(w.opens_s)} and ${close}, ${often}.`
 })
 </script>
 
 <template>
   <p class="window figure">
-    <template v-if="sight"
-      ><b>By sight:</b> once {{ sight.sign }} you have <b>{{ sight.range }}</b> until {{ goal
-      }}<template v-if="sight.then">, {{ sight.then }}</template
-      >.
+    <template v-if="sight">
+      <b>By sight:</b> edges first; the face is {{ goal }} <b>{{ sight.range }}</b> later.{{
+        sight.then
+      }}
     </template>
-    <template v-else
-      >The edges burn before the food is {{ goal }}, nearly always. See “why this heat?” for what
-      would do better.
+    <template v-else>
+      The edges burn before the food is {{ goal }}, nearly always. “Why this heat?” says what would
+      do better.
     </template>
-    <span>{{ byClock }}</span>
+    <span v-if="byClock">{{ ` ${byClock}` }}</span>
   </p>
 </template>
 

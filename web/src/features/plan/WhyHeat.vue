@@ -81,7 +81,7 @@ function take(setting: Setting) {
           </button>
         </li>
       </ol>
-      <h3>Last exits</h3>
+      <h3>Last chance to change</h3>
       <ul class="exits figure">
         <li v-for="e in advice.exits" :key="e.do">
           <b>{{ duration(e.before_serving_s) }}</b> before serving: {{ e.do }}

@@ -14,10 +14,15 @@ export const useDraft = defineStore('draft', () => {
     serializer: { read: Number, write: String },
   })
 
-  /** Begin anew with a dish. */
-  function begin(next: Dish, id: number | null = null) {
+  const planVersion = useStorage<number | null>('kettle-plan-version', null, localStorage, {
+    serializer: { read: Number, write: String },
+  })
+
+  /** Begin anew with a dish, and the plan that it is kept as. */
+  function begin(next: Dish, id: number | null = null, version: number | null = null) {
     dish.value = next
     planId.value = id
+    planVersion.value = version
   }
 
   /** Change fields; the sauce and its coats, and a cut and its bite, are kept in step. */
@@ -34,7 +39,7 @@ export const useDraft = defineStore('draft', () => {
     dish.value = next
   }
 
-  return { dish, planId, begin, change }
+  return { dish, planId, planVersion, begin, change }
 })
 
 /** The usual mass, pieces, thickness and bite of a cut. */

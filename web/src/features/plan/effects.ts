@@ -38,15 +38,50 @@ export const FIGURE_WORDS: Record<string, string> = {
   grill_preheat_min: 'Grill heats up in',
 }
 
-function signed(minutes: number): string {
-  const whole = Math.round(minutes)
-  return whole === 0 ? '0' : `${whole > 0 ? '+' : '−'}${Math.abs(whole)}`
+/** Low and high of a figure as a cook would say them; units that nobody cooks by stay in Kitchen. */
+const ENDS: Record<string, [string, string]> = {
+  pot_gauge_kpa: ['a weak pot', 'a strong one'],
+  broiler_w_m2: ['a gentle broiler', 'a fierce one'],
+  hot_oven_h_w_m2_k: ['still air', 'a fan'],
+  altitude_m: ['at the sea', 'high up'],
+}
+const LEAST_MIN = 0.75
+
+function moved(minutes: number): string {
+  const whole = Math.round(Math.abs(minutes))
+  if (whole === 0) return 'no difference'
+  return `${whole} min ${minutes > 0 ? 'later' : 'sooner'}`
 }
 
-/** "700 to 1500 W moves supper by +6 to −3 min"; nothing where it moves by less than a minute. */
+/** "a weak pot: 10 min later; a strong one: 5 min sooner"; nothing to say where it hardly matters. */
 export function effectWords(effect?: Effect): string {
   if (!effect) return ''
-  const most = Math.max(Math.abs(effect.plate_low_min), Math.abs(effect.plate_high_min))
-  if (most < 0.75) return 'hardly moves supper'
-  return `${effect.low} to ${effect.high} ${effect.unit} moves supper by ${signed(effect.plate_low_min)} to ${signed(effect.plate_high_min)} min`
+  const { plate_low_min: low, plate_high_min: high, unit } = effect
+  if (Math.max(Math.abs(low), Math.abs(high)) < LEAST_MIN) return 'hardly moves supper'
+  const [from, to] = ENDS[effect.name] ?? [`${effect.low} ${unit}`, `${effect.high} ${unit}`]
+  return `${from}: ${moved(low)}; ${to}: ${moved(high)}`
+}
+
+/** Figures that are known of a kitchen, grouped by what they are of: "pot 1,000 W, 6 L". */
+const KNOWN: Record<string, [string, (value: number) => string]> = {
+  rack_m: ['rack', (v) => `${Math.round(v * 100)} cm`],
+  pot_power_w: ['pot', (v) => `${v.toLocaleString('en-GB')} W`],
+  pot_volume_l: ['pot', (v) => `${v} L`],
+  pan_volume_l: ['stock pot', (v) => `${v} L`],
+  slow_volume_l: ['slow cooker', (v) => `${v} L`],
+  bath_volume_l: ['water bath', (v) => `${v} L`],
+  altitude_m: ['height', (v) => `${v} m`],
+  air_fryer_c: ['air fryer', (v) => `${v} °C`],
+  hot_oven_c: ['hot oven', (v) => `${v} °C`],
+  broiler_preheat_min: ['broiler', (v) => `hot in ${v} min`],
+  oven_preheat_min: ['oven', (v) => `hot in ${v} min`],
+}
+
+export function knownWords(figures: Record<string, number>): string {
+  const found = new Map<string, string[]>()
+  for (const [name, value] of Object.entries(figures)) {
+    const known = KNOWN[name]
+    if (known) found.set(known[0], [...(found.get(known[0]) ?? []), known[1](value)])
+  }
+  return [...found].map(([what, values]) => `${what} ${values.join(', ')}`).join(', ')
 }

@@ -1,5 +1,6 @@
 export { default as PlanPage } from './PlanPage.vue'
 export { useDraft, usual } from './draft'
-export { loadChoices } from './usePlan'
+export { useChoices } from './usePlan'
+export { sauceForDish } from './keptSauce'
 export { effectWords } from './effects'
-export { BITES, biteText, sauceText, sentence } from './sentence'
+export { BITES, biteHint, biteText, sauceText, sentence } from './sentence'

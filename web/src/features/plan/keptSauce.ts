@@ -1,14 +1,15 @@
-import { api, ask, type Dish, type KeptSauce, type Problem } from '@/api/client'
+import { api, ask, type Dish, type KeptSauce, type Problem, type SauceDraft } from '@/api/client'
 
-/** A kept sauce as a dish holds it: a copy in grams, simmered where the recipe says so. */
-export async function keptSauceForDish(
-  kept: KeptSauce,
+/** A sauce as a dish holds it: a copy in grams, with what its portion touched on the way. */
+export async function sauceForDish(
+  draft: SauceDraft,
+  sauceId: number | null,
 ): Promise<{ sauce?: Dish['sauce']; problem?: Problem }> {
-  const { name, kind, lines, own, simmer } = kept.document
   const { data, problem } = await ask(() =>
-    api.POST('/api/v1/sauces/analyse', { body: { name, kind, lines, own, simmer } }),
+    api.POST('/api/v1/sauces/on-dish', { body: { ...draft, sauce_id: sauceId } }),
   )
-  if (!data) return { problem }
-  const used = (own ?? []).filter((item) => data.sauce.some((line) => line.ingredient === item.key))
-  return { sauce: { name, lines: data.sauce, own: used, sauce_id: kept.id } }
+  return { sauce: data, problem }
 }
+
+/** A kept sauce as a dish holds it. */
+export const keptSauceForDish = (kept: KeptSauce) => sauceForDish(kept.document, kept.id)

@@ -3,7 +3,6 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Dish } from '@/api/client'
 import {
-  analysed,
   choices,
   dish,
   forecast,
@@ -27,7 +26,7 @@ import WatchOuts from './WatchOuts.vue'
 import { useDraft } from './draft'
 
 const find = (name: string) => `[data-test='${name}']`
-const kept = { id: 5, title: 'x', dish, updated_at: NOW.toISOString() }
+const kept = { id: 5, title: 'x', dish, version: 3, updated_at: NOW.toISOString() }
 
 beforeEach(() => {
   localStorage.clear()
@@ -50,15 +49,25 @@ describe('the plan page', () => {
       'PUT /plans/5': [200, kept],
     })
     const { page, router } = await show(PlanPage, '/plan')
+    await settle()
     expect(page.get(find('sentence')).text()).toContain('1.6 kg of beef short ribs in 6 pieces')
     expect(page.get(find('honest')).text()).toBe('1 h 30 min')
     expect(page.get(find('headline')).text()).toBe('57 min')
     expect(page.text()).toContain('how fierce your heat is, so I call you early')
     await page.get(find('start')).trigger('click')
+    await settle()
+    const posted = () => asked.find((a) => a.path === '/cooks' && a.method === 'POST')
+    const stop = page.get(find('stop-liquid-least'))
+    expect(page.get(find('start-now')).attributes('disabled')).toBeDefined()
+    expect(posted()).toBeUndefined() // a stop stops until it is repaired or answered for
+    await stop.get('input').setValue('a very small pot')
+    await page.get(find('start-now')).trigger('click')
     await flushPromises()
-    expect(asked.find((a) => a.path === '/cooks')).toMatchObject({
-      method: 'POST',
-      body: { dish: { cut: 'beef-short-ribs' } },
+    expect(posted()!.body).toMatchObject({
+      dish: { cut: 'beef-short-ribs' },
+      plan_id: 5,
+      when: 'now',
+      accepted: [{ stop: 'liquid-least', reason: 'a very small pot' }],
     })
     expect(router.currentRoute.value.path).toBe('/stove/12')
   })
@@ -79,6 +88,7 @@ describe('the plan page', () => {
       'PUT /plans/5': [200, kept],
     })
     const { page } = await show(PlanPage, '/plan')
+    await settle()
     const draft = useDraft(page.vm.$pinia as never)
     draft.change({ mass_kg: 900 })
     await settle()
@@ -105,18 +115,23 @@ describe('the plan page', () => {
       'GET /plans': [200, { plans: [kept] }],
       'POST /forecasts': [200, unsure],
     })
-    expect((await show(PlanPage, '/plan')).page.text()).toContain('how fast your bath heats')
+    const { page } = await show(PlanPage, '/plan')
+    await settle()
+    expect(page.text()).toContain('how fast your bath heats')
   })
 
   it('has an empty state, and an error state that keeps the dish', async () => {
     serve({ 'GET /choices': [200, choices], 'GET /plans': [200, { plans: [] }] })
-    expect((await show(PlanPage, '/plan')).page.text()).toContain('No dish yet.')
+    const empty = (await show(PlanPage, '/plan')).page
+    await settle()
+    expect(empty.text()).toContain('No dish yet.')
     serve({
       'GET /choices': [200, choices],
       'GET /plans': [200, { plans: [kept] }],
       'POST /forecasts': 'away',
     })
     const { page } = await show(PlanPage, '/plan')
+    await settle()
     expect(page.get('[role=alert]').text()).toContain('does not answer')
     expect(page.get(find('sentence')).text()).toContain('beef short ribs')
   })
@@ -230,15 +245,13 @@ describe('parts of the plan', () => {
 
   it('tells both windows, and says so when there is none', () => {
     expect(mount(SightWindow, { props: { glaze } }).text()).toContain(
-      'once the edges turn amber you have 1:10 to 2:00 until amber, then 0:30 and more',
+      'edges first; the face is amber 1:10 to 2:00 later. From there at least 0:30 before it',
     )
     expect(mount(SightWindow, { props: { glaze } }).text()).toContain(
-      'By the clock: out between 3:20 and 4:20, 60 % likely right.',
+      'By the clock: out between 3:20 and 4:20, right 5 times in 10.',
     )
     const blind = { ...glaze, window: { ...glaze.window, empty: true }, gaps: [] }
-    expect(mount(SightWindow, { props: { glaze: blind } }).text()).toContain(
-      'The clock alone cannot tell you: look.',
-    )
+    expect(mount(SightWindow, { props: { glaze: blind } }).text()).not.toContain('clock')
   })
 
   it('an assumption is written over and assumed again', async () => {
@@ -286,6 +299,7 @@ describe('what the kitchen brings to a plan', () => {
     })
     const { page } = await show(PlanPage, '/plan')
     await settle()
+    await settle()
     useDraft(page.vm.$pinia as never).change({ kitchen: { pot_power_w: 1400 } } as never)
     await settle()
     const sent = asked.filter((a) => a.path === '/forecasts').at(-1)!.body as {
@@ -297,14 +311,14 @@ describe('what the kitchen brings to a plan', () => {
       gear: ['thermometer'],
       machines: { pot: { button: 'Hi' } },
     })
-    expect(page.get('.effect.ask').text()).toBe('4 to 8 L moves supper by +6 to −3 min')
+    expect(page.get('.effect.ask').text()).toBe('4 L: 6 min later; 8 L: 3 min sooner')
     expect(
       page
         .findAll('.assumed .row label')
         .map((l) => l.text())
         .slice(0, 2),
     ).toEqual(['Pot holds', 'Pot heats with'])
-    expect(page.get('.known').text()).toContain("food below the broiler's element")
+    expect(page.get('.known').text()).toBe('From your kitchen: rack 10 cm.')
     const plan = asked.find((a) => a.method === 'PUT' && a.path === '/plans/5')
     expect(JSON.stringify(plan?.body ?? '')).not.toContain('"rack_m":0.1')
   })
@@ -323,11 +337,11 @@ describe('what the kitchen brings to a plan', () => {
     const answer = vi.fn((body: unknown): Answer =>
       answer.mock.calls.length === 1
         ? refuse
-        : [200, analysed((body as { lines: string[] }).lines)],
+        : [200, { ...(body as object), contact: 'raw-contact' }],
     )
     const asked = serve({
       'GET /sauces': [200, { sauces: [own, keptSauce(5, 'Rub', { kind: 'rub' })] }],
-      'POST /sauces/analyse': answer,
+      'POST /sauces/on-dish': answer,
     })
     const draft = useDraft()
     draft.begin({ ...dish, sauce: null, coats: 0 })
@@ -343,13 +357,13 @@ describe('what the kitchen brings to a plan', () => {
     expect(page.get('[role=alert]').text()).toContain('nothing was understood')
     await pick().trigger('click')
     await flushPromises()
-    expect(asked.filter((a) => a.path === '/sauces/analyse').at(-1)!.body).toMatchObject({
+    expect(asked.filter((a) => a.path === '/sauces/on-dish').at(-1)!.body).toMatchObject({
       simmer: { minutes: 6 },
     })
     const found = useDraft(page.vm.$pinia as never).dish
     expect(found).toMatchObject({
       coats: 1,
-      sauce: { sauce_id: 4, lines: [{ ingredient: 'plum-jam', mass_g: 120 }] },
+      sauce: { sauce_id: 4, contact: 'raw-contact' },
     })
   })
 

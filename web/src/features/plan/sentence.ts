@@ -51,7 +51,7 @@ export const FIELDS: Record<PartName, string[]> = {
 
 export const BITES: Record<string, { text: string; hint: string }> = {
   sliceable: { text: 'can be sliced', hint: 'holds its shape under the knife' },
-  tug: { text: 'gives with a little tug', hint: 'clean bite, stays on the bone' },
+  tug: { text: 'gives with a little tug', hint: 'a clean bite, stays on the bone' },
   falls: { text: 'falls off the bone', hint: 'a fork is enough' },
   shreds: { text: 'shreds', hint: 'pulls into strands' },
 }
@@ -79,6 +79,11 @@ function shown(value: unknown, format: (n: number) => string): string {
 export function biteText(bite: string, cut: string): string {
   if (BONELESS.includes(cut) && BITES_BONELESS[bite]) return BITES_BONELESS[bite]!
   return BITES[bite]?.text ?? bite
+}
+
+/** What a bite means; what has no bone is not said to stay on one. */
+export function biteHint(bite: string, cut: string): string | undefined {
+  return bite === 'tug' && BONELESS.includes(cut) ? 'soft, with some bite' : BITES[bite]?.hint
 }
 
 /** "plum and black tea", "no sauce", or the name of one's own. */
@@ -130,13 +135,18 @@ export function sentence(
   const first = choices.first_heats.find((h) => h.key === (dish.tenderise ?? 'pressure'))
   const dial = dialOf(dish, choices, figures)
   const cut = choices.cuts.find((c) => c.key === dish.cut)
-  const many = dish.pieces !== 1
-  const tokens: Token[] = [
-    { text: shown(dish.mass_kg, (kg) => mass(kg, units)), part: 'mass' },
+  const much: Token = { text: shown(dish.mass_kg, (kg) => mass(kg, units)), part: 'mass' }
+  const what: Token = { text: cut?.name ?? dish.cut, part: 'cut' }
+  const one: Token[] = [{ text: 'one', part: 'pieces' }, { text: ' ' }, what, { text: ', ' }, much]
+  const several: Token[] = [
+    much,
     { text: ' of ' },
-    { text: cut?.name ?? dish.cut, part: 'cut' },
+    what,
     { text: ' in ' },
-    { text: `${shown(dish.pieces, String)} piece${many ? 's' : ''}`, part: 'pieces' },
+    { text: `${shown(dish.pieces, String)} pieces`, part: 'pieces' },
+  ]
+  const tokens: Token[] = [
+    ...(dish.pieces === 1 ? one : several),
     { text: ', ' },
     { text: `${shown(dish.thickness_mm, (mm) => length(mm, units))} thick`, part: 'thickness' },
     { text: ', ' },

@@ -1,101 +1,88 @@
-import { computed, ref, shallowRef, watch } from 'vue'
-import { useDebounceFn, useIntervalFn } from '@vueuse/core'
-import {
-  api,
-  ask,
-  OFFLINE,
-  type Choices,
-  type Dish,
-  type Forecast,
-  type Problem,
-} from '@/api/client'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { api, fetched, type Choices, type Dish, type Forecast, type Problem } from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useDraft } from './draft'
+import { usePlanKeeping } from './usePlanKeeping'
 
-let known: Promise<Choices | undefined> | undefined
+const SOON_MS = 60
+const AGAIN_MS = 15_000
 
 /** Cuts, sauces and ranges; asked once. */
-export async function loadChoices(): Promise<Choices | undefined> {
-  known ??= ask(() => api.GET('/api/v1/choices')).then(({ data }) => data)
-  const found = await known
-  if (!found) known = undefined
-  return found
+export function useChoices() {
+  return useQuery<Choices, Problem>({
+    queryKey: ['choices'],
+    queryFn: () => fetched(api.GET('/api/v1/choices')),
+    staleTime: Infinity,
+    retry: false,
+    refetchInterval: ({ state }) => (state.data ? false : AGAIN_MS),
+  })
 }
 
 /** The plan being edited: its dish, its forecast, what is wrong with it, and keeping it. */
-export function usePlan() {
+export function usePlan(id: () => number | undefined) {
   const draft = useDraft()
   const { known, load: loadKitchen, inKitchen } = useKitchenFigures()
-  const choices = shallowRef<Choices>()
+  const choices = useChoices()
+  const keeping = usePlanKeeping()
+  const opened = ref(false)
+  const body = computed(() => (draft.dish ? JSON.stringify(inKitchen(draft.dish)) : ''))
+  const asked = refDebounced(body, SOON_MS)
+
+  const query = useQuery<Forecast, Problem>({
+    queryKey: ['forecast', asked],
+    queryFn: ({ signal }) =>
+      fetched(api.POST('/api/v1/forecasts', { body: JSON.parse(asked.value) as Dish, signal })),
+    enabled: computed(
+      () =>
+        opened.value &&
+        choices.isSuccess.value &&
+        Boolean(asked.value) &&
+        asked.value === body.value,
+    ),
+    placeholderData: keepPreviousData,
+    staleTime: AGAIN_MS,
+    retry: false,
+    // "Start now" moves with the clock, and a server that was away is asked again.
+    refetchInterval: ({ state }) =>
+      state.error?.status === 0 || !draft.dish?.serve_at ? AGAIN_MS : false,
+  })
   const forecast = shallowRef<Forecast>()
-  const problem = ref<Problem>()
-  const waiting = ref(false)
-  let latest = 0
+  watch(query.data, (found) => found && (forecast.value = found), { immediate: true })
 
-  async function refresh() {
-    const dish = draft.dish
-    if (!dish) return
-    const turn = ++latest
-    waiting.value = true
-    const answer = await ask(() => api.POST('/api/v1/forecasts', { body: inKitchen(dish) }))
-    if (turn !== latest) return
-    waiting.value = false
-    problem.value = answer.problem
-    if (answer.data) forecast.value = answer.data
+  async function open() {
+    opened.value = false
+    await Promise.all([loadKitchen(true), keeping.open(id())])
+    opened.value = true
   }
-
-  // One refused entry must not stop the others from being kept: the plan takes any document that parses.
-  const keep = useDebounceFn(async () => {
-    const dish = draft.dish
-    if (!dish || problem.value) return
-    const id = draft.planId
-    if (id) {
-      const { data, problem: missing } = await ask(() =>
-        api.PUT('/api/v1/plans/{id}', { params: { path: { id } }, body: { dish } }),
-      )
-      if (data || missing?.status !== 404) return
-    }
-    const { data } = await ask(() => api.POST('/api/v1/plans', { body: { dish } }))
-    if (data) draft.planId = data.id
-  }, 600)
-
-  const soon = useDebounceFn(async () => {
-    await refresh()
-    await keep()
-  }, 60)
+  onMounted(open)
+  watch(id, (next) => next !== undefined && void open())
   watch(
     () => draft.dish,
-    () => void soon(),
+    () => opened.value && keeping.soon(),
     { deep: true },
   )
 
-  async function open(id?: number) {
-    const [found] = await Promise.all([loadChoices(), loadKitchen(true)])
-    choices.value = found
-    if (!choices.value) {
-      problem.value = OFFLINE
-      return
-    }
-    if (id && id !== draft.planId) {
-      const { data, problem: missing } = await ask(() =>
-        api.GET('/api/v1/plans/{id}', { params: { path: { id } } }),
-      )
-      if (data) draft.begin(data.dish as unknown as Dish, data.id)
-      problem.value = missing
-    } else if (!draft.dish) {
-      const { data } = await ask(() => api.GET('/api/v1/plans'))
-      const last = data?.plans[0]
-      if (last) draft.begin(last.dish as unknown as Dish, last.id)
-    }
-    await refresh()
+  const problem = computed(
+    () => choices.error.value ?? query.error.value ?? keeping.missing.value ?? undefined,
+  )
+  return {
+    draft,
+    known,
+    inKitchen,
+    choices: choices.data,
+    forecast,
+    problem,
+    faults: computed(() => problem.value?.errors ?? []),
+    stale: computed(() => Boolean(query.error.value) || asked.value !== body.value),
+    opened,
+    changed: keeping.changed,
+    takeTheirs: keeping.takeTheirs,
+    keepMine: keeping.keepMine,
+    async refresh() {
+      if (!choices.data.value) await choices.refetch()
+      await query.refetch()
+    },
   }
-
-  // "Start now" moves with the clock, and a server that was away is asked again.
-  useIntervalFn(() => {
-    if (problem.value?.status === 0) void (choices.value ? refresh() : open())
-    else if (!draft.dish?.serve_at) void refresh()
-  }, 15_000)
-
-  const faults = computed(() => problem.value?.errors ?? [])
-  return { draft, known, inKitchen, choices, forecast, problem, faults, waiting, open, refresh }
 }

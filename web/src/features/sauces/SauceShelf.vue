@@ -4,8 +4,14 @@ import { api, ask, type KeptSauce, type SauceDraft } from '@/api/client'
 import { fromFile } from './jar'
 
 /** The shelf: every kept sauce as a jar, a new one, and lists from elsewhere. */
-const props = defineProps<{ kept: KeptSauce[]; chosen: number | null }>()
-const emit = defineEmits<{ take: [sauce: KeptSauce]; begin: [from: Partial<SauceDraft>] }>()
+const props = defineProps<{ kept: KeptSauce[]; chosen: number | null; more?: boolean }>()
+const search = defineModel<string>('search', { default: '' })
+const emit = defineEmits<{
+  take: [sauce: KeptSauce]
+  begin: [from: Partial<SauceDraft>]
+  more: []
+}>()
+const MANY = 10 // from here on a name is found sooner by writing it
 const wrong = ref('')
 const file = ref<HTMLInputElement>()
 const row = ref<HTMLElement>()
@@ -46,6 +52,15 @@ async function bring(event: Event) {
 
 <template>
   <nav class="shelf" aria-label="Kept sauces">
+    <el-input
+      v-if="kept.length >= MANY || search"
+      v-model="search"
+      clearable
+      class="find"
+      placeholder="find a sauce by its name"
+      aria-label="Find a sauce by its name"
+      data-test="sauce-search"
+    />
     <ul ref="row">
       <li>
         <button type="button" class="new" data-test="new-sauce" @click="emit('begin', {})">
@@ -84,6 +99,9 @@ async function bring(event: Event) {
             }}<small>{{ s.document.kind }}{{ s.used_by.length ? ', in a plan' : '' }}</small></span
           >
         </button>
+      </li>
+      <li v-if="more">
+        <button type="button" class="new" @click="emit('more')"><b>…</b><span>More</span></button>
       </li>
     </ul>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
@@ -143,6 +161,11 @@ small {
   display: block;
   color: var(--kettle-ink-soft);
   font-weight: 400;
+}
+.find {
+  width: min(340px, 100%);
+  --el-input-height: 46px;
+  margin-bottom: 8px;
 }
 .lid {
   fill: var(--kettle-enamel-soft);

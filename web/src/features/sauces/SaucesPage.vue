@@ -4,7 +4,9 @@ import { useRouter } from 'vue-router'
 import { api, ask } from '@/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
-import { useDraft } from '@/features/plan'
+import { sauceForDish, useDraft } from '@/features/plan'
+import AsideNote from '@/shared/ui/AsideNote.vue'
+import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import BottlePanel from './BottlePanel.vue'
 import ColourLadder from './ColourLadder.vue'
 import LedgerPanel from './LedgerPanel.vue'
@@ -73,11 +75,10 @@ async function saveList() {
 
 async function use() {
   if (!plan.dish) return void router.push('/')
-  // What was typed a moment ago goes along.
-  const now = await sauce.analyse()
-  if (!now?.sauce.length) return
-  const own = (draft.value.own ?? []).filter((o) => now.sauce.some((l) => l.ingredient === o.key))
-  plan.change({ sauce: { name: draft.value.name, lines: now.sauce, own, sauce_id: id.value } })
+  const { sauce: made, problem: wrong } = await sauceForDish(draft.value, id.value)
+  problem.value = wrong
+  if (!made) return
+  plan.change({ sauce: made })
   void router.push('/plan')
 }
 </script>
@@ -86,10 +87,20 @@ async function use() {
   <div class="page">
     <h1 class="visually-hidden">Sauces</h1>
     <SauceShelf
+      v-model:search="sauce.search.value"
+      :more="Boolean(sauce.more.value)"
       :kept="kept ?? []"
       :chosen="id"
       @take="sauce.take($event)"
       @begin="sauce.begin($event)"
+      @more="sauce.furtherOn"
+    />
+    <AsideNote :records="sauce.aside.value" />
+    <ChangedNote
+      v-if="sauce.elsewhere.value"
+      what="This sauce"
+      @theirs="sauce.takeTheirs"
+      @mine="sauce.keepMine"
     />
     <p v-if="asking" class="quiet" role="status">Opening the jars…</p>
     <div class="two">
@@ -128,7 +139,7 @@ async function use() {
           <button
             type="button"
             class="plain-button"
-            :disabled="!analysis?.sauce.length"
+            :disabled="!analysis"
             data-test="use-on-dish"
             @click="use"
           >
@@ -263,7 +274,7 @@ async function use() {
           :kind="draft.kind ?? 'glaze'"
           @change="draft.moves = $event"
       /></el-tab-pane>
-      <el-tab-pane label="Otherwise" name="variants" lazy
+      <el-tab-pane label="Variations" name="variants" lazy
         ><VariantPanel :key="id ?? 0" :body="body" :analysis="analysis" @use="draft.lines = $event"
       /></el-tab-pane>
       <el-tab-pane label="One of your own" name="bottle" lazy

@@ -117,7 +117,7 @@ async function scale() {
           )
         "
       >
-        Write it so
+        Use these amounts
       </button>
     </template>
   </div>

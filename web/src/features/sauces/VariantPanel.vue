@@ -64,7 +64,7 @@ async function show(name: string) {
         data-test="use-variant"
         @click="emit('use', found.lines)"
       >
-        Write it so
+        Use these amounts
       </button>
     </template>
   </div>

@@ -237,8 +237,17 @@ describe('the sauces', () => {
     page.unmount()
   })
 
-  it('goes onto the dish as grams, simmered, with the number it is kept under', async () => {
-    server()
+  it('goes onto the dish as the server makes it, with what its portion touched', async () => {
+    server({
+      'POST /sauces/on-dish': (body: unknown) => [
+        200,
+        {
+          ...(body as object),
+          lines: [{ ingredient: 'plum-jam', mass_g: 120 }],
+          contact: 'boiled',
+        },
+      ],
+    })
     const { page, router } = await show(SaucesPage, '/sauces')
     const draft = useDraft(page.vm.$pinia as never)
     draft.begin(dish)
@@ -249,6 +258,7 @@ describe('the sauces', () => {
       name: 'Plum and tea',
       lines: [{ ingredient: 'plum-jam', mass_g: 120 }],
       sauce_id: 4,
+      contact: 'boiled',
     })
     expect(router.currentRoute.value.path).toBe('/plan')
     page.unmount()

@@ -32,11 +32,18 @@ export function useSauce() {
   const id = useStorage<number | null>('kettle-sauce-id', null, localStorage, {
     serializer: { read: Number, write: String },
   })
+  const version = useStorage<number | null>('kettle-sauce-version', null, localStorage, {
+    serializer: { read: Number, write: String },
+  })
   // Numbers of the other kept sauces that go on the same meat.
   const beside = useStorage<number[]>('kettle-sauce-beside', [], localStorage, {
     serializer: { read: (t: string) => JSON.parse(t) as number[], write: JSON.stringify },
   })
   const kept = shallowRef<KeptSauce[]>()
+  const aside = shallowRef<{ id: number; title: string; why: string }[]>([])
+  const more = ref('')
+  const search = ref('')
+  const elsewhere = ref(false) // it was changed in another place since it was taken
   const analysis = shallowRef<Analysis>()
   const problem = ref<Problem>()
   const said = ref('')
@@ -116,10 +123,9 @@ export function useSauce() {
 
   async function open() {
     await loadKitchen()
-    const { data, problem: missing } = await ask(() => api.GET('/api/v1/sauces'))
-    kept.value = data?.sauces
-    problem.value = missing
-    if (!chose && !written.value.length && data?.sauces[0]) take(data.sauces[0])
+    problem.value = await reload()
+    const first = kept.value?.[0]
+    if (!chose && !written.value.length && first) take(first)
     await analyse()
   }
 
@@ -130,13 +136,16 @@ export function useSauce() {
 
   function take(sauce: KeptSauce) {
     id.value = sauce.id
+    version.value = sauce.version
+    elsewhere.value = false
     draft.value = { ...EMPTY, ...structuredClone(clean(sauce.document)) }
     said.value = ''
   }
 
   function begin(from: Partial<SauceDraft> = {}) {
     chose = true
-    id.value = null
+    id.value = version.value = null
+    elsewhere.value = false
     analysis.value = undefined
     draft.value = { ...EMPTY, ...from }
     said.value = ''
@@ -151,27 +160,60 @@ export function useSauce() {
           ?.figures.find((f) => f.name === 'power_w')?.value ?? 1800),
     )
 
-  async function keep() {
+  async function keep(): Promise<void> {
     const number = id.value
     const body = clean(draft.value) as SauceDraft
+    const seen = version.value ? { 'If-Match': `"${version.value}"` } : {}
     const answer = number
-      ? await ask(() => api.PUT('/api/v1/sauces/{id}', { params: { path: { id: number } }, body }))
+      ? await ask(() =>
+          api.PUT('/api/v1/sauces/{id}', {
+            params: { path: { id: number }, header: seen },
+            body,
+          }),
+        )
       : await ask(() => api.POST('/api/v1/sauces', { body }))
     if (number && answer.problem?.status === 404) {
-      id.value = null
+      id.value = version.value = null
       return keep()
     }
-    problem.value = answer.problem
+    elsewhere.value = answer.problem?.status === 412
+    problem.value = elsewhere.value ? undefined : answer.problem
     if (!answer.data) return
     id.value = answer.data.id
+    version.value = answer.data.version
     said.value = `“${answer.data.document.name}” is kept.`
     await reload()
   }
 
-  async function reload() {
-    const { data } = await ask(() => api.GET('/api/v1/sauces'))
-    if (data) kept.value = data.sauces
+  /** Go on with the sauce as it was changed in another place. */
+  async function takeTheirs() {
+    const { data } = await ask(() =>
+      api.GET('/api/v1/sauces/{id}', { params: { path: { id: id.value! } } }),
+    )
+    if (data) take(data)
   }
+
+  /** Keep this one over it. */
+  async function keepMine() {
+    version.value = null
+    await keep()
+  }
+
+  async function reload(after = ''): Promise<Problem | undefined> {
+    const query = { search: search.value, after }
+    const { data, problem: missing } = await ask(() =>
+      api.GET('/api/v1/sauces', { params: { query } }),
+    )
+    if (!data) return missing
+    kept.value = after ? [...(kept.value ?? []), ...data.sauces] : data.sauces
+    aside.value = data.aside ?? []
+    more.value = data.more ?? ''
+    return undefined
+  }
+  watch(
+    search,
+    useDebounceFn(() => void reload(), 250),
+  )
 
   /** Deletes; where plans hold a copy the server refuses first, and the question is put to the cook. */
   async function drop(replace = false) {
@@ -207,5 +249,12 @@ export function useSauce() {
     begin,
     keep,
     drop,
+    aside,
+    more,
+    search,
+    elsewhere,
+    takeTheirs,
+    keepMine,
+    furtherOn: () => reload(more.value),
   }
 }

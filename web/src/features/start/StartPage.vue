@@ -1,35 +1,30 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask, OFFLINE, type Choices, type CookSummary, type Problem } from '@/api/client'
-import { loadChoices, useDraft } from '@/features/plan'
+import { useQuery } from '@tanstack/vue-query'
+import { api, fetched } from '@/api/client'
+import { useLive } from '@/features/live'
+import { useChoices, useDraft } from '@/features/plan'
 import { useUnits } from '@/shared/composables/useUnits'
 import { length, mass } from '@/shared/format/units'
 import { clock, day } from '@/shared/format/time'
+import AsideNote from '@/shared/ui/AsideNote.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TapTiles from './TapTiles.vue'
 import { dishOf, taps } from './taps'
 
 const router = useRouter()
 const draft = useDraft()
+const live = useLive()
 const { kitchen } = useUnits()
-const choices = shallowRef<Choices>()
-const problem = ref<Problem>()
-const live = ref<CookSummary>()
-const plan = ref<{ id: number; title: string }>()
+const { data: choices, error: problem, refetch } = useChoices()
+const plans = useQuery({
+  queryKey: ['plans', 'last'],
+  queryFn: () => fetched(api.GET('/api/v1/plans', { params: { query: { limit: 1 } } })),
+})
+const plan = computed(() => plans.data.value?.plans[0])
 const answers = ref<Record<string, string>>({})
 const at = ref(0)
-
-async function load() {
-  problem.value = undefined
-  choices.value = await loadChoices()
-  if (!choices.value) problem.value = OFFLINE
-  const cooks = await ask(() => api.GET('/api/v1/cooks'))
-  live.value = cooks.data?.cooks.find((c) => !c.ended_at)
-  const plans = await ask(() => api.GET('/api/v1/plans'))
-  plan.value = plans.data?.plans[0]
-}
-onMounted(load)
 
 const list = computed(() =>
   choices.value
@@ -62,10 +57,22 @@ function answer(key: string) {
 
 <template>
   <div class="page">
-    <section v-if="live" class="next live">
-      <h1>{{ live.title }} is on the stove.</h1>
-      <p>Since {{ clock(live.started_at) }}, {{ day(live.started_at, new Date()) }}.</p>
-      <RouterLink :to="`/stove/${live.id}`" class="ember-button">Back to the stove</RouterLink>
+    <section v-if="live.underWay.length" class="next live">
+      <h1>
+        {{
+          live.underWay.length === 1
+            ? `${live.underWay[0]!.title} is on the stove.`
+            : `${live.underWay.length} on the stove.`
+        }}
+      </h1>
+      <ul>
+        <li v-for="cook in live.underWay" :key="cook.id">
+          <RouterLink :to="`/stove/${cook.id}`" class="ember-button" :data-test="`to-${cook.id}`">
+            {{ live.underWay.length === 1 ? 'Back to the stove' : cook.title }}
+          </RouterLink>
+          <span> since {{ clock(cook.started_at) }}, {{ day(cook.started_at, live.now) }} </span>
+        </li>
+      </ul>
     </section>
     <section v-else-if="plan && at === 0" class="next">
       <p>
@@ -73,10 +80,13 @@ function answer(key: string) {
       </p>
       <RouterLink :to="`/plan/${plan.id}`" class="plain-button">Open the plan</RouterLink>
     </section>
-    <ProblemNote v-if="problem" :problem="problem" again @again="load" />
+    <AsideNote :records="live.aside" />
+    <ProblemNote v-if="problem" :problem="problem" again @again="refetch()" />
     <p v-if="!choices && !problem" class="quiet" role="status">Opening the larder…</p>
     <section v-if="tap" class="taps">
-      <component :is="live ? 'h2' : 'h1'" class="question">{{ tap.question }}</component>
+      <component :is="live.underWay.length ? 'h2' : 'h1'" class="question">{{
+        tap.question
+      }}</component>
       <TapTiles :tap="tap" @pick="answer" />
       <div class="foot">
         <button v-if="at > 0" type="button" class="plain-button" @click="at--">Back</button>
@@ -114,6 +124,19 @@ function answer(key: string) {
 }
 .live h1 {
   font-size: 1.7rem;
+}
+.live ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 24px;
+}
+.live li {
+  display: flex;
+  gap: 14px;
+  align-items: center;
 }
 a {
   display: inline-flex;

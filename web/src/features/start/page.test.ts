@@ -1,6 +1,6 @@
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { choices, serve, show, summary } from '@/__tests__/kitchen'
+import { choices, live, serve, show } from '@/__tests__/kitchen'
 import StartPage from './StartPage.vue'
 
 beforeEach(() => localStorage.clear())
@@ -30,7 +30,7 @@ describe('the first page', () => {
     ])
       await tap(name)
     await page.get('button[aria-label="change state: the freezer"]').trigger('click')
-    expect(page.get('.question').text()).toBe('Where does it come from?')
+    expect(page.get('.question').text()).toBe('Fridge or freezer?')
     for (const name of [
       'state-fridge',
       'mass-1.4',
@@ -53,18 +53,20 @@ describe('the first page', () => {
     })
   })
 
-  it('says first what is next: a live cook before a kept plan', async () => {
+  it('says first what is next: every live cook before a kept plan', async () => {
     const answers = {
       'GET /choices': [200, choices],
       'GET /plans': [200, { plans: [{ id: 2, title: 'Octopus, plain' }] }],
     } as const
-    serve({
-      ...answers,
-      'GET /cooks': [200, { cooks: [{ ...summary, id: 8, ended_at: null }] }],
-    } as never)
-    expect((await show(StartPage)).page.text()).toContain('is on the stove.')
-    serve({ ...answers, 'GET /cooks': [200, { cooks: [summary] }] } as never)
+    const cooks = [{ ...live, id: 8 }, live]
+    serve({ ...answers, 'GET /cooks/live': [200, { cooks, aside: [] }] } as never)
+    const on = (await show(StartPage)).page
+    await flushPromises()
+    expect(on.text()).toContain('2 on the stove.')
+    expect(on.get("[data-test='to-8']").attributes('href')).toBe('/stove/8')
+    serve({ ...answers, 'GET /cooks/live': [200, { cooks: [], aside: [] }] } as never)
     const { page } = await show(StartPage)
+    await flushPromises()
     expect(page.text()).toContain('Planned: Octopus, plain')
     expect(page.text()).not.toContain('on the stove')
   })

@@ -1,5 +1,5 @@
 import type { Choices, Cut, Dish } from '@/api/client'
-import { biteText, BITES } from '@/features/plan'
+import { biteHint, biteText } from '@/features/plan'
 
 /** The nine taps of a newcomer. Nothing is asked about the kitchen. */
 export interface Option {
@@ -67,7 +67,7 @@ export function taps(
     },
     {
       key: 'state',
-      question: 'Where does it come from?',
+      question: 'Fridge or freezer?',
       options: [
         { key: 'fridge', text: 'the fridge' },
         { key: 'frozen', text: 'the freezer', hint: 'hard as a brick' },
@@ -103,12 +103,16 @@ export function taps(
     },
     {
       key: 'bite',
-      question: 'How should it eat?',
-      options: cut.bites.map((b) => ({ key: b, text: biteText(b, cut.key), hint: BITES[b]?.hint })),
+      question: 'How tender do you want it?',
+      options: cut.bites.map((b) => ({
+        key: b,
+        text: biteText(b, cut.key),
+        hint: biteHint(b, cut.key),
+      })),
     },
     {
       key: 'finish',
-      question: 'What browns it?',
+      question: 'What will you finish it under?',
       options: choices.finishes.map((f) => ({
         key: f.key,
         text: f.place,

@@ -12,18 +12,17 @@ from pydantic import ValidationError
 
 from bluekettle.api.openapi import with_problems
 from bluekettle.app import create_app
+from bluekettle.commands.data import check, export_command, plainly, restore
+from bluekettle.commands.serve import serve
 from bluekettle.config import Config
 from bluekettle.core.errors import CoreError
 from bluekettle.core.tables import check_data, sources
-from bluekettle.demo import fill
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ForecastPublic
 from bluekettle.services.forecasts import forecast_dish
 from bluekettle.services.heavy import warm
-from bluekettle.services.log import list_cooks
-from bluekettle.services.plans import list_plans
-from bluekettle.serving import make_server, open_port
-from bluekettle.store.engine import make_engine, migrate
+from bluekettle.store.folder import FolderTrouble
+from bluekettle.store.opening import open_with_care
 
 
 @click.group()
@@ -31,31 +30,8 @@ def main() -> None:
     """Plans, times and guides food made tender by one heat and finished by another."""
 
 
-@main.command()
-@click.option("--host", default="127.0.0.1", show_default=True)
-@click.option("--port", default=8740, show_default=True, type=click.IntRange(0, 65535))
-@click.option("--demo", is_flag=True, help="fill an empty database with the sample scenario")
-@click.option("--fresh", is_flag=True, help="throw the database away first")
-def serve(host: str, port: int, demo: bool, fresh: bool) -> None:
-    """Serve the application and print its address."""
-    config = Config.from_environment(host)
-    if fresh:
-        for file in config.database.parent.glob(config.database.name + "*"):
-            file.unlink()
-    app = create_app(config)
-    engine = app.extensions["kettle_engine"]
-    if demo and not list_plans(engine).plans and not list_cooks(engine).cooks:
-        fill(engine, datetime.now(UTC))
-    try:
-        listening = open_port(host, port)
-    except OSError as error:
-        raise click.ClickException(
-            f"cannot listen on {host}:{port} ({error.strerror}); choose another --port"
-        ) from None
-    click.echo(f"Blue Kettle is on http://{host}:{listening.getsockname()[1]}/  (stop with Ctrl-C)")
-    # Load the compiled kernels while the cook looks at the first page.
-    app.extensions["kettle_workshop"].warm()
-    make_server(app, listening).run()
+for command in (serve, check, export_command, restore):
+    main.add_command(command)
 
 
 @main.command("warm-up")
@@ -119,7 +95,11 @@ def as_table(answer: ForecastPublic) -> str:
 def init_db() -> None:
     """Create the database or bring it up to date."""
     config = Config.from_environment()
-    migrate(make_engine(config.database))
+    try:
+        config.folder.mkdir(parents=True, exist_ok=True)
+        open_with_care(config.database, datetime.now(UTC))
+    except FolderTrouble as error:
+        raise plainly(error) from None
     click.echo(f"{config.database} is up to date")
 
 

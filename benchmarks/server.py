@@ -1,0 +1,165 @@
+"""The server under load: taps while others forecast, and a list of ten thousand cooks. Part of
+`make bench`; `python benchmarks/server.py KETTLE` measures another version's command.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import json
+import os
+import re
+import sqlite3
+import statistics
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+HERE = str(Path(sys.executable).with_name("kettle"))
+RIBS = {
+    "cut": "beef-short-ribs",
+    "mass_kg": 1.6,
+    "pieces": 6,
+    "thickness_mm": 45,
+    "sauce": "plum-tea",
+    "coats": 2,
+}
+CLIENTS = 8
+TAPS = 100
+COOKS = 10_000
+
+
+@contextlib.contextmanager
+def served(kettle: str, folder: str) -> Iterator[str]:
+    """A server of a command on a folder, and its address."""
+    process = subprocess.Popen(
+        [kettle, "serve", "--port", "0"],
+        env={**os.environ, "KETTLE_DATA": folder},
+        stdout=subprocess.PIPE,
+        stderr=subprocess.DEVNULL,
+        text=True,
+    )
+    try:
+        assert process.stdout is not None
+        found = re.search(r"http://127.0.0.1:\d+", process.stdout.readline())
+        assert found, "the server did not print its address"
+        yield found.group(0) + "/api/v1"
+    finally:
+        process.terminate()
+        process.wait()
+
+
+def ask(url: str, body: Any = None) -> Any:
+    """What is answered; None for a refusal, which is an answer too."""
+    data = None if body is None else json.dumps(body).encode()
+    request = urllib.request.Request(url, data, {"Content-Type": "application/json"})
+    try:
+        with urllib.request.urlopen(request, timeout=120) as answer:
+            return json.load(answer)
+    except urllib.error.HTTPError:
+        return None
+
+
+def taps_under_load(kettle: str) -> None:
+    """Seconds from a tap to its answer while eight clients forecast without a pause."""
+    with tempfile.TemporaryDirectory() as folder, served(kettle, folder) as api:
+        cook = ask(f"{api}/cooks", {"dish": RIBS})["id"]
+        quiet = tap_times(api, cook)
+        stop = threading.Event()
+        done: list[float] = []
+        clients = [
+            threading.Thread(target=forecasting, args=(api, number, stop, done))
+            for number in range(CLIENTS)
+        ]
+        for client in clients:
+            client.start()
+        time.sleep(2.0)
+        started, before = time.perf_counter(), len(done)
+        busy = tap_times(api, cook)
+        rate = (len(done) - before) / (time.perf_counter() - started)
+        stop.set()
+        for client in clients:
+            client.join()
+    for name, times in (("nobody forecasts", quiet), (f"{CLIENTS} clients forecast", busy)):
+        tell_taps(name, times)
+    print(f"  forecasts answered meanwhile    {rate:6.1f} a second")
+
+
+def tell_taps(name: str, times: list[float]) -> None:
+    """Median and the slow end."""
+    slow = sum(t > 0.2 for t in times) / len(times)
+    worst = statistics.quantiles(times, n=100)[98]
+    print(
+        f"  tap, {name:26} {statistics.median(times) * 1e3:6.0f} ms, 99 in 100 under"
+        f" {worst * 1e3:6.0f} ms, over 200 ms: {slow:.0%}"
+    )
+
+
+def tap_times(api: str, cook: int) -> list[float]:
+    """Seconds of taps, each half a second after the last answer or less."""
+    times = []
+    for _ in range(TAPS):
+        start = time.perf_counter()
+        ask(f"{api}/cooks/{cook}/events", {"kind": "extend", "step": "season", "seconds": 60})
+        times.append(time.perf_counter() - start)
+        time.sleep(0.05)
+    return times
+
+
+def forecasting(api: str, number: int, stop: threading.Event, done: list[float]) -> None:
+    """One client that asks for one dish after another."""
+    mass = 1.0 + 0.1 * number
+    while not stop.is_set():
+        mass = 1.0 + (mass - 0.99) % 1.0
+        ask(f"{api}/forecasts", {**RIBS, "mass_kg": round(mass, 3)})
+        done.append(mass)
+
+
+def long_list(kettle: str) -> None:
+    """Seconds of the first page of cooks, and of a search, in a log of ten thousand."""
+    with tempfile.TemporaryDirectory() as folder:
+        with served(kettle, folder) as api:
+            ask(f"{api}/cooks", {"dish": RIBS})
+        multiply(Path(folder) / "kettle.sqlite3")
+        with served(kettle, folder) as api:
+            for name, path in (("first page", "/cooks"), ("a search", "/cooks?search=plum")):
+                times = []
+                for _ in range(7):
+                    start = time.perf_counter()
+                    ask(api + path)
+                    times.append(time.perf_counter() - start)
+                print(f"  {COOKS:,} cooks, {name:18} {statistics.median(times) * 1e3:6.0f} ms")
+
+
+def multiply(database: Path) -> None:
+    """Ten thousand copies of the one cook with its steps."""
+    with sqlite3.connect(database) as store:
+        for table, key in (("cook", "id"), ("cook_step", "cook_id")):
+            columns = [c[1] for c in store.execute(f"pragma table_info({table})")]
+            others = [c for c in columns if c not in (key, "id")]
+            if not columns:
+                continue
+            names = ", ".join(f'"{c}"' for c in others)
+            store.execute(
+                f"with recursive n(i) as (select 2 union all select i + 1 from n where i < {COOKS})"
+                f' insert into {table} ("{key}", {names}) select n.i, {names} from n, {table}'
+            )
+    store.close()
+
+
+def main() -> None:
+    """All of it."""
+    kettle = sys.argv[1] if len(sys.argv) > 1 else HERE
+    print("the server")
+    taps_under_load(kettle)
+    long_list(kettle)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,39 @@
+import { computed, type Ref } from 'vue'
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQueryClient,
+} from '@tanstack/vue-query'
+import { api, fetched, type Problem } from '@/api/client'
+
+/** Kept plans, a page at a time, the newest first; by the words of a title. */
+export function usePlans(search: Ref<string>) {
+  const client = useQueryClient()
+  const query = useInfiniteQuery({
+    queryKey: ['plans', search],
+    queryFn: ({ pageParam }) =>
+      fetched(
+        api.GET('/api/v1/plans', { params: { query: { search: search.value, after: pageParam } } }),
+      ),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.more || undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+  const refresh = () => client.invalidateQueries({ queryKey: ['plans'] })
+  const drop = useMutation<unknown, Problem, number>({
+    mutationFn: (id) => fetched(api.DELETE('/api/v1/plans/{id}', { params: { path: { id } } })),
+    onSuccess: refresh,
+  })
+  const pages = computed(() => query.data.value?.pages)
+  return {
+    plans: computed(() => pages.value?.flatMap((page) => page.plans)),
+    aside: computed(() => pages.value?.flatMap((page) => page.aside ?? []) ?? []),
+    more: query.hasNextPage,
+    next: () => query.fetchNextPage(),
+    problem: computed(() => (query.error.value as Problem | null) ?? drop.error.value),
+    drop,
+    refresh,
+  }
+}
