@@ -14,6 +14,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
+import server
 from plain_film import solve
 
 from bluekettle.core.advice import advise, effects, explore, rescue
@@ -269,6 +270,8 @@ def main() -> None:
     against_plain(coating)
     spread(coating)
     sensitivity(coating)
+    print()
+    server.measure()
 
 
 if __name__ == "__main__":

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import signal
 import threading
 from datetime import UTC, datetime, timedelta
@@ -52,6 +53,9 @@ def serve(host: str, port: int, name: tuple[str, ...], demo: bool, fresh: bool) 
             workshop = app.extensions["kettle_workshop"]
             workshop.warm()
             signal.signal(signal.SIGTERM, signal.default_int_handler)
+            # What was loaded stays: a collection that walks all of it would hold a tap for 0.2 s.
+            gc.collect()
+            gc.freeze()
             try:
                 make_server(app, listening).run()
             finally:

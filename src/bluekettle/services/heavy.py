@@ -102,7 +102,8 @@ def warm() -> None:
 
 
 def start_worker() -> None:
-    """A worker leaves Ctrl-C to the server that ends it, and goes when that was killed."""
+    """A worker lets taps go first, leaves Ctrl-C to the server, and goes when that was killed."""
+    os.nice(5)
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     server = multiprocessing.parent_process()
     if server is not None:

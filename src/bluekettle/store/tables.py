@@ -5,7 +5,16 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, Column, DateTime, Dialect, Integer, TypeDecorator, UniqueConstraint
+from sqlalchemy import (
+    JSON,
+    Column,
+    DateTime,
+    Dialect,
+    Index,
+    Integer,
+    TypeDecorator,
+    UniqueConstraint,
+)
 from sqlmodel import Field, SQLModel
 
 
@@ -42,6 +51,8 @@ class Meta(SQLModel, table=True):
 class Plan(SQLModel, table=True):
     """A dish kept as a plan. Every save has a new version."""
 
+    __table_args__ = (Index("ix_plan_newest", "updated_at", "id"),)
+
     id: int | None = Field(default=None, primary_key=True)
     title: str
     dish: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
@@ -53,6 +64,11 @@ class Cook(SQLModel, table=True):
     """One live execution: its dish, what the plan knew when it began (kettle.cook/1), and a summary
     for lists, kept in step with every event.
     """
+
+    __table_args__ = (
+        Index("ix_cook_newest", "started_at", "id"),
+        Index("ix_cook_under_way", "ended_at"),
+    )
 
     id: int | None = Field(default=None, primary_key=True)
     title: str
@@ -120,6 +136,8 @@ class Outcome(SQLModel, table=True):
 
 class Sauce(SQLModel, table=True):
     """A kept recipe, as its document (kettle.sauce/1)."""
+
+    __table_args__ = (Index("ix_sauce_name", "name", "id"),)
 
     id: int | None = Field(default=None, primary_key=True)
     name: str
