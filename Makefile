@@ -5,7 +5,7 @@ PORT ?= 8740
 PAGE := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 CORE := $(shell find src/bluekettle/core -name '*.py' -o -path '*/data/*')
 
-.PHONY: demo demo-fresh test lint types check-made pytest vitest bench lock openapi clean
+.PHONY: demo demo-fresh test lint types check-made pytest vitest bench contract lock openapi clean
 
 demo: .stamp/python .stamp/page .stamp/warm
 	@$(BIN)/kettle serve --demo --port $(PORT)
@@ -71,6 +71,10 @@ vitest: .stamp/npm
 
 bench: .stamp/python .stamp/warm
 	$(BIN)/python benchmarks/bench.py
+
+# The whole OpenAPI document, in every phase: about four minutes.
+contract: .stamp/python .stamp/page .stamp/warm
+	@sh scripts/contract.sh
 
 lock:
 	uv pip compile pyproject.toml --extra dev --generate-hashes --no-header -p 3.11 -q -o requirements.lock

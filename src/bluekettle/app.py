@@ -11,6 +11,7 @@ from flask_compress import Compress
 from flask_openapi import Info, OpenAPI
 from pydantic import BaseModel
 from werkzeug.exceptions import NotFound
+from werkzeug.routing import PathConverter
 
 from bluekettle import __version__
 from bluekettle.api import advice, cooks, forecasts, kitchen, plans, sauces
@@ -26,6 +27,12 @@ from bluekettle.services.workshop import Workshop
 from bluekettle.store.opening import open_with_care
 
 STATIC = Path(__file__).parent / "static"
+
+
+class PagePath(PathConverter):
+    """Any address but the API's own, which answers for itself."""
+
+    regex = "(?!api(?:/|$))[^/].*?"
 
 
 class Kettle(OpenAPI):
@@ -110,8 +117,6 @@ def _serve_page(app: Kettle) -> None:
     files = {f.relative_to(STATIC).as_posix() for f in STATIC.rglob("*") if f.is_file()}
 
     def page(name: str = "") -> Response:
-        if name.startswith("api/"):
-            raise NotFound
         file = name if name in files else "index.html"
         if "." in name.rsplit("/", 1)[-1] and file == "index.html":
             raise NotFound
@@ -123,4 +128,5 @@ def _serve_page(app: Kettle) -> None:
         return response
 
     app.add_url_rule("/", "page", page)
-    app.add_url_rule("/<path:name>", "page", page)
+    app.url_map.converters["page"] = PagePath
+    app.add_url_rule("/<page:name>", "page", page)

@@ -69,10 +69,20 @@ def test_a_dish_that_cannot_be_is_refused_by_field(kitchen: Kitchen, change, fie
     assert kitchen.get("/cooks")["cooks"] == []
 
 
-def test_a_plan_is_kept_even_when_its_sauce_is_not_known_here(kitchen: Kitchen):
-    kept = kitchen.post("/plans", {"dish": {**SHORT_RIBS, "sauce": "zest"}})
-    assert kept["title"] == "Beef short ribs, zest"
-    assert kitchen.post("/forecasts", kept["dish"], 422)["errors"][0]["field"] == "sauce"
+@pytest.mark.parametrize("field", ["sauce", "cut"])
+def test_a_plan_that_names_what_is_not_there_is_refused(kitchen: Kitchen, field):
+    told = kitchen.post("/plans", {"dish": {**SHORT_RIBS, field: "zest"}}, 422)
+    assert [fault["field"] for fault in told["errors"]] == [f"dish.{field}"]
+    assert "one of" in told["errors"][0]["accepted"]
+
+
+@pytest.mark.parametrize(
+    ("field", "given"), [("pieces", "6"), ("pieces", 6.5), ("pieces", True), ("mass_kg", "1.6")]
+)
+def test_a_number_is_a_number_as_json_means_it(kitchen: Kitchen, field, given):
+    assert kitchen.post("/forecasts", {**SHORT_RIBS, "pieces": 6.0}, 200)["stages"]
+    told = kitchen.post("/forecasts", {**SHORT_RIBS, field: given}, 422)
+    assert [fault["field"] for fault in told["errors"]] == [field]
 
 
 def test_a_bite_out_of_reach_says_how_far_it_gets(kitchen: Kitchen):

@@ -42,7 +42,12 @@ class PageQuery(BaseModel):
 class IfMatch(BaseModel):
     """The version that a change is made to; without it the change is made to whatever there is."""
 
-    if_match: str = Field("", alias="If-Match", description='ETag that was read, like "3"')
+    if_match: str = Field(
+        "",
+        alias="If-Match",
+        description='ETag that was read, like "3"',
+        json_schema_extra={"pattern": r'^([*]?|(W/)?"[0-9]{1,15}(:[a-z]+)?")$'},
+    )
 
     @property
     def version(self) -> int | None:

@@ -95,7 +95,7 @@ def from_validation(error: ValidationError) -> Response:
         path = [
             str(part)
             for part in item["loc"]
-            if part not in ("str", "SauceDocument", "constrained-str")
+            if part not in ("str", "SauceDocument") and "[" not in str(part)
         ]
         field = ".".join(path) or "body"
         given = "" if item["type"] == "missing" else shown(item.get("input"))

@@ -70,7 +70,7 @@ class RescueCreate(CreateModel):
     at_s: float = Field(ge=1, le=3600, strict=True, description="seconds under the heat")
 
 
-class WayPublic(PublicModel):
+class RescueWay(PublicModel):
     """One way out."""
 
     do: str
@@ -83,10 +83,10 @@ class WayPublic(PublicModel):
 class RescuePublic(PublicModel):
     """Ways out, the best first."""
 
-    ways: list[WayPublic]
+    ways: list[RescueWay]
 
 
-class ObservationCreate(CreateModel):
+class EveningSign(CreateModel):
     """A sign seen on an evening, on the dish or on a scout of damp bread under the same heat."""
 
     sign: Literal["set", "bubbling", "amber at the edges", "amber", "dark", "burnt"]
@@ -98,7 +98,7 @@ class CalibrationCreate(CreateModel):
     """Signs of one appliance with one glaze, in the order of the evenings."""
 
     dish: DishDocument
-    observations: list[ObservationCreate] = Field(min_length=1, max_length=30)
+    observations: list[EveningSign] = Field(min_length=1, max_length=30)
 
 
 class FactorPublic(PublicModel):

@@ -3,12 +3,29 @@
 from __future__ import annotations
 
 import unicodedata
+from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Annotated, Any
+from types import UnionType
+from typing import Annotated, Any, Union, get_args, get_origin
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, field_validator
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    GetCoreSchemaHandler,
+    GetJsonSchemaHandler,
+    ValidationInfo,
+    field_validator,
+)
+from pydantic_core import CoreSchema, core_schema
 
 from bluekettle.core.stages import LIMITS
+from bluekettle.core.tables import rows
+
+# Text that can be shown, for the JSON Schema; `shows` is what decides.
+SHOWN_TEXT = r"^[^\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]*$"
 
 
 class CreateModel(BaseModel):
@@ -18,11 +35,53 @@ class CreateModel(BaseModel):
 
     @field_validator("*", mode="before")
     @classmethod
-    def readable(cls, given: Any) -> Any:
-        """Text that can be shown: no control characters but line ends and tabs, however deep."""
+    def readable(cls, given: Any, info: ValidationInfo) -> Any:
+        """Text that can be shown: no control characters but line ends and tabs, however deep.
+        Numbers as JSON means them: 2.0 is a whole number, "2" and true are none.
+        """
         if not shows(given):
             raise ValueError("text without control characters")
-        return given
+        annotation = cls.model_fields[info.field_name or ""].annotation
+        choice = get_origin(annotation) in (Union, UnionType)
+        return as_json_means(given, set(get_args(annotation)) if choice else {annotation})
+
+    @classmethod
+    def __get_pydantic_json_schema__(
+        cls, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
+        """Says of every text what `readable` asks of it."""
+        made = handler(schema)
+        for field in handler.resolve_ref_schema(made).get("properties", {}).values():
+            say_shown_text(field)
+        return made
+
+
+def as_json_means(given: Any, kinds: set[Any]) -> Any:
+    """A number or a switch for a field of these kinds."""
+    if isinstance(given, float) and int in kinds and float not in kinds and given.is_integer():
+        return int(given)
+    if bool in kinds and not isinstance(given, bool | None):
+        raise ValueError("true or false")
+    if kinds & {int, float} and isinstance(given, str | bool):
+        raise ValueError("a number")
+    return given
+
+
+def say_shown_text(schema: dict[str, Any]) -> None:
+    """Put the pattern of text that can be shown where nothing narrower is said."""
+    if schema.get("type") == "string" and not schema.keys() & {
+        "enum",
+        "const",
+        "format",
+        "pattern",
+    }:
+        schema["pattern"] = SHOWN_TEXT
+    if isinstance(schema.get("additionalProperties"), dict):
+        schema.setdefault("propertyNames", {"type": "string"})
+    inner = [schema.get("items"), schema.get("additionalProperties"), schema.get("propertyNames")]
+    for part in [*schema.get("anyOf", []), *inner]:
+        if isinstance(part, dict):
+            say_shown_text(part)
 
 
 def shows(given: Any) -> bool:
@@ -63,6 +122,31 @@ def _aware(moment: datetime) -> datetime:
 
 
 Moment = Annotated[datetime, BeforeValidator(_no_number), AfterValidator(_aware)]
+
+
+@dataclass(frozen=True)
+class Key:
+    """Text that is the key of a row of a table: `Annotated[str, Key("cuts")]`."""
+
+    table: str
+
+    def check(self, given: str) -> str:
+        """The key, where there is such a row."""
+        if given not in rows(self.table):
+            raise ValueError(f"one of {', '.join(rows(self.table))}")
+        return given
+
+    def __get_pydantic_core_schema__(
+        self, source: Any, handler: GetCoreSchemaHandler
+    ) -> CoreSchema:
+        """Text, then a look into the table."""
+        return core_schema.no_info_after_validator_function(self.check, handler(source))
+
+    def __get_pydantic_json_schema__(
+        self, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
+        """All keys; as a pattern, so that a new row of a table is no new type of the page."""
+        return {**handler(schema), "pattern": f"^({'|'.join(rows(self.table))})$"}
 
 
 def limited(name: str, text: str, default: Any = ...) -> Any:

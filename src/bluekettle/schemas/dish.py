@@ -6,8 +6,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bluekettle.schemas.base import CreateModel, Moment, limited
+from bluekettle.schemas.base import CreateModel, Key, Moment, limited
 
+CutKey = Annotated[str, Key("cuts")]
+SampleKey = Annotated[str, Key("sauces")]
+Log = Annotated[float, Field(strict=True)]
 Share = Annotated[float, Field(ge=0, le=1, strict=True)]
 Minute = Annotated[float, Field(ge=0, le=55, strict=True)]
 
@@ -65,8 +68,8 @@ class LearntDocument(CreateModel):
     factors.
     """
 
-    mean: list[float] = Field(min_length=4, max_length=4, description="means [-]")
-    cov: list[float] = Field(min_length=16, max_length=16, description="covariances by rows [-]")
+    mean: list[Log] = Field(min_length=4, max_length=4, description="means [-]")
+    cov: list[Log] = Field(min_length=16, max_length=16, description="covariances by rows [-]")
     seen: int = Field(0, ge=0, le=10_000, strict=True, description="signs it rests on")
 
 
@@ -208,7 +211,7 @@ class DishDocument(CreateModel):
     format: Literal["kettle.dish/1"] = Field(
         "kettle.dish/1", description="name and version of this format"
     )
-    cut: str = Field(max_length=60, description="key of a cut (GET /api/v1/choices)")
+    cut: CutKey = Field(description="key of a cut (GET /api/v1/choices)")
     mass_kg: float = limited("mass_kg", "mass as bought")
     pieces: int = limited("pieces", "number of pieces")
     thickness_mm: float = limited(
@@ -234,7 +237,7 @@ class DishDocument(CreateModel):
         "broiler", "air_fryer", "oven", "crisping_lid", "grill", "charcoal", "contact"
     ] = Field("broiler", description="the second heat")
     want: Literal["amber", "mahogany"] = Field("amber", description="colour wanted on the face")
-    sauce: Annotated[str, Field(max_length=80)] | SauceDocument | None = Field(
+    sauce: SampleKey | SauceDocument | None = Field(
         None, description="key of a sample sauce, a sauce of your own, or null for none"
     )
     coats: int = limited("coats", "number of coats", 0)

@@ -10,9 +10,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
-from bluekettle.schemas.base import CreateModel, PublicModel
+from bluekettle.schemas.base import CreateModel, Key, PublicModel
 from bluekettle.schemas.cook import AsidePublic
-from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument
+from bluekettle.schemas.dish import CutKey, InsideDocument, LearntDocument, MachineDocument
 from bluekettle.schemas.forecast import OpenBandPublic
 
 GEAR = (
@@ -27,9 +27,15 @@ GEAR = (
 )
 
 
+KindKey = Annotated[str, Key("appliances")]
+
+
+HOUR = "([01][0-9]|2[0-3]):[0-5][0-9]"
+
+
 def hour(given: str) -> str:
     """A time of day."""
-    if not re.fullmatch(r"([01]\d|2[0-3]):[0-5]\d", given):
+    if not re.fullmatch(HOUR, given):
         raise ValueError("a time of day like 19:00")
     return given
 
@@ -46,7 +52,9 @@ class SettingsDocument(CreateModel):
     temperature: Literal["C", "F"] = Field("C", description="degrees shown")
     measures: Literal["metric", "us"] = Field("metric", description="units shown")
     hands: int = Field(1, ge=1, le=8, strict=True, description="people who cook")
-    meal_hours: list[Annotated[str, AfterValidator(hour), Field(max_length=5)]] = Field(
+    meal_hours: list[
+        Annotated[str, AfterValidator(hour), Field(json_schema_extra={"pattern": f"^{HOUR}$"})]
+    ] = Field(
         default_factory=lambda: ["19:00"],
         max_length=6,
         description="usual hours of eating, like 19:00",
@@ -60,7 +68,7 @@ class SettingsDocument(CreateModel):
 class ApplianceCreate(CreateModel):
     """One appliance. What is left out is typical for its kind, and told as assumed."""
 
-    kind: str = Field(max_length=40, description="a row of GET /api/v1/kitchen's kinds")
+    kind: KindKey = Field(description="a row of GET /api/v1/kitchen's kinds")
     name: str = Field(min_length=1, max_length=60, description="what you call it")
     in_use: bool = Field(True, description="whether forecasts go by it", strict=True)
     power_w: float | None = some(50, 20_000, "heating power [W]")
@@ -214,7 +222,7 @@ class CalibratedPublic(PublicModel):
 class FitCreate(CreateModel):
     """A cut and a vessel."""
 
-    cut: str = Field(max_length=60, description="key of a cut")
+    cut: CutKey = Field(description="key of a cut")
     mass_kg: float = Field(ge=0.05, le=12, strict=True, description="mass as bought [kg]")
     pieces: int = Field(ge=1, le=60, strict=True, description="number of pieces")
     thickness_mm: float = Field(ge=5, le=150, strict=True, description="thickness of a piece [mm]")

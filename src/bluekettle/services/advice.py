@@ -26,8 +26,8 @@ from bluekettle.schemas.advice import (
     FactorPublic,
     RescueCreate,
     RescuePublic,
+    RescueWay,
     SettingPublic,
-    WayPublic,
 )
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ColourPublic
@@ -82,7 +82,7 @@ def rescue_dish(request: RescueCreate) -> RescuePublic:
     """Ways out for a dish under the heat."""
     dish = dish_of(request.dish)
     ways = rescue(dish, forecast_core(dish, None), request.at_s)
-    return RescuePublic(ways=[WayPublic.model_validate(w) for w in ways])
+    return RescuePublic(ways=[RescueWay.model_validate(w) for w in ways])
 
 
 def calibrate(request: CalibrationCreate) -> CalibrationPublic:

@@ -1,0 +1,68 @@
+"""One body for every route that takes one, by the name of its schema: shown in the OpenAPI
+document, and each of them is taken as it stands (a test sends them all).
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+DISH: dict[str, Any] = {
+    "cut": "beef-short-ribs",
+    "mass_kg": 1.6,
+    "pieces": 6,
+    "thickness_mm": 45,
+    "sauce": "plum-tea",
+    "coats": 2,
+}
+RECIPE: dict[str, Any] = {
+    "name": "Plum and black tea",
+    "kind": "glaze",
+    "lines": ["180 g plum jam", "90 ml strong tea", "2 tbsp soy sauce"],
+}
+INSIDE: dict[str, Any] = {
+    "shape": "round",
+    "width_mm": 220,
+    "height_mm": 150,
+    "volume_l": 5.7,
+    "least_liquid_l": 0.25,
+}
+EXAMPLES: dict[str, dict[str, Any]] = {
+    "DishDocument": DISH,
+    "PlanCreate": {"dish": DISH},
+    "CookCreate": {"dish": DISH},
+    "EventCreate": {"kind": "done", "step": "season"},
+    "OutcomeCreate": {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Good."},
+    "RescueCreate": {
+        "dish": {**DISH, "sightings": [{"sign": "amber at the edges", "at_s": 150}]},
+        "at_s": 200,
+    },
+    "CalibrationCreate": {"dish": DISH, "observations": [{"sign": "bubbling", "at_s": 60}]},
+    "SettingsDocument": {"altitude_m": 200, "temperature": "C", "measures": "metric"},
+    "ApplianceCreate": {"kind": "oven-broiler", "name": "Oven with broiler", "rack_mm": 150},
+    "ObservationCreate": {"ground": "syrup", "sign": "amber", "at_s": 240},
+    "FitCreate": {
+        "cut": "beef-short-ribs",
+        "mass_kg": 1.6,
+        "pieces": 6,
+        "thickness_mm": 45,
+        "inside": INSIDE,
+        "touching": True,
+        "stacked": True,
+    },
+    "AnalyseCreate": RECIPE,
+    "VariantCreate": {**RECIPE, "variant": "sugar-free"},
+    "ScaleCreate": {**RECIPE, "by": "factor", "factor": 2},
+    "SauceCreate": RECIPE,
+    "OnDishCreate": RECIPE,
+    "LedgerCreate": {
+        "batch_g": 320,
+        "moves": [{"kind": "split", "portion": "bowl", "to": "coats", "mass_g": 170}],
+    },
+    "LinesCreate": {"format": "text", "content": "180 g plum jam\n2 tbsp soy sauce"},
+    "LabelCreate": {
+        "name": "Bottled sweet sauce",
+        "serving_g": 30,
+        "sugars_g": 12,
+        "sodium_mg": 300,
+    },
+}
