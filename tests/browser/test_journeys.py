@@ -250,6 +250,56 @@ def test_every_page_fits_a_phone_without_scrolling_sideways(page: Page, server, 
         assert axe(page) == [], path
 
 
+ROOMS = ("/", "/plan", "/stove", "/log", "/sauces", "/kitchen")
+SMALL = """() => [...document.querySelectorAll('button, a, select, input, [role=tab]')]
+  .filter((e) => !['checkbox', 'radio', 'file'].includes(e.type) && !e.closest('p:not(.sentence)'))
+  .filter((e) => !e.matches('.to-content'))
+  .filter((e) => { const r = e.getBoundingClientRect()
+    return r.width > 1 && (r.height < 43.5 || r.width < 43.5) })
+  .map((e) => e.outerHTML.slice(0, 120))"""
+
+
+def test_the_narrowest_phone_is_not_scrolled_sideways_and_a_wet_thumb_hits(page: Page, server):
+    page.set_viewport_size({"width": 320, "height": 640})
+    address = server.start("--demo")
+    for path in ROOMS:
+        page.goto(address + path)
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate("document.documentElement.scrollWidth") <= 320, path
+        assert page.evaluate(SMALL) == [], path
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
+def test_a_chooser_takes_the_focus_and_gives_it_back(page: Page, server, axe, width, height):
+    page.set_viewport_size({"width": width, "height": height})
+    page.goto(server.start("--demo") + "/plan")
+    chooser = page.locator(".chooser:visible")
+    part = by(page, "part-bite")
+    part.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("radio", checked=True)).to_be_focused()
+    page.wait_for_timeout(400)  # the sheet slides in
+    box = chooser.bounding_box()
+    assert (box["y"] + box["height"] > 0.9 * height) == (width == 390), "a sheet on a phone"
+    assert axe(page) == []
+    page.keyboard.press("Escape")
+    expect(chooser).to_have_count(0)
+    expect(part).to_be_focused()
+    before = part.inner_text()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("radio", checked=True)).to_be_focused()
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Enter")
+    expect(chooser).to_have_count(0)
+    expect(part).to_be_focused()
+    expect(part).not_to_have_text(before)
+    if width == 1280:
+        part.click()
+        by(page, "part-want").click()
+        expect(chooser).to_have_count(1)
+        expect(chooser).to_contain_text("mahogany")
+
+
 def test_why_this_heat_opens_a_map_and_a_tap_on_it_changes_the_plan(page: Page, server, axe):
     page.goto(server.start("--demo") + "/plan")
     by(page, "why").click()

@@ -82,6 +82,8 @@ const rooms = [
   color: inherit;
   text-decoration: none;
   font: 700 1.2rem var(--kettle-display);
+  min-width: 44px;
+  min-height: 44px;
 }
 .rooms {
   display: flex;

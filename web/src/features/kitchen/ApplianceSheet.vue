@@ -171,6 +171,7 @@ function putRacks(text: string) {
 <style scoped>
 .sheet {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 16px;
 }
 .head {
@@ -191,7 +192,7 @@ function putRacks(text: string) {
 }
 .figures {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(230px, 100%), 1fr));
   gap: 14px 16px;
   align-items: start;
 }

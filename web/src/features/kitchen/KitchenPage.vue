@@ -153,6 +153,7 @@ select {
   max-width: 60vw;
 }
 .one {
+  min-width: 0;
   display: grid;
   gap: 34px;
   margin-top: 24px;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { vArrows } from '@/shared/composables/arrows'
+
 defineProps<{
   options: { key: string; text: string; hint?: string; swatch?: string }[]
   chosen: string
@@ -8,7 +10,7 @@ defineEmits<{ pick: [key: string] }>()
 </script>
 
 <template>
-  <div class="list" :class="{ two }" role="radiogroup">
+  <div v-arrows class="list" :class="{ two }" role="radiogroup">
     <button
       v-for="option in options"
       :key="option.key"
@@ -76,7 +78,7 @@ i {
   width: 26px;
   height: 26px;
   border-radius: 50% 50% 50% 0;
-  transform: rotate(-45deg);
+  transform: rotate(135deg);
   flex: none;
 }
 </style>

@@ -25,7 +25,7 @@ const rest = computed(() => otherFaults(props.faults, tokens.value))
 <template>
   <div>
     <p class="sentence" data-test="sentence">
-      <template v-for="(token, i) in tokens" :key="i">
+      <template v-for="(token, i) in tokens" :key="token.part ?? i">
         <SentencePart
           v-if="token.part"
           :part="token.part"
@@ -55,7 +55,7 @@ const rest = computed(() => otherFaults(props.faults, tokens.value))
 @media (max-width: 640px) {
   .sentence {
     font-size: 1.32rem;
-    line-height: 1.65;
+    line-height: 44px;
   }
 }
 </style>

@@ -57,7 +57,7 @@ function put(text: string) {
   min-height: 48px;
 }
 input {
-  height: 42px;
+  height: 44px;
   text-align: right;
   padding: 0 10px;
   border-radius: 10px;
@@ -75,8 +75,13 @@ em {
   color: var(--kettle-careful);
 }
 .plain-button {
-  min-height: 40px;
+  min-height: 44px;
   padding: 4px 10px;
   font-size: 0.9rem;
+}
+@media (max-width: 360px) {
+  .row {
+    grid-template-columns: 1fr 92px 40px;
+  }
 }
 </style>

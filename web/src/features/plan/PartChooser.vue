@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, ask, type Choices, type Dish, type KeptSauce } from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useUnits } from '@/shared/composables/useUnits'
+import { vArrows } from '@/shared/composables/arrows'
 import { lengthFactor, massFactor } from '@/shared/format/units'
 import { keptSauceForDish } from './keptSauce'
 import CutPicture from '@/shared/ui/CutPicture.vue'
@@ -16,6 +17,15 @@ import { biteHint, biteText, dialOf, RELEASES, type PartName } from './sentence'
 
 const props = defineProps<{ part: PartName; dish: Dish; choices: Choices }>()
 const emit = defineEmits<{ done: [] }>()
+const root = ref<HTMLElement>()
+
+/** Put the focus on what is chosen now, or on the first thing there is. */
+function enter() {
+  const chosen = root.value?.querySelector<HTMLElement>('[aria-checked="true"], .on')
+  const first = root.value?.querySelector<HTMLElement>('input, button, a')
+  ;(chosen ?? first)?.focus()
+}
+defineExpose({ enter })
 const draft = useDraft()
 const { kitchen } = useUnits()
 const cut = computed(() => props.choices.cuts.find((c) => c.key === props.dish.cut))
@@ -92,8 +102,8 @@ const sauces = computed(() => [
 </script>
 
 <template>
-  <div class="chooser" role="group">
-    <div v-if="part === 'cut'" class="cuts">
+  <div ref="root" class="chooser" role="group">
+    <div v-if="part === 'cut'" v-arrows class="cuts">
       <button
         v-for="c in choices.cuts"
         :key="c.key"
@@ -135,7 +145,7 @@ const sauces = computed(() => [
         :decimals="kitchen === 'metric' ? 0 : 2"
       />
       <p class="quiet">Or lay fingers against it:</p>
-      <div class="fingers">
+      <div v-arrows class="fingers">
         <button
           v-for="n in [1, 2, 3, 4]"
           :key="n"

@@ -1,7 +1,10 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+/** An underlined part of the sentence and its chooser: beside it, or on a phone a sheet from below. */
+import { computed, nextTick, ref, watch } from 'vue'
+import { onClickOutside, useMediaQuery } from '@vueuse/core'
 import type { Choices, Dish, Fault } from '@/api/client'
 import type { PartName } from './sentence'
+import { useChooser } from './useChooser'
 import PartChooser from './PartChooser.vue'
 
 const props = defineProps<{
@@ -11,7 +14,30 @@ const props = defineProps<{
   choices: Choices
   faults: Fault[]
 }>()
-const open = ref(false)
+const chooser = useChooser()
+const open = computed({
+  get: () => chooser.open.value === props.part,
+  set: (wanted: boolean) => {
+    if (wanted) chooser.open.value = props.part
+    else if (chooser.open.value === props.part) chooser.close()
+  },
+})
+const phone = useMediaQuery('(max-width: 640px)')
+const anchor = ref<HTMLElement>()
+const button = ref<HTMLButtonElement>()
+const inside = ref<InstanceType<typeof PartChooser>>()
+
+onClickOutside(
+  computed(() => (phone.value ? null : inside.value?.$el)),
+  () => (open.value = false),
+  { ignore: ['.part', '.el-popper'] },
+)
+
+// The focus goes into the chooser, and back to where it came from.
+watch(open, async (now) => {
+  await nextTick()
+  if (!now && !chooser.open.value) button.value?.focus()
+})
 
 function given(fault: Fault): string {
   return fault.given && fault.given.length < 24 ? `${fault.given} will not do. ` : ''
@@ -19,28 +45,53 @@ function given(fault: Fault): string {
 </script>
 
 <template>
+  <span ref="anchor">
+    <button
+      ref="button"
+      type="button"
+      class="part"
+      :class="{ wrong: faults.length }"
+      :data-test="`part-${props.part}`"
+      :aria-expanded="open"
+      aria-haspopup="dialog"
+      @click="open = !open"
+    >
+      {{ text }}
+    </button>
+  </span>
+  <el-drawer
+    v-if="phone"
+    v-model="open"
+    direction="btt"
+    size="auto"
+    :title="text"
+    class="part-sheet"
+    append-to-body
+    destroy-on-close
+    @opened="inside?.enter()"
+  >
+    <PartChooser ref="inside" :part="part" :dish="dish" :choices="choices" @done="open = false" />
+  </el-drawer>
   <el-popover
-    v-model:visible="open"
-    trigger="click"
+    v-else
+    :visible="open"
+    virtual-triggering
+    :virtual-ref="anchor"
     :width="360"
     placement="bottom-start"
     :persistent="false"
     :show-arrow="false"
     popper-class="part-chooser"
+    @after-enter="inside?.enter()"
   >
-    <template #reference>
-      <button
-        type="button"
-        class="part"
-        :class="{ wrong: faults.length }"
-        :data-test="`part-${props.part}`"
-        :aria-expanded="open"
-        aria-haspopup="dialog"
-      >
-        {{ text }}
-      </button>
-    </template>
-    <PartChooser :part="part" :dish="dish" :choices="choices" @done="open = false" />
+    <PartChooser
+      ref="inside"
+      :part="part"
+      :dish="dish"
+      :choices="choices"
+      @done="open = false"
+      @keydown.esc.stop="open = false"
+    />
   </el-popover>
   <span v-for="fault in faults" :key="fault.field" class="fault" role="alert"
     >{{ given(fault) }}Use {{ fault.accepted }}.</span
@@ -84,5 +135,10 @@ function given(fault: Fault): string {
   margin: 0 4px;
   max-width: 30rem;
   vertical-align: middle;
+}
+@media (max-width: 640px) {
+  .part {
+    min-height: 44px;
+  }
 }
 </style>

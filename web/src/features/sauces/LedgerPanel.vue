@@ -186,7 +186,7 @@ select {
   color: var(--kettle-ink-soft);
   font-size: 1.5rem;
   min-height: 52px;
-  min-width: 40px;
+  min-width: 44px;
   cursor: pointer;
 }
 .stop {

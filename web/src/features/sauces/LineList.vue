@@ -140,7 +140,7 @@ function take(i: number, name: string) {
 }
 li {
   display: grid;
-  grid-template-columns: 1fr auto 40px;
+  grid-template-columns: 1fr auto 44px;
   align-items: center;
   border-bottom: 1px solid var(--kettle-line);
 }

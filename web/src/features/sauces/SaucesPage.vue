@@ -13,6 +13,7 @@ import LedgerPanel from './LedgerPanel.vue'
 import LineList from './LineList.vue'
 import SauceFacts from './SauceFacts.vue'
 import SauceShelf from './SauceShelf.vue'
+import { vArrows } from '@/shared/composables/arrows'
 import ScalePanel from './ScalePanel.vue'
 import VariantPanel from './VariantPanel.vue'
 import { useSauce } from './useSauce'
@@ -112,7 +113,7 @@ async function use() {
           maxlength="80"
           data-test="sauce-name"
         />
-        <div class="kinds" role="radiogroup" aria-label="Kind">
+        <div v-arrows class="kinds" role="radiogroup" aria-label="Kind">
           <button
             v-for="k in KINDS"
             :key="k"
@@ -306,15 +307,15 @@ async function use() {
 }
 .kinds {
   display: flex;
-  gap: 4px 18px;
   flex-wrap: wrap;
-  margin: 2px 0 8px;
+  margin: 2px 0 8px -8px;
 }
 .kinds button {
   border: 0;
   background: transparent;
-  padding: 6px 0;
-  min-height: 40px;
+  padding: 6px 8px;
+  min-height: 44px;
+  min-width: 44px;
   font-size: 1.02rem;
   color: var(--kettle-ink-soft);
   cursor: pointer;

@@ -73,7 +73,7 @@ i {
   width: 44px;
   height: 44px;
   border-radius: 50% 50% 50% 0;
-  transform: rotate(-45deg);
+  transform: rotate(135deg);
   margin: 6px;
 }
 @media (max-width: 640px) {
