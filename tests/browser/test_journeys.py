@@ -1,9 +1,11 @@
 """The main journeys in a real browser on the built page."""
 
 import re
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from playwright.sync_api import Page, expect
+from tests.conftest import SHORT_RIBS
 
 pytestmark = pytest.mark.browser
 
@@ -298,6 +300,51 @@ def test_a_chooser_takes_the_focus_and_gives_it_back(page: Page, server, axe, wi
         by(page, "part-want").click()
         expect(chooser).to_have_count(1)
         expect(chooser).to_contain_text("mahogany")
+
+
+def open_plan(page: Page, server, **change) -> None:
+    """A kept plan of the ribs with some fields of its own, on the Plan page."""
+    address = server.start()
+    server.ask("/plans", {"dish": {**SHORT_RIBS, **change}})
+    page.goto(f"{address}/plan")
+    expect(by(page, "honest")).to_be_visible()
+
+
+def test_a_stop_asks_for_a_repair_or_a_reason_before_anything_starts(page: Page, server, axe):
+    open_plan(page, server, tenderise="slow", state="frozen")
+    by(page, "start").click()
+    dialog = by(page, "start-dialog")
+    stop = page.locator("[data-test^='stop-']").first
+    expect(stop).to_contain_text("frozen")
+    expect(by(page, "start-now")).to_be_disabled()
+    assert axe(page) == []
+    assert server.ask("/cooks")["cooks"] == []
+    for field in page.locator("[data-test^='reason-']").all():
+        field.fill("It was thawed at noon")
+    by(page, "start-now").click()
+    expect(page).to_have_url(re.compile(r"/stove/\d+"))
+    logged = server.ask(f"/cooks/{server.ask('/cooks')['cooks'][0]['id']}")
+    assert [stop["reason"] for stop in logged["accepted"]] == ["It was thawed at noon"] * len(
+        logged["accepted"]
+    )
+    assert logged["accepted"]
+    page.go_back()
+    by(page, "start").click()
+    page.locator("[data-test^='repair-']").first.click()
+    expect(dialog).to_be_hidden()
+    assert len(server.ask("/cooks")["cooks"]) == 1
+
+
+def test_a_plan_for_later_says_both_times_and_waits(page: Page, server):
+    later = (datetime.now(UTC) + timedelta(hours=6)).isoformat()
+    open_plan(page, server, serve_at=later)
+    by(page, "start").click()
+    expect(by(page, "start-now")).to_contain_text(re.compile(r"Start now, eat \d\d:\d\d"))
+    by(page, "start-planned").click()
+    expect(page).to_have_url(re.compile(r"/stove/\d+"))
+    live = server.ask("/cooks/live")["cooks"][0]
+    assert live["current"] == "wait"
+    assert live["waits_s"] > 3600
 
 
 def test_why_this_heat_opens_a_map_and_a_tap_on_it_changes_the_plan(page: Page, server, axe):

@@ -19,9 +19,10 @@ defineEmits<{ drop: [] }>()
         <b>{{ cook.title }}</b>
         <small>{{ whenWords(cook) }}</small>
       </span>
-      <PastStrip :strip="cook.strip" />
+      <PastStrip :strip="cook.strip" :live="!cook.ended_at" />
       <span class="times figure">
-        <b>{{ cook.actual_s == null ? '?' : duration(cook.actual_s) }}</b>
+        <b v-if="cook.actual_s != null">{{ duration(cook.actual_s) }}</b>
+        <b v-else-if="cook.ended_at">not known</b>
         <small>planned {{ duration(cook.planned_s) }}</small>
       </span>
       <span class="how">

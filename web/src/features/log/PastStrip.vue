@@ -1,24 +1,19 @@
 <script setup lang="ts">
-import { useId } from 'vue'
+import { computed, useId } from 'vue'
 import type { CookSummary } from '@/api/client'
 import { stopwatch } from '@/shared/format/time'
 
-defineProps<{ strip: CookSummary['strip'] }>()
+const props = defineProps<{ strip: CookSummary['strip']; live: boolean }>()
+const out = computed(() => {
+  if (props.strip.pulled_s != null) return `out after ${stopwatch(props.strip.pulled_s)}`
+  return props.live ? 'not out yet' : 'nobody said when it came out'
+})
 const id = useId()
 </script>
 
 <template>
   <span class="strip">
-    <svg
-      viewBox="0 0 400 40"
-      preserveAspectRatio="none"
-      role="img"
-      :aria-label="
-        strip.pulled_s == null
-          ? 'finish, taken out at an unknown moment'
-          : `finish, taken out after ${stopwatch(strip.pulled_s)}`
-      "
-    >
+    <svg viewBox="0 0 400 40" preserveAspectRatio="none" role="img" :aria-label="`Finish: ${out}`">
       <defs>
         <linearGradient
           v-for="site in ['face', 'edge'] as const"
@@ -41,11 +36,7 @@ const id = useId()
         <rect :x="(strip.pulled_s / strip.horizon_s) * 400 - 2" width="4" height="40" class="out" />
       </template>
     </svg>
-    <small class="figure">{{
-      strip.pulled_s == null
-        ? 'nobody said when it came out'
-        : `out after ${stopwatch(strip.pulled_s)}`
-    }}</small>
+    <small class="figure">{{ out }}</small>
   </span>
 </template>
 

@@ -31,7 +31,9 @@ const earliest = computed(
   () => new Date(new Date(props.forecast.serve_at).getTime() - waitsS.value * 1000),
 )
 
+/** The repaired plan is looked at before it is begun. */
 function repair(stop: WatchOut) {
+  open.value = false
   draft.change(stop.repair as Partial<Dish>)
 }
 

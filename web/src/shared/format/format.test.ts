@@ -14,6 +14,7 @@ describe('times', () => {
     expect([0, 454, -12, 3723].map(stopwatch)).toEqual(['0:00', '7:34', '-0:12', '1:02:03'])
     expect(span(70, 120)).toBe('1:10 to 2:00')
     expect(span(556, 816)).toBe('9 to 14 min')
+    expect(span(3960, 12_120)).toBe('1 h 6 min to 3 h 22 min')
   })
   it('names the day only by its distance', () => {
     const now = new Date(2030, 4, 4, 23, 30)

@@ -37,8 +37,9 @@ export function stopwatch(seconds: number): string {
   return `${sign}${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}:${rest}`
 }
 
-/** "9 to 14 min" or "0:40 to 2:10" where both ends are short. */
+/** "9 to 14 min", "1 h 6 min to 3 h 22 min", or "0:40 to 2:10" where both ends are short. */
 export function span(low: number, high: number): string {
   if (high < 600) return `${stopwatch(low)} to ${stopwatch(high)}`
-  return `${Math.round(low / 60)} to ${Math.round(high / 60)} min`
+  if (high < 3570) return `${Math.round(low / 60)} to ${Math.round(high / 60)} min`
+  return `${duration(low)} to ${duration(high)}`
 }
