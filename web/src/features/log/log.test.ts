@@ -26,7 +26,7 @@ describe('the log', () => {
     expect(first.attributes('href')).toBe('/log/3')
     const second = page.get("[data-test='cook-4']")
     expect(second.attributes('href')).toBe('/stove/4')
-    expect(second.text()).toContain('nobody said when it came out')
+    expect(second.text()).toContain('not out yet')
   })
 
   it('has an empty state and an error state that asks again', async () => {
