@@ -16,7 +16,7 @@ from bluekettle.core.stages.finishing import coating_of, heat_of, log_factors_of
 
 Array = NDArray[np.float64]
 
-REGIONS = ("raw", "set", "amber", "mahogany", "bitter", "burnt")
+REGIONS = ("wet", "set", "amber", "mahogany", "bitter", "burnt")
 COLUMNS, ROWS = 60, 40
 
 

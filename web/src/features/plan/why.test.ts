@@ -16,8 +16,8 @@ const explorer = {
   unit: 'm',
   heats: Array.from({ length: 40 }, (_, i) => 0.05 + (i * 0.3) / 39),
   times_s: Array.from({ length: 60 }, (_, i) => (i + 1) * 20),
-  regions: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'],
-  colours: ['raw', 'set', 'amber', 'mahogany', 'bitter', 'burnt'].map((word) => ({
+  regions: ['wet', 'set', 'amber', 'mahogany', 'bitter', 'burnt'],
+  colours: ['wet', 'set', 'amber', 'mahogany', 'bitter', 'burnt'].map((word) => ({
     word,
     colour: '#804020',
   })),
