@@ -5,7 +5,7 @@ PORT ?= 8740
 PAGE := $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
 CORE := $(shell find src/bluekettle/core -name '*.py' -o -path '*/data/*')
 
-.PHONY: demo demo-fresh test lint types check-made pytest vitest bench contract lock openapi clean
+.PHONY: demo demo-fresh test lint types check-made pytest vitest bench contract mutants quick lock openapi clean
 
 demo: .stamp/python .stamp/page .stamp/warm
 	@$(BIN)/kettle serve --demo --port $(PORT)
@@ -71,6 +71,18 @@ vitest: .stamp/npm
 
 bench: .stamp/python .stamp/warm
 	$(BIN)/python benchmarks/bench.py
+
+# Whether a test sees a change of the core: 120 of them, about an hour.
+mutants: .stamp/python .stamp/warm
+	$(BIN)/python benchmarks/mutants.py
+
+# What is worth running after every edit.
+quick: .stamp/python .stamp/npm
+	$(BIN)/ruff check src tests benchmarks
+	$(BIN)/lint-imports >/dev/null
+	$(BIN)/mypy
+	cd web && npm run --silent types
+	$(BIN)/pytest -n auto tests/core/test_goldens.py tests/core/test_amounts.py tests/core/test_progress.py
 
 # The whole OpenAPI document, in every phase: about four minutes.
 contract: .stamp/python .stamp/page .stamp/warm

@@ -5,6 +5,7 @@ import re
 import shutil
 import subprocess
 import sys
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -13,7 +14,9 @@ from alembic.migration import MigrationContext
 from sqlmodel import SQLModel
 
 import bluekettle.store.tables  # noqa: F401
+from bluekettle.core import tables
 from bluekettle.store.engine import make_engine, migrate
+from tests.architecture.numbers import unexplained
 
 ROOT = Path(__file__).parents[2]
 
@@ -103,3 +106,27 @@ def test_a_changed_constant_changes_what_compiled_kernels_say(tmp_path):
 def table_of(package: Path) -> str:
     """The table of constants of a copy of the package."""
     return (package / "core/data/constants.csv").read_text(encoding="utf-8")
+
+
+def test_every_number_of_the_core_says_where_it_is_from():
+    """Constants live in data/ with their provenance; what stands in code has a remark."""
+    core = ROOT / "src/bluekettle/core"
+    found = [
+        f"{file.relative_to(core)}:{line} {number:g}"
+        for file in sorted(core.rglob("*.py"))
+        for line, number in unexplained(file)
+    ]
+    assert found == []
+
+
+def test_a_number_without_a_remark_is_found(tmp_path):
+    code = tmp_path / "room.py"
+    code.write_text("A = 0.7\nB = 0.7  # typical\n# typical\nC = 0.7\nD = round(x, 3) + 2.0\n")
+    assert list(unexplained(code)) == [(1, 0.7)]
+
+
+def test_a_constant_that_nothing_reads_is_told(monkeypatch):
+    known = tables.constants()
+    unread = {**known, "left_over_m": replace(known["crackles_m"], name="left_over_m")}
+    monkeypatch.setattr(tables, "constants", lambda: unread)
+    assert tables.check_data() == ["constants/left_over_m: nothing reads it"]

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import csv
 import math
+import re
 import tomllib
 from dataclasses import dataclass
 from functools import cache
@@ -115,8 +116,8 @@ def value(name: str) -> float:
 
 
 def check_data() -> list[str]:
-    """What is wrong with the data: unknown sources or kinds, values out of their bounds. Empty when
-    all is well.
+    """What is wrong with the data: unknown sources or kinds, values out of their bounds, constants
+    that nothing reads. Empty when all is well.
     """
     found: list[str] = []
     for table in (*TABLES, "constants"):
@@ -127,6 +128,10 @@ def check_data() -> list[str]:
                 found.append(f"{table}/{key}: unknown kind {line.get('kind')!r}")
             if None in line or None in line.values():
                 found.append(f"{table}/{key}: wrong number of columns")
+    code = "".join(file.read_text(encoding="utf-8") for file in DATA.parent.rglob("*.py"))
+    for name in constants():
+        if not re.search(rf"\b{name}\b", code):
+            found.append(f"constants/{name}: nothing reads it")
     for item in constants().values():
         if not (math.isfinite(item.value) and item.low <= item.value <= item.high):
             found.append(

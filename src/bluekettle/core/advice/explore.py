@@ -32,6 +32,7 @@ class Explored:
     edge: NDArray[np.int8]
 
 
+# as long as a finish is looked at (design)
 def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
     """Run the median member over all heats of the dish's appliance; one integration a row.
 

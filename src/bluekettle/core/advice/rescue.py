@@ -47,7 +47,7 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
     ranges.close()
     heat, coating = heat_of(dish), coating_of(dish, cut(dish.cut))
     draws = draw_members(dish.seed)
-    horizon = at_s + 1500.0
+    horizon = at_s + 1500.0  # as far as a rescue is looked ahead (design)
 
     def run(change: HeatChange | None):  # type: ignore[no-untyped-def]
         return run_finish(
@@ -70,6 +70,7 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
     )
     fierce = dish.finish in ("broiler", "grill", "charcoal", "contact")
     other = (
+        # an air fryer and a broiler as they are typical (estimated)
         Heat(50.0, 180.0, 180.0, 0.0, 0.15) if fierce else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
     )
     elsewhere = "Move it to the air fryer at 180 °C" if fierce else "Move it under a gentle broiler"
@@ -93,7 +94,7 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
         chance = float(weights[good].sum())
         more = None
         risk = float(weights[spoilt <= at_s].sum())
-        if chance > 0.2:
+        if chance > 0.2:  # a way that comes out one evening in five is worth telling (design)
             more = max(0.0, weighted_quantile(ready[good], weights[good], 0.5) - at_s)
             risk = float(weights[spoilt <= at_s + more].sum())
         told = f"about {more / 60:.1f} min more" if more is not None else "the colour seldom comes"

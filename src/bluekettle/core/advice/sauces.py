@@ -75,6 +75,7 @@ def calmers(
     sugar = ingredient("white-sugar")
     half = [(item, 0.5 * mass if item.key == worst else mass) for item, mass in lines]
     tried = [(f"half of the {top.name}", half, coat_mm)]
+    # more than a trace, and a fifth of it fructose (design)
     if top.sugars > 0.1 and top.share("fructose") > 0.2 * top.sugars:
         plain: list[Line] = []
         for item, mass in lines:
@@ -86,11 +87,12 @@ def calmers(
         tried.append(
             (f"white sugar for the {top.name}", [line for line in plain if line[1] > 1e-5], coat_mm)
         )
-    if coat_mm > 0.35:
-        tried.append(("a coat of 0.3 mm", list(lines), 0.3))
+    if coat_mm > 0.35:  # thinner than the usual coat (design)
+        tried.append(("a coat of 0.3 mm", list(lines), 0.3))  # a thin coat (design)
     trials = [(do, made(changed), mm) for do, changed, mm in tried]
     found = [Calmer(do, broil(sauce, mm) - now) for do, sauce, mm in trials if sauce.water <= 0.95]
-    useful = [c for c in found if c.later_s > 5.0]
+    useful = [c for c in found if c.later_s > 5.0]  # what nobody would notice is not told (design)
     return tuple(
+        # later than any finish takes (design)
         sorted((Calmer(c.do, min(c.later_s, 1800.0)) for c in useful), key=lambda c: -c.later_s)
     )

@@ -17,7 +17,7 @@ ALWAYS = ("broiler", "air_fryer", "oven")  # looked at whatever the dish names
 DIALS = 6  # steps of each appliance's dial, from gentle to fierce
 LATE = (0.3, 0.55, 0.8)  # a first coat at these shares of the time to the colour
 TURNS = (0.4, 0.5, 0.6)  # one turn at these shares of it
-COAT_MM = (0.3, 0.5, 0.8)
+COAT_MM = (0.3, 0.5, 0.8)  # thin, usual, thick (design)
 MEMBERS = 32
 
 
@@ -84,7 +84,9 @@ def dials(kind: FinishKind, kitchen: Kitchen) -> list[float]:
     fierce = max(kind.gentle, min(kind.fierce, kitchen.tops_c.get(kind.key, kind.fierce)))
     return list(
         dict.fromkeys(
-            5.0 * round(float(heat) / 5.0) for heat in np.linspace(kind.gentle, fierce, DIALS)
+            # dials go in steps of 5 °C (typical)
+            5.0 * round(float(heat) / 5.0)
+            for heat in np.linspace(kind.gentle, fierce, DIALS)
         )
     )
 
@@ -150,7 +152,7 @@ def change_of(dish: Dish) -> dict[str, object]:
     }
 
 
-FILMS = ((0.4, "thin "), (0.75, ""), (9.0, "thick "))
+FILMS = ((0.4, "thin "), (0.75, ""), (9.0, "thick "))  # names of films: up to so many mm (design)
 
 
 def describe(setting: Setting) -> str:
@@ -197,7 +199,7 @@ def reason_for(setting: Setting, now: Setting) -> str:
     text = describe(setting)
     longer = setting.opens_s - now.opens_s
     pace = ""
-    if now.possible >= 0.5 and abs(longer) >= 30.0:
+    if now.possible >= 0.5 and abs(longer) >= 30.0:  # half a minute is worth telling (design)
         pace = f", {span_words(abs(longer))} {'later' if longer > 0.0 else 'sooner'}"
     return f"{text[0].upper()}{text[1:]}: {window_words(setting)}{pace}. {now_words(now)}"
 

@@ -119,8 +119,9 @@ def learn(
     rest = float(np.var(log_ratio[finite] - design @ fit))
     spread = float(slope @ belief.cov @ slope)
     noise = error**2 + rest
+    # beyond three standard deviations an evening counts less (design)
     if middle**2 > 9.0 * (spread + noise):
-        noise += middle**2 / 9.0
+        noise += middle**2 / 9.0  # the same three, squared (design)
     gain = belief.cov @ slope / (spread + noise)
     cov = belief.cov - np.outer(gain, slope @ belief.cov)
     return Belief(belief.mean - gain * middle, 0.5 * (cov + cov.T), belief.seen + 1)

@@ -32,7 +32,7 @@ SIGNS = {
     "dark": (0, 3),
     "burnt": (1, 5),
 }
-SCOUT_S = 600.0
+SCOUT_S = 600.0  # damp bread is burnt by then (design)
 
 
 @dataclass(frozen=True)
@@ -67,8 +67,8 @@ def scout_times(heat: Heat, coating: Coating, log_factors: Array) -> Finish:
         heat,
         coating,
         [BEFORE],
-        21.0,
-        21.0,
+        21.0,  # kitchen air (typical)
+        21.0,  # kitchen air (typical)
         SCOUT_S,
         log_factors=log_factors,
         ground=DAMP_BREAD,
@@ -79,9 +79,9 @@ def predict(
     belief: Belief,
     heat: Heat,
     coating: Coating,
-    time_s: float = 1800.0,
-    deep_c: float = 80.0,
-    surface_c: float = 70.0,
+    time_s: float = 1800.0,  # longer than a finish takes (design)
+    deep_c: float = 80.0,  # of food that just came out (typical)
+    surface_c: float = 70.0,  # of food that just came out (typical)
     seed: int = 1,
 ) -> tuple[Finish, Array]:
     """A finish as this belief expects it, and the log factors it was run with."""
@@ -112,6 +112,7 @@ def expected_s(belief: Belief, heat: Heat, coating: Coating, seen: Observation) 
     )
     own = observed_times(finish, seen.sign)
     finite = own[np.isfinite(own)]
+    # a sign that fewer members reach is none (design)
     return float(np.median(finite)) if finite.size >= 0.2 * own.size else math.inf
 
 
@@ -120,7 +121,7 @@ def learn_from(
     heat: Heat,
     coating: Coating,
     observations: Sequence[Observation],
-    time_s: float = 1800.0,
+    time_s: float = 1800.0,  # longer than a finish takes (design)
     another_evening: bool = False,
 ) -> Belief:
     """The belief after several signs, one after the other, each with the ensemble of the belief

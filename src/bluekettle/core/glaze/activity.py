@@ -82,6 +82,7 @@ def water_activity(solids: float, mono_share: float = 0.0) -> float:
     return activity_of(1.0 - solids, bound)
 
 
+# sea level, the standard atmosphere
 def boiling_temp_c(solids: float, pressure_pa: float = 101_325.0, mono_share: float = 0.0) -> float:
     """Temperature [°C] at which a syrup boils at 10 to 300 kPa. Raises OutOfRange, also above 99.9
     % solids.
@@ -91,4 +92,5 @@ def boiling_temp_c(solids: float, pressure_pa: float = 101_325.0, mono_share: fl
     ranges.within("solids", solids, 0.0, 0.999)
     ranges.close()
     activity = water_activity(solids, mono_share)
+    # brackets of the root (numerical)
     return float(brentq(lambda t: activity * saturation_pressure_pa(t) - pressure_pa, 20.0, 360.0))

@@ -14,9 +14,9 @@ Lab = tuple[float, float, float]
 WHITE = np.array([0.95047, 1.0, 1.08883])  # D65
 TO_RGB = np.array(
     [
-        [3.2404542, -1.5371385, -0.4985314],
-        [-0.9692660, 1.8760108, 0.0415560],
-        [0.0556434, -0.2040259, 1.0572252],
+        [3.2404542, -1.5371385, -0.4985314],  # XYZ to linear sRGB, IEC 61966-2-1
+        [-0.9692660, 1.8760108, 0.0415560],  # the same
+        [0.0556434, -0.2040259, 1.0572252],  # the same
     ]
 )
 
@@ -34,6 +34,7 @@ def ladder_of(raw_lab: Lab) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     out up to bitter; a raw glaze darker than amber never gets lighter on its way."""
     rungs = [raw_lab]
     for mark, lab in LADDER:
+        # the raw colour has faded at the bitter mark (design)
         own = max(0.0, 1.0 - mark / 2.5) * 0.6
         mixed = [own * raw + (1.0 - own) * named for raw, named in zip(raw_lab, lab, strict=True)]
         rungs.append((min(mixed[0], rungs[-1][0]), mixed[1], mixed[2]))
@@ -53,10 +54,12 @@ def index_to_lab(index: float, raw_lab: Lab) -> Lab:
 
 def labs_to_hex(labs: NDArray[np.float64]) -> list[str]:
     """sRGB hex of CIELAB colours (n, 3) (D65 white, IEC 61966-2-1), clipped to the gamut."""
-    fy = (labs[:, 0] + 16.0) / 116.0
-    f = np.column_stack([fy + labs[:, 1] / 500.0, fy, fy - labs[:, 2] / 200.0])
+    fy = (labs[:, 0] + 16.0) / 116.0  # CIE 15, L*a*b* to XYZ
+    f = np.column_stack([fy + labs[:, 1] / 500.0, fy, fy - labs[:, 2] / 200.0])  # the same
+    # the same
     xyz = WHITE * np.where(f > 6.0 / 29.0, f**3, 3.0 * (6.0 / 29.0) ** 2 * (f - 4.0 / 29.0))
     linear = np.clip(xyz @ TO_RGB.T, 0.0, 1.0)
+    # IEC 61966-2-1, the transfer curve
     coded = np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * linear ** (1 / 2.4) - 0.055)
     packed = np.rint(coded * 255).astype(int) @ np.array([0x10000, 0x100, 1])
     return [f"#{colour:06x}" for colour in packed.tolist()]

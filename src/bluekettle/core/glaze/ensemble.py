@@ -157,10 +157,10 @@ def reweigh(sightings: Sequence[Sighting], members: int, log_sd: float | None = 
         reached = np.isfinite(own)
         if not reached.any():
             continue
-        distance = np.full(members, 12.0)
+        distance = np.full(members, 12.0)  # standard deviations: as good as never (numerical)
         distance[reached] = np.abs(np.log(np.maximum(own[reached], 1.0) / seen_s)) / sd
         # Tails of a Student-like weight: one wrong tap may not silence every member.
         log_weight += -2.5 * np.log1p(distance**2 / 4.0)
-        log_weight[~reached] -= 30.0
+        log_weight[~reached] -= 30.0  # a weight of about 1e-13 (numerical)
     weight = np.exp(log_weight - log_weight.max())
     return np.asarray(weight / weight.sum())

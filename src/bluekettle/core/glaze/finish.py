@@ -34,6 +34,7 @@ Array = NDArray[np.float64]
 # Sucrose-equivalent of a kg of meat juice's dry solids: nine tenths protein and ash, as in
 # `bare_film`.
 JUICE_WATER = 0.90  # of meat juice, as in `bare_film` (typical, estimated)
+# meat juice: water, protein, ash (typical, estimated)
 JUICE_BOUND = sucrose_equivalent(0.0, 0.0, 0.1, 0.8, 0.1, 0.0)
 ALKALINE_GAIN = 1.6  # of bare browning under baking powder (typical, estimated)
 
@@ -90,7 +91,7 @@ class Coating:
     acid: float
     coat_kg_m2: float
     bare: bool = False
-    raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)
+    raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)  # a dark red glaze (typical)
     protein_gain: float = (
         1.0  # of bare browning; above 1 where baking powder makes the surface alkaline
     )
@@ -120,6 +121,7 @@ class Coating:
         return power * (1.0 + value("brown_maillard_gain") * self.protein / solids)
 
 
+# pale meat (typical)
 def bare_film(raw_lab: tuple[float, float, float] = (58.0, 14.0, 16.0)) -> Coating:
     """A blotted surface without sauce: a trace of meat juice, the model's own film for bare
     food.
@@ -130,7 +132,7 @@ def bare_film(raw_lab: tuple[float, float, float] = (58.0, 14.0, 16.0)) -> Coati
         0,
         0,
         0.01,
-        0.07,
+        0.07,  # share of protein in meat juice (typical)
         0.01,
         0.01,
         0,
@@ -144,7 +146,7 @@ def rubbed_film(
     sugar_kg_m2: float,
     spice_kg_m2: float = 0.1,
     baking_powder: bool = False,
-    raw_lab: tuple[float, float, float] = (52.0, 22.0, 30.0),
+    raw_lab: tuple[float, float, float] = (52.0, 22.0, 30.0),  # a rub of paprika (typical)
 ) -> Coating:
     """A surface with a dry rub and no sauce: sugar patted on (sucrose), spices and starch, and a
     trace of juice.
@@ -160,7 +162,8 @@ def rubbed_film(
     total = sugar_kg_m2 + spice_kg_m2 + juice
     parts = {
         "sucrose": sugar_kg_m2,
-        "other": 0.8 * spice_kg_m2,
+        "other": 0.8 * spice_kg_m2,  # of dry spice (typical, estimated)
+        # of dry spice, and of juice (typical, estimated)
         "protein": 0.2 * spice_kg_m2 + 0.1 * juice,
     }
     shares = {name: mass / total for name, mass in parts.items()}

@@ -15,8 +15,8 @@ from bluekettle.core.tables import value
 from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, latent_heat_j_kg, psat_grid_pa
 from bluekettle.core.units import KELVIN
 
-SIGMA = 5.670374e-8
-GAS_J_MOL_K = 8.314462
+SIGMA = 5.670374e-8  # Stefan-Boltzmann, CODATA 2018
+GAS_J_MOL_K = 8.314462  # gas constant, CODATA 2018
 # rho cp of hot humid air at film temperature, with Lewis number near 1 (typical, estimated)
 AIR_J_M3_K = 950.0
 
@@ -57,6 +57,7 @@ class FilmConstants(NamedTuple):
     edge_coat_share: float
     shred_coat_share: float
     away_share: float
+    crackles_m: float
 
 
 class Ground(NamedTuple):
@@ -70,7 +71,7 @@ class Ground(NamedTuple):
     supply_share: float
 
 
-MEAT = Ground(0.5, 1.35e-7, 3.7e6, 680.0, 1.0)
+MEAT = Ground(0.5, 1.35e-7, 3.7e6, 680.0, 1.0)  # of meat near 70 % water (typical, estimated)
 # Soft white bread, damped: porous, so it insulates and holds little (typical, estimated from its
 # density of 300 kg/m³).
 DAMP_BREAD = Ground(0.12, 1.1e-7, 1.1e6, 180.0, 0.0)
@@ -86,7 +87,7 @@ _REF_K = value("brown_reference_c") + KELVIN
 
 AIR_VAPOUR_PA = 3000.0  # vapour in a vented hot cavity (typical, estimated)
 ROOM_C, ROOM_H = 21.0, 9.0  # while food is out of the heat (typical, estimated)
-WATER_J_KG_K = 4186.0
+WATER_J_KG_K = 4186.0  # of water, J/(kg K)
 FRONT_HEAD_S = 60.0  # the thermal front has begun before the finish (typical, estimated)
 
 
@@ -164,7 +165,6 @@ SOIL_J_M2_K = (
     300.0  # heat capacity of a dry film's residue, so that no film is without one (numerical)
 )
 DRY_ENOUGH = 0.3  # water fraction below which bare food shows its own surface (typical, estimated)
-CRACKLES_M = 0.0003  # dried crust that begins to crackle (design)
 OVERDONE = 1.6  # times the burnt index, from which nothing more is asked of a site (numerical)
 
 
@@ -201,7 +201,7 @@ def film_temp_c(
         # Saturation slope by Clausius and Clapeyron.
         latent = latent_heat_j_kg(min(temp, 200.0))
         slope = partial * latent / (VAPOUR_J_KG_K * kelvin * kelvin)
-        if partial < 0.98 * pressure:
+        if partial < 0.98 * pressure:  # near boiling the log is followed by its tangent (numerical)
             unit = h_mass * pressure / (VAPOUR_J_KG_K * kelvin)
             rate = unit * np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
             rate_slope = unit / (pressure - partial) * slope
@@ -210,10 +210,10 @@ def film_temp_c(
             # boils.
             unit = h_mass * pressure / (VAPOUR_J_KG_K * kelvin)
             rate = unit * (
-                np.log((pressure - AIR_VAPOUR_PA) / (0.02 * pressure))
-                + (partial - 0.98 * pressure) / (0.02 * pressure)
+                np.log((pressure - AIR_VAPOUR_PA) / (0.02 * pressure))  # (numerical)
+                + (partial - 0.98 * pressure) / (0.02 * pressure)  # (numerical)
             )
-            rate_slope = unit / (0.02 * pressure) * slope
+            rate_slope = unit / (0.02 * pressure) * slope  # (numerical)
         if rate < 0.0:  # the film takes up no water from the air
             rate = 0.0
             rate_slope = 0.0
@@ -230,12 +230,12 @@ def film_temp_c(
         g = theta * net + (1.0 - theta) * net_before - capacity * (temp - start_c) / dt
         g_slope = theta * (heat_slope - u - latent * rate_slope) - capacity / dt
         move = -g / g_slope
-        if move > 15.0:
-            move = 15.0
-        elif move < -15.0:
-            move = -15.0
+        if move > 15.0:  # a step of Newton is never longer, K (numerical)
+            move = 15.0  # (numerical)
+        elif move < -15.0:  # (numerical)
+            move = -15.0  # (numerical)
         temp += move
-        if abs(move) < 0.02:
+        if abs(move) < 0.02:  # close enough, K (numerical)
             break
     return temp, rate, net
 
@@ -281,7 +281,8 @@ def own_steam(
 ) -> float:
     """Water of the food itself that leaves through its dried layer by diffusion [kg/m²s]."""
     partial = min(
-        psat_grid_pa(below_c), 0.97 * pressure
+        psat_grid_pa(below_c),
+        0.97 * pressure,  # never quite the boiling point (numerical)
     )  # short of the logarithm's pole (numerical)
     drive = np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
     resist = AIR_J_M3_K / h_vented + crust_m / crust_d
@@ -481,7 +482,7 @@ def run_site(
             over = film - grid.boil_c
             late = over / rise * step if rise > over > 0.0 else 0.0
             times[1] = max(after - late, times[0])
-        if times[6] == np.inf and crust > CRACKLES_M:
+        if times[6] == np.inf and crust > c.crackles_m:
             times[6] = after
         # Bitter and burnt are judged on the worst layer, which is the first. The colour is that of
         # the top one, until a layer below is dark enough to show through: so mahogany never comes

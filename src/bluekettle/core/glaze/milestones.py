@@ -174,6 +174,7 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
     # Half the shortest likely gap from amber edges to the wanted colour, and to trouble; between 5
     # s and 2 min.
     spans = [g for g in (gaps[1].to_wanted.low_s, gaps[1].wanted_to_burnt.low_s) if g is not None]
+    # looks: every 5 s to 2 min (design)
     every = min(120.0, max(5.0, 0.5 * min(spans))) if spans else 15.0
     possible = float(weights[np.isfinite(ready)].sum() / total)
     return Milestones(bands, window, gaps, look_from, every, possible, risk, has)

@@ -21,7 +21,7 @@ from bluekettle.core.units import KELVIN
 
 Array = NDArray[np.float64]
 
-SIGMA = 5.670374e-8
+SIGMA = 5.670374e-8  # Stefan-Boltzmann, CODATA 2018
 AIR_J_M3_K = 950.0  # rho cp of hot humid air, Lewis number near 1 (typical, estimated)
 # share of a piece's water that can come to its surface before it is dry (typical, estimated)
 FREE_WATER = 0.45
@@ -91,6 +91,7 @@ def step_air(
             0.0,
             unit
             * np.log(
+                # never quite the boiling point (numerical)
                 (air.pressure_pa - min(air.vapour_pa, 0.97 * air.pressure_pa))
                 / (air.pressure_pa - partial)
             ),
@@ -127,6 +128,7 @@ def step_air(
         crust = min(crust + (rate - supply) * dt / c.water_kg_m3, 0.5 * half_m)
     if slope >= HELD_W_M2_K:
         extra = max(0.0, share * (h * (air.air_c - surface) + radiant) - latent * rate - flux)
+        # a nudge, so that a front can leave boiling, K (numerical)
         surface = air.boil_c if extra > 0.0 else surface - 0.02
         if not air.wet:
             lost += extra / latent * dt
@@ -186,7 +188,7 @@ def heat_in(
     start_c: float,
     time_s: float,
     altitude_m: float = 0.0,
-    dt_s: float = 5.0,
+    dt_s: float = 5.0,  # step at which cooking is sampled (numerical)
     cells: int = 20,
 ) -> InAir:
     """Heat one piece in any surroundings, with evaporation and a drying front where the air is dry.

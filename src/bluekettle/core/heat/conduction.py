@@ -46,7 +46,7 @@ def conduct(
     h_w_m2_k: float,
     env_c: float,
     time_s: float,
-    dt_s: float = 5.0,
+    dt_s: float = 5.0,  # step at which cooking is sampled (numerical)
     cells: int = 30,
 ) -> Conducted:
     """Heat or cool one piece under a constant convective boundary.

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from bluekettle.core.errors import Ranges
 from bluekettle.core.tables import Row, row, rows
 
-RACK_REFERENCE_M = 0.15
+RACK_REFERENCE_M = 0.15  # where broilers are measured (design)
 
 
 @dataclass(frozen=True)
@@ -73,7 +73,7 @@ def element_at(flux_w_m2: float, distance_m: float) -> float:
     ranges.close()
 
     def view(d: float) -> float:
-        x = d / 0.30
+        x = d / 0.30  # a broiler's element is about 30 cm wide (typical)
         return float((1.0 + x * x) ** 0.5 - x)
 
     return flux_w_m2 * view(distance_m) / view(RACK_REFERENCE_M)

@@ -16,9 +16,9 @@ from bluekettle.core.errors import Fault, OutOfRange, Ranges, within
 from bluekettle.core.tables import row, rows
 
 LONGEST = 200  # characters of one line
-MOST_KG = 50.0
-MOST_L = 50.0
-MOST_PIECES = 500.0
+MOST_KG = 50.0  # more is a slip of the pen (design)
+MOST_L = 50.0  # the same
+MOST_PIECES = 500.0  # the same
 
 # What cooks write, as pint knows it. US customary measures; a metric cup of 250 ml has to be
 # written in ml.
@@ -66,15 +66,15 @@ NUMBER_WORDS = {
     "two": 2.0,
     "three": 3.0,
     "four": 4.0,
-    "five": 5.0,
+    "five": 5.0,  # by its word
     "six": 6.0,
-    "eight": 8.0,
+    "eight": 8.0,  # by its word
     "ten": 10.0,
-    "dozen": 12.0,
+    "dozen": 12.0,  # by its word
     "few": 3.0,
     "couple": 2.0,
     "half": 0.5,
-    "quarter": 0.25,
+    "quarter": 0.25,  # by its word
 }
 _NUM = r"\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?"
 # "1,000 g" is a thousand; "1,5 dl", "0,125 l" and "1,250 kg" are decimals.
@@ -294,12 +294,14 @@ def say_spoons(mass_kg: float, density_kg_l: float) -> str:
     ranges.within("density_kg_l", density_kg_l, 0.05, 2.0, "kg/L")
     ranges.close()
     volume = mass_kg / density_kg_l
+    # least spoons that a drawer holds
     for unit, least in (("cup", 0.25), ("tbsp", 1.0), ("tsp", 0.125)):
         count = volume / si_of(UNIT_WORDS[unit])[1]
         if count >= least - 0.01:
             whole, quarters = divmod(round(4.0 * count), 4)
             part = ("", "1/4", "1/2", "3/4")[quarters]
             words = " ".join(w for w in (str(whole) if whole else "", part) if w) or "1/8"
+            # plural from the next quarter on
             return f"{words} {unit}{'s' if unit == 'cup' and count > 1.1 else ''}"
     return ""
 

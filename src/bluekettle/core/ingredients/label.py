@@ -28,7 +28,11 @@ class Label:
 
 
 def from_label(
-    key: str, name: str, label: Label, order: Sequence[str] = (), density_kg_l: float = 1.15
+    key: str,
+    name: str,
+    label: Label,
+    order: Sequence[str] = (),
+    density_kg_l: float = 1.15,  # of a bottled sauce (typical)
 ) -> Ingredient:
     """An ingredient as its label tells it.
 
@@ -68,6 +72,7 @@ def from_label(
     total = sum(sweet)
     split = [s / total for s in sweet] if total > 0.0 else [1.0 / 3.0] * 3
     weight = sum(w for _, w in found)
+    # acid of a bottled sauce (typical, estimated)
     acid = sum(item.share("acid") * w for item, w in found) / weight if weight else 0.005
     sugars = label.sugars_g / serving
     parts = {

@@ -268,6 +268,7 @@ def _near(wanted: str, names: dict[str, str], own: Known) -> tuple[str, ...]:
     """Up to three names that are near. What lacks something comes last where that was not asked
     for: a slip of the pen must not take an allergen out of sight.
     """
+    # how alike a suggestion is (design)
     near = difflib.get_close_matches(wanted, list(names), n=6, cutoff=0.72)
     keys = dict.fromkeys(names[n] for n in near)
     found = [own[key] if key in own else ingredient(key) for key in keys]

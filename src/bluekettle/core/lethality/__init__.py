@@ -31,9 +31,9 @@ class Kill:
 POULTRY = Kill(5.4, 6.0, 7.0)
 # (D60 1.85 min with z 5.6 would be 4 % short of the beef table at 145 °F.)
 RED_MEAT = Kill(1.92, 5.65, 6.5)
-NO_CREDIT_BELOW_C = 54.4
+NO_CREDIT_BELOW_C = 54.4  # the usual guidance: 130 °F
 LN10 = math.log(10.0)
-DANGER_LOW_C, DANGER_HIGH_C = 5.0, 54.4
+DANGER_LOW_C, DANGER_HIGH_C = 5.0, 54.4  # the usual guidance: 41 and 130 °F
 
 
 def kill_for(species: str) -> Kill:
@@ -50,6 +50,7 @@ def log_rate(temp_c: float, d60_min: float, z_c: float) -> float:
     """
     if temp_c < NO_CREDIT_BELOW_C:
         return 0.0
+    # no credit for more than 90 °C: the line was not measured there
     return math.exp(LN10 * (min(temp_c, 90.0) - 60.0) / z_c) / d60_min
 
 

@@ -68,6 +68,7 @@ def quick_release_s(volume_l: float, seconds_per_l: float) -> float:
     ranges.within("volume_l", volume_l, 0.5, 50.0, "L")
     ranges.within("seconds_per_l", seconds_per_l, 1.0, 120.0, "s/L")
     ranges.close()
+    # a quick release takes 1 to 3 minutes (estimated)
     return min(180.0, max(60.0, volume_l * seconds_per_l))
 
 

@@ -227,7 +227,7 @@ def tender_chance(f: Forecast) -> Found:
         )
 
 
-OVERDONE_FROM = 0.2
+OVERDONE_FROM = 0.2  # told from one evening in five on (design)
 
 
 def sugar_free(f: Forecast) -> Found:

@@ -17,11 +17,11 @@ from bluekettle.core.stages import Forecast
 from bluekettle.core.tables import row, value
 from bluekettle.core.units import amount
 
-MOST_LOGS = 99.0
+MOST_LOGS = 99.0  # as many as a person can read (design)
 LOW_AND_SLOW = ("low_oven", "smoke", "slow")
-DANGER_MOST_MIN = 240.0
+DANGER_MOST_MIN = 240.0  # the usual guidance: four hours
 BATH_LATE_S = 6 * 3600.0
-BATH_VEGETABLE_C = 80.0
+BATH_VEGETABLE_C = 80.0  # below it pectin does not soften (compiled, docs/model.md)
 HOLD_C = 60.0
 
 
@@ -97,7 +97,7 @@ def raw_contact(f: Forecast) -> Found:
 def danger_zone(f: Forecast) -> Found:
     """Minutes between 5 and 54.4 °C."""
     if f.safety.gate and f.safety.danger_min > DANGER_MOST_MIN:
-        low, high = amount(5.0, "°C"), amount(NO_CREDIT_BELOW_C, "°C")
+        low, high = amount(5.0, "°C"), amount(NO_CREDIT_BELOW_C, "°C")  # the usual guidance
         yield WatchOut(
             "danger-zone",
             "stop",
@@ -149,8 +149,8 @@ def bath_proof(f: Forecast) -> Found:
             f"A bath at {amount(bath_c, '°C')} is too cool for a cook this long.",
             f"Under {amount(NO_CREDIT_BELOW_C, '°C')} nothing is pasteurised, and bacteria grow.",
             "fsis-guideline",
-            {"kitchen": {"bath_c": 65.0}},
-            f"Set the bath to {amount(65.0, '°C')}",
+            {"kitchen": {"bath_c": 65.0}},  # a long bath that is safe and tender (usual guidance)
+            f"Set the bath to {amount(65.0, '°C')}",  # the same
         )
     elif f.cut.gate and f.safety.late_s > BATH_LATE_S:
         yield WatchOut(
@@ -182,8 +182,9 @@ def bath_proof(f: Forecast) -> Found:
             f"What holds their cells together loosens from about {amount(BATH_VEGETABLE_C, '°C')}"
             " on; the cook value does not know that.",
             "estimated",
+            # vegetables soften from here in an hour or two (compiled)
             {"kitchen": {"bath_c": 85.0}, "timer_min": None},
-            f"Set the bath to {amount(85.0, '°C')}",
+            f"Set the bath to {amount(85.0, '°C')}",  # the same
         )
 
 
@@ -224,6 +225,7 @@ def leftovers(f: Forecast) -> Found:
         yield WatchOut(
             "leftovers",
             "good to know",
+            # the usual guidance for leftovers
             f"Leftovers: shallow, chilled within 2 hours, reheated to {amount(74.0, '°C')}.",
             "Kept in the fridge 3 to 4 days.",
             "fsis-consumer",

@@ -39,6 +39,7 @@ def pot_full(f: Forecast) -> Found:
         return
     volume = vessel_litres(f.dish)
     over = f.fill.share * volume - f.dish.liquid
+    # a little under the line (design)
     fits = max(0.1, 0.98 * f.dish.mass_kg * (f.fill.line * volume - f.dish.liquid) / over)
     yield WatchOut(
         "pot-full",

@@ -24,7 +24,7 @@ THICKNESS = (
 STIFFEST = "a paste"
 THICKENERS = {
     "xanthan": 60.0,
-    "gelatine": 8.0,
+    "gelatine": 8.0,  # times as thick as starch by mass (estimated)
 }  # solids that one part is worth; starches and flours 6
 VARIANTS = ("sugar-free", "less salt", "milder")
 

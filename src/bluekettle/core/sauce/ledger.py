@@ -84,6 +84,7 @@ class Ledger:
     stops: tuple[Stop, ...]
 
 
+# a stove burner, and a sauce from the fridge (typical)
 def boil_minutes(mass_kg: float, power_w: float = 1500.0, start_c: float = 8.0) -> float:
     """Minutes to bring a portion to a full rolling boil and keep it there, by its mass.
 

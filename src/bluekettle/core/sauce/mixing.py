@@ -32,7 +32,7 @@ class Composition:
     fat: float
     salt: float
     acid: float
-    raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)
+    raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)  # a dark red glaze (typical)
 
     @property
     def sugars(self) -> float:
@@ -58,7 +58,9 @@ def enough_sugar(sugars: float, water: float, fat: float) -> bool:
 
 
 def mix(
-    name: str, lines: Sequence[Line], raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)
+    name: str,
+    lines: Sequence[Line],
+    raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0),  # as above
 ) -> Composition:
     """Mix ingredient lines into one sauce; mass is conserved, volumes are added.
 

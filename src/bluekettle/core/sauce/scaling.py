@@ -18,9 +18,9 @@ KINDS = ("rub", "marinade", "braise", "glaze", "table")
 # strong spices in a liquid: twice the pot wants less than twice the cloves (typical, estimated)
 AROMA_POWER = 0.9
 APPETITES = {
-    "light": 0.13,
-    "ordinary": 0.19,
-    "hearty": 0.27,
+    "light": 0.13,  # kg of cooked food (household, estimated)
+    "ordinary": 0.19,  # the same
+    "hearty": 0.27,  # the same
 }  # cooked, boneless kg a head (typical, estimated)
 Line = tuple[Ingredient, float]  # ingredient, mass [kg]
 
@@ -119,6 +119,7 @@ def factor_for_coats(
     if coats == 0 and table_kg == 0.0:
         ranges.add("coats", 0, "a coat or a table portion")
     ranges.close()
+    # a tenth stays in bowl and brush (estimated)
     return 1.1 * (surface_m2 * coats * coat_kg_m2 + table_kg) / mass_kg
 
 

@@ -37,6 +37,7 @@ def most_gone_kg(sauce: Composition) -> float:
     return min(0.95, max(0.0, sauce.water - LEAST_WATER) / (1.0 - LEAST_WATER)) * sauce.mass_kg
 
 
+# from the kitchen (typical)
 def simmer(sauce: Composition, minutes: float, power_w: float, start_c: float = 20.0) -> Simmered:
     """Simmer for some minutes once it boils.
 

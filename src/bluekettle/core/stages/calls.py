@@ -23,9 +23,9 @@ SAYS = {
     "out": "Out now.",
 }
 EVEN = 0.5  # as likely as not
-LAST_FIFTH = 0.2
-LEAST_FULL_S = 15.0
-LEAST_LOOK_S = 5.0
+LAST_FIFTH = 0.2  # of a window, when the calls fill the screen (design)
+LEAST_FULL_S = 15.0  # (design)
+LEAST_LOOK_S = 5.0  # (design)
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,7 @@ from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
 
-SHORTEST_SLACK_S = 120.0
+SHORTEST_SLACK_S = 120.0  # a shorter wait is not planned (design)
 BONY = 0.1  # share of bone from which bones are a work of their own (typical, estimated)
 LEAST_WAIT_S = 20.0  # a shorter wait for the preheat is no link of its own
 
@@ -384,7 +384,7 @@ def shared_preheat(dish: Dish) -> float:
     """
     body = dish.first.body
     if body == "oven" and dish.finish == "broiler":
-        return 0.7
+        return 0.7  # the element has a warm oven to start from (estimated)
     if body != dish.finish or body not in ("oven", "air_fryer"):
         return 1.0
     room = value("kitchen_c")

@@ -5,7 +5,7 @@ computed.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from math import sqrt
+from math import pi, sqrt
 
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze import Act
@@ -258,6 +258,7 @@ class Dish:
         it.
         """
         volume = self.mass_kg / found.food.density_kg_m3 / self.pieces
+        # no piece is flatter than a sixth of its breadth (estimated)
         most = 1e3 * (volume / 0.16) ** (1.0 / 3.0)
         if self.thickness_mm > most:
             each = f"{self.mass_kg / self.pieces * 1e3:.0f} g a piece"
@@ -302,10 +303,10 @@ class Dish:
         or let the steam in between (below 1).
         """
         found = cut(self.cut)
-        half = 0.5e-3 * self.thickness_mm
+        half = 0.5e-3 * self.thickness_mm  # half of it, and mm to m
         volume = self.mass_kg / found.food.density_kg_m3 / self.pieces
         if found.shape == "cylinder":
-            length = volume / (3.14159 * half**2) / 2.0
+            length = volume / (pi * half**2) / 2.0
             ends = 0.427 * (half / length) ** 2  # (pi / 2)^2 over 2.405^2
         else:
             side = 0.5 * (volume / (2.0 * half)) ** 0.5

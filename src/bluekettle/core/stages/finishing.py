@@ -32,7 +32,7 @@ from bluekettle.core.tables import value
 Array = NDArray[np.float64]
 
 LONGEST_S = 3600.0
-ROOM_C = 21.0
+ROOM_C = 21.0  # kitchen air (typical)
 LEAST_S = 30.0  # under the heat, or after the last act there: nothing is in and out in less
 STEP_S = 2.0  # of the film: moments are told in whole steps
 SHORTEST_LOOK_S = 480.0  # the film is always looked at for so long
@@ -41,9 +41,9 @@ LEAST_BETWEEN_S = 60.0  # from one act to the next: a film has to warm again
 TOGETHER_S = 20.0  # a coat and a turn so near to each other are one way out of the heat
 FACE, EDGE, BACK = 0, 1, 2
 BARE_LAB = {
-    "vegetable": (82.0, -1.0, 18.0),
-    "seafood": (70.0, 12.0, 8.0),
-    "poultry": (76.0, 4.0, 18.0),
+    "vegetable": (82.0, -1.0, 18.0),  # CIELAB of the raw food (typical, estimated)
+    "seafood": (70.0, 12.0, 8.0),  # the same
+    "poultry": (76.0, 4.0, 18.0),  # the same
 }
 
 
@@ -75,6 +75,7 @@ def heat_of(dish: Dish) -> Heat:
 def coating_of(dish: Dish, cut: Cut) -> Coating:
     """The film: the dish's sauce at its coat, or a trace of juice."""
     if dish.sauce is None:
+        # of red meat (typical, estimated)
         return bare_film(BARE_LAB.get(cut.species, (52.0, 10.0, 16.0)))
     return film_of(dish.sauce, dish.coat_kg_m2())
 
@@ -197,7 +198,7 @@ def _coats_once_set(
         wet = run.traces[0, FACE, :, 2]
         dry = (run.sample_s > done[-1].at_s + LEAST_SET_S) & (wet < value("set_water_fraction"))
         ready = float(run.sample_s[dry][0]) if dry.any() else LONGEST_S
-        start = max(earliest_s, math.ceil(ready / 30.0) * 30.0)
+        start = max(earliest_s, math.ceil(ready / 30.0) * 30.0)  # to the half minute (design)
         if start >= LONGEST_S - LEAST_S:
             break
         found.append(start)
@@ -231,9 +232,10 @@ def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, below: Below) -> Finish:
     )
     sides = [FACE, BACK] if median.turns else [FACE]
     goal = reached(median.times_s[:, sides, MILESTONES.index(dish.want)].max(axis=1))
+    # looked at past three times the goal (design)
     whole = [60.0 * math.ceil(share / 60.0) for share in (3.0 * goal, 1.5 * median.last_act_s)]
     horizon = min(LONGEST_S, max(SHORTEST_LOOK_S, *whole))
-    every = max(5.0, horizon / 240.0)
+    every = max(5.0, horizon / 240.0)  # samples of the strip (design)
     return run_finish(
         draws,
         heat,

@@ -160,6 +160,7 @@ def fit_cut(
     if fill is not None:
         verdicts += fill_verdicts(fill, inside.least_liquid_l)
     verdicts += batch_verdicts(found, lie, pieces)
+    # from such a share bones stand out (estimated)
     if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and lie.layers:
         tips = "Bones stand out: turn their tips inwards, away from the element."
         verdicts.append(Verdict("careful", tips, about="bones"))

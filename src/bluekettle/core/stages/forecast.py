@@ -55,8 +55,8 @@ from bluekettle.core.tables import value
 Array = NDArray[np.float64]
 
 H_IN_FIRE = 150.0  # to a film that boils [W/m²K] (typical, estimated)
-STAND_STEP_S = 20.0
-WARM_STEP_S, WARM_MOST_S = 120.0, 7200.0
+STAND_STEP_S = 20.0  # (numerical)
+WARM_STEP_S, WARM_MOST_S = 120.0, 7200.0  # (numerical)
 HOLD_ABOVE_C = (
     57.0  # holding and waiting food is safe above this (design, after the usual guidance)
 )
@@ -336,6 +336,7 @@ def judge_tenderness(cook: Array, dish: Dish, cut: Cut) -> Tenderness:
     target = cut.targets[dish.bite]
     # A bite is missed when the food comes nearer to the next tougher one than to the one asked for.
     below = [t for t in easier if t < target]
+    # of the wish; under the softest bite (design)
     bar = (target * below[-1]) ** 0.5 if below else 0.6 * target
     return Tenderness(
         low,

@@ -27,7 +27,7 @@ from bluekettle.core.stages.kitchen import Kitchen
 
 DEEP_C, SURFACE_C = 80.0, 70.0  # braised or pressured food a few minutes after it was opened
 MEMBERS = 16
-HORIZON_S = 1800.0
+HORIZON_S = 1800.0  # half an hour under the heat (design)
 SPREADABLE = 0.95  # water above this runs off
 
 
@@ -80,9 +80,9 @@ def ladder(
     for finish in finishes:
         dish = Dish(
             "pork-ribs",
-            1.4,
+            1.4,  # kg of food, for the drawing of a sauce alone
             4,
-            26.0,
+            26.0,  # mm of it
             sauce=sauce,
             coats=1,
             coat_mm=coat_mm,
@@ -100,7 +100,7 @@ def ladder(
             SURFACE_C,
             HORIZON_S,
             dish.kitchen.or_typical("altitude_m"),
-            every_s=20.0,
+            every_s=20.0,  # (numerical)
             log_factors=log_factors_of(dish, draws),
         )
         found.append(

@@ -23,7 +23,7 @@ CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
     "upcoming",
 )
 PASSED, FAILED, SKIPPED, OPEN = ("passed", "failed", "skipped", "open")
-ASK_EVERY_S = 15.0
+ASK_EVERY_S = 15.0  # design 4: asked about every 15 s
 # The usual figures are round on both scales: 145 °F is 62.8 °C and stands for 63, 165 °F is 73.9.
 SCALES_C = 0.25
 LEEWAY_S = 60.0  # a tap is made when a hand is free

@@ -257,7 +257,7 @@ def death_of(cut: Cut, less_k: float) -> Death:
 def run_of(dish: Dish, draws: Draws, hold_s: float) -> Run:
     """Steps and samples of a first heat."""
     samples = TRACE_SAMPLES if draws.members > 2 else 1
-    every_s = max(30.0, hold_s / 300.0)
+    every_s = max(30.0, hold_s / 300.0)  # samples of the traces (design)
     return Run(float(hold_s), float(dish.first.step_s), every_s, samples)
 
 
@@ -325,8 +325,8 @@ def wary_pair(draws: Draws) -> Draws:
     95th percentile).
     """
     pair = {name: np.zeros(2) for name in draws.normal}
-    pair["thickness"][1] = 1.65
-    pair["start"][1] = -1.65
+    pair["thickness"][1] = 1.65  # the 5 % tail of a normal
+    pair["start"][1] = -1.65  # the same
     return Draws(pair)
 
 

@@ -67,7 +67,7 @@ class Pot(NamedTuple):
 
 LONG_STEPS, SETTLED_STEPS, NATURAL_STEPS = 3.0, 12.0, 2.0  # of the base step (numerical)
 FALLEN_K, VENTED_K = 0.5, 0.05  # so near to boiling the pressure is gone (numerical)
-WATER_J_KG_K = 4190.0
+WATER_J_KG_K = 4190.0  # of water, J/(kg K)
 
 
 @njit(cache=True, nogil=True, error_model="numpy")

@@ -26,7 +26,7 @@ def cook_rate(temp_c: float) -> float:
     """Cook value gained per minute [-] at a temperature [°C]; 1 at 100 °C. Negligible under 50 °C
     and cut off there.
     """
-    if temp_c < 50.0:
+    if temp_c < 50.0:  # below it nothing turns tender in an evening (compiled)
         return 0.0
     return math.exp((temp_c - _REF_C) * _LN10_Z)
 

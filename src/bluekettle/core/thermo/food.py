@@ -25,6 +25,7 @@ K_W_M_K = {
     "ash": (3.2962e-1, 1.4011e-3, -2.9069e-6),
     "ice": (2.2196, -6.2489e-3, 1.0154e-4),
 }
+# The same source.
 RHO_KG_M3 = {
     "water": (9.9718e2, 3.1439e-3, -3.7574e-3),
     "protein": (1.3299e3, -5.1840e-1, 0.0),
@@ -33,6 +34,7 @@ RHO_KG_M3 = {
     "ash": (2.4238e3, -2.8063e-1, 0.0),
     "ice": (9.1689e2, -1.3071e-1, 0.0),
 }
+# The same source.
 CP_KJ_KG_K = {
     "water": (4.1762, -9.0864e-5, 5.4731e-6),
     "protein": (2.0082, 1.2089e-3, -1.3129e-6),
@@ -41,7 +43,7 @@ CP_KJ_KG_K = {
     "ash": (1.0926, 1.8896e-3, -3.6817e-6),
     "ice": (2.0623, 6.0769e-3, 0.0),
 }
-FUSION_J_KG = 333.6e3
+FUSION_J_KG = 333.6e3  # latent heat of ice
 
 
 @dataclass(frozen=True)
@@ -78,7 +80,7 @@ def ice_fraction(water: float, temp_c: Array) -> Array:
     water itself.
     """
     below = np.maximum(FREEZING_C - temp_c, 1e-9)
-    share = 1.105 / (1.0 + 0.7138 / np.log(below + 1.0))
+    share = 1.105 / (1.0 + 0.7138 / np.log(below + 1.0))  # Tchigeov, as in docs/model.md
     return np.where(temp_c < FREEZING_C, np.clip(share, 0.0, 1.0) * water, 0.0)
 
 

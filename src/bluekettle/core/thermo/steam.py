@@ -10,8 +10,8 @@ from scipy.optimize import brentq
 from bluekettle.core.errors import Ranges
 from bluekettle.core.units import KELVIN
 
-CRITICAL_K = 647.096
-CRITICAL_PA = 22.064e6
+CRITICAL_K = 647.096  # critical point, IAPWS
+CRITICAL_PA = 22.064e6  # critical point, IAPWS
 VAPOUR_J_KG_K = 461.526  # specific gas constant of water vapour
 
 # A grid of ln(p_sat) for the kernels: linear interpolation in ln p over 0.25 K errs by under 1e-5
@@ -43,6 +43,7 @@ def saturation_pressure_pa(temp_c: float) -> float:
 def _wagner_pruss(temp_c: NDArray[np.float64]) -> NDArray[np.float64]:
     ratio = (temp_c + KELVIN) / CRITICAL_K
     tau = 1.0 - ratio
+    # Coefficients of equation 1, as above.
     series = (
         -7.85951783 * tau
         + 1.84408259 * tau**1.5
@@ -69,6 +70,7 @@ def saturation_temp_c(pressure_pa: float) -> float:
     ranges.within("pressure_pa", pressure_pa, 1e3, 4e6, "Pa")
     ranges.close()
     return float(
+        # brackets of the root (numerical)
         brentq(lambda t: _wagner_pruss(np.asarray(t)) - pressure_pa, -5.0, 300.0, xtol=1e-6)
     )
 
@@ -81,6 +83,7 @@ def ambient_pressure_pa(altitude_m: float) -> float:
     ranges = Ranges()
     ranges.within("altitude_m", altitude_m, -430.0, 5000.0, "m")
     ranges.close()
+    # the standard atmosphere, ISO 2533
     return float(101_325.0 * (1.0 - 2.25577e-5 * altitude_m) ** 5.25588)
 
 
@@ -112,4 +115,4 @@ def latent_heat_j_kg(temp_c: float) -> float:
     """Latent heat of evaporation [J/kg], 0 to 150 °C, within 0.5 %: a straight line through the
     steam tables.
     """
-    return 2.5025e6 - 2433.0 * temp_c
+    return 2.5025e6 - 2433.0 * temp_c  # a line through the steam tables

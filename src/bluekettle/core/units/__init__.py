@@ -21,14 +21,14 @@ __all__ = [
     "times_in_ten",
 ]
 
-KELVIN = 273.15
+KELVIN = 273.15  # by definition
 FINGER_MM = 18.0  # the breadth of an adult's index finger, typical, estimated
-POUND_KG = 0.45359237
+POUND_KG = 0.45359237  # by definition
 
 
 def c_to_f(temp_c: float) -> float:
     """Degrees Fahrenheit of a Celsius temperature, -273.15 to 2000 °C; OutOfRange otherwise."""
-    return within("temp_c", temp_c, -KELVIN, 2000.0, "°C") * 9.0 / 5.0 + 32.0
+    return within("temp_c", temp_c, -KELVIN, 2000.0, "°C") * 9.0 / 5.0 + 32.0  # by definition
 
 
 def pounds_to_kg(mass_lb: float) -> float:

@@ -15,11 +15,11 @@ from bluekettle.core.errors import MissingData, within
 
 OPEN, CLOSE = "⟨", "⟩"
 _MARKED = re.compile(f"{OPEN}(-?[0-9.]+) ([^{CLOSE}]+){CLOSE}")
-POUND_KG = 0.45359237
-OUNCE_G = 28.349523125
-INCH_MM = 25.4
-FOOT_M = 0.3048
-CUP_L = 0.2365882365
+POUND_KG = 0.45359237  # by definition
+OUNCE_G = 28.349523125  # by definition
+INCH_MM = 25.4  # by definition
+FOOT_M = 0.3048  # by definition
+CUP_L = 0.2365882365  # by definition
 QUART_L = 4 * CUP_L
 
 
@@ -66,8 +66,8 @@ def _degrees(value: float, unit: str, fahrenheit: bool) -> str:
     """A temperature, or with "K" a difference of two, to the whole degree."""
     if not fahrenheit:
         return f"{value:.0f} °C"
-    zero = 32.0 if unit == "°C" else 0.0
-    return f"{1.8 * value + zero:.0f} °F"
+    zero = 32.0 if unit == "°C" else 0.0  # by definition
+    return f"{1.8 * value + zero:.0f} °F"  # by definition
 
 
 def _plain(digits: int, unit: str) -> Callable[[float], str]:

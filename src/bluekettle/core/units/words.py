@@ -17,7 +17,7 @@ def percent(share: float) -> str:
     True
     """
     within("share", share, -100.0, 100.0)
-    tenths = 0.0 < abs(share) < 0.0995 and round(share * 1000.0) % 10
+    tenths = 0.0 < abs(share) < 0.0995 and round(share * 1000.0) % 10  # ten and more is told whole
     return f"{share * 100.0:.{1 if tenths else 0}f}{THIN}%"
 
 
@@ -49,7 +49,7 @@ def span_words(seconds: float) -> str:
     ['40 seconds', '1 minute', '6 minutes', '2 h 46 min']
     """
     within("seconds", seconds, 0.0, 1e7, "s")
-    if seconds < 55.0:
+    if seconds < 55.0:  # from here on it is a minute
         return f"{max(5, 5 * round(seconds / 5.0))} seconds"
     minutes = round(seconds / 60.0)
     if minutes < 100:

@@ -1,0 +1,27 @@
+"""Nothing in the model moves unseen: every first heat and finish against the figures on record."""
+
+import json
+
+import pytest
+
+from bluekettle.core.stages import FINISHES, TENDERISE
+from tests.core.golden import DISHES, FILE, figures, moved, returns
+
+RECORD = json.loads(FILE.read_text(encoding="utf-8"))
+
+
+@pytest.mark.parametrize("name", DISHES)
+def test_a_dish_has_the_figures_on_record(name):
+    told = figures(name) | returns(name)
+    assert told.keys() == RECORD[name].keys()
+    far = {
+        key: (was, told[key])
+        for key, was in RECORD[name].items()
+        if moved(was, told[key], key) > 1.0
+    }
+    assert far == {}
+
+
+def test_the_record_holds_every_first_heat_and_every_finish():
+    assert {d.get("tenderise", "pressure") for d in DISHES.values()} == set(TENDERISE)
+    assert {d.get("finish", "broiler") for d in DISHES.values()} == set(FINISHES)
