@@ -33,6 +33,7 @@ def test_the_whole_document_is_kept_for_good_and_bad_input(tmp_path):
         document = f"{server.start('--demo')}/api/v1/openapi.json"
         found = subprocess.run(
             [*WALK, document, "--phases", "examples,fuzzing,stateful"],
+            cwd=tmp_path,
             capture_output=True,
             text=True,
             timeout=500,
