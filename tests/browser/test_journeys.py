@@ -581,3 +581,20 @@ def test_pounds_inches_and_fahrenheit_are_shown_and_kept_as_they_are_typed(page:
     page.get_by_role("button", name=re.compile("two-basket fryer")).click()
     expect(dial).to_have_value("375")
     expect(by(page, "measures")).to_have_value("us")
+
+
+SHIFTS = """window.shifted = 0
+new PerformanceObserver((list) => list.getEntries().forEach((e) => { window.shifted += e.value }))
+  .observe({ type: 'layout-shift', buffered: true })"""
+
+
+def test_nothing_jumps_under_the_finger_while_a_page_loads(page: Page, server):
+    address = server.start("--demo")
+    page.add_init_script(SHIFTS)
+    asked: list[str] = []
+    page.on("request", lambda request: asked.append(request.url))
+    for path in ("/", "/plan", "/log"):
+        page.goto(address + path)
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate("window.shifted") < 0.05, path
+    assert len([url for url in asked if url.endswith("/forecasts")]) == 1
