@@ -426,7 +426,7 @@ def test_a_kitchen_is_entered_watched_and_measured_by_mouse(page: Page, server, 
     by(page, "add-kind").select_option("oven-broiler")
     by(page, "add-appliance").click()
     expect(page.get_by_text("not calibrated", exact=False)).to_be_visible()
-    page.get_by_role("radio", name="8 cm").click()
+    page.get_by_text("8 cm", exact=True).click()
     expect(page.get_by_role("radio", name="8 cm")).to_be_checked()
     assert axe(page) == []
     page.clock.install()

@@ -47,6 +47,15 @@ function worth(figure: string | null): string {
   return words ? `assumed; ${words}` : 'assumed'
 }
 const usual = computed(() => props.appliance.given.rack_mm ?? 150)
+const rackChoices = computed(() =>
+  (props.appliance.racks_mm ?? []).map((mm) => ({
+    value: mm,
+    label: kitchen.value === 'us' ? length(mm, 'us') : `${Math.round(mm / 10)} cm`,
+  })),
+)
+const rackUsed = computed(
+  () => rackChoices.value.find((r) => Math.abs(r.value - usual.value) < 10)?.value,
+)
 
 function putRacks(text: string) {
   const words = text.split(/[,;\s]+/).filter(Boolean)
@@ -74,9 +83,9 @@ function putRacks(text: string) {
         />
         in use for plans</label
       >
-      <button type="button" class="plain-button" data-test="drop-appliance" @click="emit('drop')">
+      <el-button class="plain-button" data-test="drop-appliance" @click="emit('drop')">
         Delete
-      </button>
+      </el-button>
     </div>
     <p v-if="appliance.instead" class="quiet">
       Plans reckon with “{{ appliance.instead }}”; take it out of use, and they reckon with this
@@ -105,20 +114,15 @@ function putRacks(text: string) {
       <small v-if="wrongRack" class="wrong" role="alert"
         >“{{ wrongRack }}” is not a distance: write millimetres, like 70, 140, 210</small
       >
-      <div v-if="appliance.type === 'broiler'" role="radiogroup" aria-label="The rack you use">
-        <span>You use</span>
-        <button
-          v-for="r in appliance.racks_mm"
-          :key="r"
-          type="button"
-          role="radio"
-          :aria-checked="Math.abs(r - usual) < 10"
-          :class="{ on: Math.abs(r - usual) < 10 }"
-          class="plain-button"
-          @click="emit('keep', { rack_mm: r })"
-        >
-          {{ kitchen === 'us' ? length(r, 'us') : `${Math.round(r / 10)} cm` }}
-        </button>
+      <div v-if="appliance.type === 'broiler' && rackChoices.length">
+        <span id="rack-used">You use</span>
+        <el-segmented
+          class="pick-one"
+          aria-labelledby="rack-used"
+          :model-value="rackUsed"
+          :options="rackChoices"
+          @change="emit('keep', { rack_mm: Number($event) })"
+        />
       </div>
     </div>
     <details>
@@ -220,11 +224,6 @@ function putRacks(text: string) {
   gap: 8px;
   align-items: center;
   flex-wrap: wrap;
-}
-.on {
-  background: var(--kettle-ember);
-  color: var(--kettle-ember-ink);
-  border-color: var(--kettle-ember);
 }
 .words {
   display: grid;

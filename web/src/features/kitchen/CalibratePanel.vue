@@ -89,27 +89,26 @@ async function see(sign: (typeof SIGNS)[number]) {
           <option v-for="s in sauces" :key="s.id" :value="s.id">{{ s.document.name }}</option>
         </select></label
       >
-      <button type="button" class="ember-button" data-test="scout-start" @click="start">
+      <el-button class="ember-button" data-test="scout-start" @click="start">
         It is under the heat now
-      </button>
+      </el-button>
     </div>
     <div v-else class="watch">
       <p class="clock figure" role="timer">{{ stopwatch(under) }}</p>
       <p>Stay with it. Tap a sign when you see it:</p>
       <div class="signs">
-        <button
+        <el-button
           v-for="s in shown"
           :key="s"
-          type="button"
           class="wide-button"
           :disabled="seen.includes(s)"
           :data-test="`sign-${s}`"
           @click="see(s)"
         >
           {{ s === 'dark' ? 'dark, mahogany' : s }}
-        </button>
+        </el-button>
       </div>
-      <button type="button" class="plain-button" @click="began = null">It is out, enough</button>
+      <el-button class="plain-button" @click="began = null">It is out, enough</el-button>
     </div>
     <p v-if="told" class="told figure" role="status">
       A bottled sweet glaze was to be mahogany at {{ minutes(told.before.likely_s) }} ({{
@@ -134,14 +133,13 @@ async function see(sign: (typeof SIGNS)[number]) {
             {{ o.ground === 'food' ? 'on food' : o.ground === 'scout' ? 'scout' : '' }}
             {{ o.sauce }}</span
           >
-          <button
-            type="button"
+          <el-button
             class="plain-button"
             :data-test="`forget-${o.id}`"
             @click="emit('forget', o.id, o.forgotten)"
           >
             {{ o.forgotten ? 'count it again' : 'forget it' }}
-          </button>
+          </el-button>
         </li>
       </ul>
     </details>

@@ -65,15 +65,9 @@ async function put() {
           <option value="">an appliance…</option>
           <option v-for="k in kitchen.kinds" :key="k.key" :value="k.key">{{ k.name }}</option>
         </select>
-        <button
-          type="button"
-          class="ember-button"
-          :disabled="!kind"
-          data-test="add-appliance"
-          @click="put"
-        >
+        <el-button class="ember-button" :disabled="!kind" data-test="add-appliance" @click="put">
           Add
-        </button>
+        </el-button>
       </div>
     </div>
     <ProblemNote v-if="problem" :problem="problem" :again="problem.status === 0" @again="again" />

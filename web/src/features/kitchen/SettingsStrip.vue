@@ -79,17 +79,16 @@ function toggle(item: string) {
     </div>
     <p>At hand:</p>
     <div class="gear">
-      <button
+      <el-button
         v-for="item in gear"
         :key="item"
-        type="button"
         class="plain-button"
         :aria-pressed="(settings.gear ?? []).includes(item)"
         :class="{ on: (settings.gear ?? []).includes(item) }"
         @click="toggle(item)"
       >
         {{ (settings.gear ?? []).includes(item) ? '✓ ' : '' }}{{ item }}
-      </button>
+      </el-button>
     </div>
   </section>
 </template>

@@ -44,9 +44,7 @@ function move(direction: number) {
   <div class="field">
     <label :for="`f-${field}`">{{ label }}</label>
     <div class="row">
-      <button type="button" class="plain-button" :aria-label="`less ${unit}`" @click="move(-1)">
-        −
-      </button>
+      <el-button class="plain-button" :aria-label="`less ${unit}`" @click="move(-1)"> − </el-button>
       <input
         :id="`f-${field}`"
         :value="text"
@@ -56,9 +54,7 @@ function move(direction: number) {
         class="figure"
         @input="put(($event.target as HTMLInputElement).value)"
       />
-      <button type="button" class="plain-button" :aria-label="`more ${unit}`" @click="move(1)">
-        +
-      </button>
+      <el-button class="plain-button" :aria-label="`more ${unit}`" @click="move(1)"> + </el-button>
       <span class="unit">{{ unit }}</span>
     </div>
   </div>

@@ -53,9 +53,9 @@ const open = ref(false)
         <dd>{{ forecast.sauce_g }} g <small>for all coats, both sides</small></dd></template
       >
     </dl>
-    <button type="button" class="plain-button no-print" :aria-expanded="open" @click="open = !open">
+    <el-button class="plain-button no-print" :aria-expanded="open" @click="open = !open">
       {{ open ? 'Hide' : 'Show' }} the heat going in
-    </button>
+    </el-button>
     <TracesChart v-if="open" :forecast="forecast" :degrees="degrees" />
   </section>
 </template>

@@ -44,7 +44,7 @@ function put(text: string) {
     />
     <span>{{ unit }}</span>
     <em v-if="stated === null">assumed</em>
-    <button v-else type="button" class="plain-button" @click="put('')">assume again</button>
+    <el-button v-else class="plain-button" @click="put('')">assume again</el-button>
   </div>
 </template>
 

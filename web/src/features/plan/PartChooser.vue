@@ -146,15 +146,14 @@ const sauces = computed(() => [
       />
       <p class="quiet">Or lay fingers against it:</p>
       <div v-arrows class="fingers">
-        <button
+        <el-button
           v-for="n in [1, 2, 3, 4]"
           :key="n"
-          type="button"
           class="plain-button"
           @click="pick({ thickness_mm: n * 18 })"
         >
           {{ n }}
-        </button>
+        </el-button>
       </div>
     </template>
     <ChoiceList

@@ -41,32 +41,26 @@ function later(minutes: number) {
 
 <template>
   <div class="serve">
-    <button
-      type="button"
-      class="plain-button"
-      :aria-pressed="!serveAt"
-      @click="$emit('change', null)"
-    >
+    <el-button class="plain-button" :aria-pressed="!serveAt" @click="$emit('change', null)">
       as soon as it can be
-    </button>
-    <button
+    </el-button>
+    <el-button
       v-for="u in usual"
       :key="u.moment"
-      type="button"
       class="plain-button figure"
       :aria-pressed="serveAt === u.moment"
       data-test="usual-hour"
       @click="$emit('change', u.moment)"
     >
       {{ u.text }}
-    </button>
+    </el-button>
     <label for="f-serve">or on the table at</label>
     <input id="f-serve" v-model="value" type="datetime-local" class="figure" />
     <div class="steps">
-      <button type="button" class="plain-button" @click="later(-15)">15 min sooner</button>
-      <button type="button" class="plain-button" @click="later(serveAt ? 15 : 120)">
+      <el-button class="plain-button" @click="later(-15)">15 min sooner</el-button>
+      <el-button class="plain-button" @click="later(serveAt ? 15 : 120)">
         {{ serveAt ? '15 min later' : 'in 2 hours' }}
-      </button>
+      </el-button>
     </div>
   </div>
 </template>

@@ -37,14 +37,13 @@ const draft = useDraft()
             ><span class="visually-hidden">{{ w.level }}: </span>{{ w.message }}</b
           >
           <p>{{ w.why }}</p>
-          <button
+          <el-button
             v-if="w.repair_says"
-            type="button"
             class="plain-button"
             @click="draft.change(w.repair as Partial<Dish>)"
           >
             {{ w.repair_says }}
-          </button>
+          </el-button>
         </div>
       </li>
     </ul>

@@ -47,20 +47,12 @@ function take(setting: Setting) {
           Time runs to the right, the fiercest heat is on top. The outlined row is yours; choose
           another by a tap, or with the up and down keys.
         </p>
-        <div class="sites" role="radiogroup" aria-label="Which site">
-          <button
-            v-for="s in ['face', 'edge'] as const"
-            :key="s"
-            type="button"
-            role="radio"
-            :aria-checked="site === s"
-            :class="{ on: site === s }"
-            class="plain-button"
-            @click="site = s"
-          >
-            {{ s }}
-          </button>
-        </div>
+        <el-segmented
+          v-model="site"
+          class="pick-one"
+          aria-label="Which site"
+          :options="['face', 'edge']"
+        />
       </div>
       <HeatMap :explorer="explorer" :site="site" :caramelises="glaze.caramelises" @pick="pick" />
     </template>
@@ -71,14 +63,13 @@ function take(setting: Setting) {
       <ol class="settings figure">
         <li v-for="(setting, i) in [advice.choice, ...advice.runners]" :key="setting.reason">
           <span>{{ setting.reason }}</span>
-          <button
-            type="button"
+          <el-button
             :class="i === 0 ? 'ember-button' : 'plain-button'"
             :data-test="`advice-${i}`"
             @click="take(setting)"
           >
             Use it
-          </button>
+          </el-button>
         </li>
       </ol>
       <h3>Last chance to change</h3>
@@ -114,15 +105,6 @@ function take(setting: Setting) {
 .head p {
   margin: 0;
   flex: 1;
-}
-.sites {
-  display: flex;
-  gap: 8px;
-}
-.on {
-  background: var(--kettle-ember);
-  color: var(--kettle-ember-ink);
-  border-color: var(--kettle-ember);
 }
 .settings {
   margin: 0;

@@ -38,21 +38,15 @@ async function read() {
 </script>
 
 <template>
-  <div class="ways" role="radiogroup" aria-label="Where the figures come from">
-    <button
-      v-for="w in ['label', 'hand'] as const"
-      :key="w"
-      type="button"
-      role="radio"
-      :aria-checked="way === w"
-      :class="{ on: way === w }"
-      class="plain-button"
-      :data-test="`own-${w}`"
-      @click="way = w"
-    >
-      {{ w === 'label' ? 'from its label' : 'by hand' }}
-    </button>
-  </div>
+  <el-segmented
+    v-model="way"
+    class="pick-one"
+    aria-label="Where the figures come from"
+    :options="[
+      { value: 'label', label: 'from its label' },
+      { value: 'hand', label: 'by hand' },
+    ]"
+  />
   <HandForm v-if="way === 'hand'" @add="((says = ''), emit('add', $event))" />
   <form v-else class="bottle" @submit.prevent="read">
     <label
@@ -75,7 +69,9 @@ async function read() {
         v-model="order"
         placeholder="tomato paste, brown sugar, vinegar"
     /></label>
-    <button type="submit" class="ember-button" data-test="bottle-read">Read the label</button>
+    <el-button native-type="submit" class="ember-button" data-test="bottle-read"
+      >Read the label</el-button
+    >
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="says" role="status">{{ says }}</p>
   </form>
@@ -84,9 +80,7 @@ async function read() {
     <ul>
       <li v-for="item in props.own" :key="item.key">
         {{ item.name }}
-        <button type="button" class="plain-button" @click="emit('remove', item.key)">
-          forget it
-        </button>
+        <el-button class="plain-button" @click="emit('remove', item.key)"> forget it </el-button>
       </li>
     </ul>
   </template>
@@ -126,17 +120,7 @@ ul {
 p {
   margin: 12px 0 0;
 }
-.ways {
-  display: flex;
-  gap: 8px;
+.pick-one {
   margin-bottom: 14px;
-}
-.on {
-  background: var(--kettle-enamel);
-  color: var(--kettle-paper);
-  border-color: var(--kettle-enamel);
-}
-html.dark .on {
-  color: var(--kettle-ink);
 }
 </style>

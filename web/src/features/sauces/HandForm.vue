@@ -55,21 +55,25 @@ const toggle = (item: string) =>
       }}
     </p>
     <div class="row" role="group" aria-label="Allergens in it">
-      <button
+      <el-button
         v-for="a in ALLERGENS"
         :key="a"
-        type="button"
         class="plain-button"
         :aria-pressed="allergens.includes(a)"
         :class="{ on: allergens.includes(a) }"
         @click="toggle(a)"
       >
         {{ allergens.includes(a) ? '✓ ' : '' }}{{ a }}
-      </button>
+      </el-button>
     </div>
-    <button type="submit" class="ember-button" data-test="hand-add" :disabled="!made.item">
+    <el-button
+      native-type="submit"
+      class="ember-button"
+      data-test="hand-add"
+      :disabled="!made.item"
+    >
       Add it
-    </button>
+    </el-button>
   </form>
 </template>
 

@@ -109,7 +109,7 @@ function add() {
             ? `${Math.round(left)} g stay in the bowl.`
             : `${Math.round(-left)} g more than there is.`
         }}
-        <button type="button" class="plain-button" @click="add">Another portion</button>
+        <el-button class="plain-button" @click="add">Another portion</el-button>
       </p>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -117,14 +117,13 @@ function add() {
       <LedgerFlow :portions="portions" :ledger="ledger" :batch-g="batchG" />
       <p v-for="s in ledger.stops" :key="s.place" class="stop" role="alert">
         <b>Stop.</b> {{ s.why }}.
-        <button
-          type="button"
+        <el-button
           class="plain-button"
           data-test="boil-it"
           @click="portions.filter((p) => p.name === s.portion).forEach((p) => (p.boil = true))"
         >
           Boil it, {{ Math.ceil(s.boil_min) }} min
-        </button>
+        </el-button>
       </p>
       <p class="quiet">{{ ledger.guidance }}</p>
     </template>

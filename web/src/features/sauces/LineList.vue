@@ -122,14 +122,9 @@ function take(i: number, name: string) {
     </li>
   </ol>
   <p v-if="tooMany" class="many" role="alert">{{ tooMany }}</p>
-  <button
-    type="button"
-    class="plain-button more"
-    data-test="add-line"
-    @click="add(lines.length - 1)"
-  >
+  <el-button class="plain-button more" data-test="add-line" @click="add(lines.length - 1)">
     Another line
-  </button>
+  </el-button>
 </template>
 
 <style scoped>

@@ -77,6 +77,9 @@ const top = computed(() =>
 </template>
 
 <style scoped>
+dd > b:first-child {
+  margin-right: 8px;
+}
 .facts {
   display: grid;
   gap: 8px;

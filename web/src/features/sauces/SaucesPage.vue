@@ -13,7 +13,6 @@ import LedgerPanel from './LedgerPanel.vue'
 import LineList from './LineList.vue'
 import SauceFacts from './SauceFacts.vue'
 import SauceShelf from './SauceShelf.vue'
-import { vArrows } from '@/shared/composables/arrows'
 import ScalePanel from './ScalePanel.vue'
 import VariantPanel from './VariantPanel.vue'
 import { useSauce } from './useSauce'
@@ -25,7 +24,13 @@ const plan = useDraft()
 const router = useRouter()
 const asking = ref(true)
 const tab = ref('ladder')
-const KINDS = ['rub', 'marinade', 'braise', 'glaze', 'table'] as const
+const KINDS = [
+  { value: 'rub', label: 'rub' },
+  { value: 'marinade', label: 'marinade' },
+  { value: 'braise', label: 'braising liquid' },
+  { value: 'glaze', label: 'glaze' },
+  { value: 'table', label: 'table sauce' },
+]
 const body = computed(() => ({
   ...sauce.recipe(),
   simmer: draft.value.simmer ?? null,
@@ -113,66 +118,41 @@ async function use() {
           maxlength="80"
           data-test="sauce-name"
         />
-        <div v-arrows class="kinds" role="radiogroup" aria-label="Kind">
-          <button
-            v-for="k in KINDS"
-            :key="k"
-            type="button"
-            role="radio"
-            :aria-checked="draft.kind === k"
-            :class="{ on: draft.kind === k }"
-            @click="draft.kind = k"
-          >
-            {{ k === 'table' ? 'table sauce' : k === 'braise' ? 'braising liquid' : k }}
-          </button>
-        </div>
+        <el-segmented v-model="draft.kind" class="pick-one" aria-label="Kind" :options="KINDS" />
         <LineList v-model="draft.lines" :read="analysis?.lines ?? []" />
         <div class="keep">
-          <button
-            type="button"
+          <el-button
             class="ember-button"
             data-test="keep"
             :disabled="!sauce.changed.value"
             @click="sauce.keep()"
           >
             {{ id ? 'Keep the change' : 'Keep it' }}
-          </button>
-          <button
-            type="button"
+          </el-button>
+          <el-button
             class="plain-button"
             :disabled="!analysis"
             data-test="use-on-dish"
             @click="use"
           >
             {{ plan.dish ? 'Put it on tonight’s dish' : 'Choose a dish for it' }}
-          </button>
-          <button type="button" class="plain-button" data-test="save-file" @click="save">
+          </el-button>
+          <el-button class="plain-button" data-test="save-file" @click="save">
             Save as file
-          </button>
-          <button type="button" class="plain-button" data-test="save-list" @click="saveList">
+          </el-button>
+          <el-button class="plain-button" data-test="save-list" @click="saveList">
             List as CSV
-          </button>
-          <button
-            v-if="id"
-            type="button"
-            class="plain-button"
-            data-test="drop"
-            @click="sauce.drop()"
-          >
+          </el-button>
+          <el-button v-if="id" class="plain-button" data-test="drop" @click="sauce.drop()">
             Delete
-          </button>
+          </el-button>
         </div>
         <p v-if="said" role="status">{{ said }}</p>
         <p v-if="refused" class="refused" role="alert">
           {{ refused.detail }}.
-          <button
-            type="button"
-            class="plain-button"
-            data-test="drop-anyway"
-            @click="sauce.drop(true)"
-          >
+          <el-button class="plain-button" data-test="drop-anyway" @click="sauce.drop(true)">
             Delete, plans keep their copy
-          </button>
+          </el-button>
         </p>
         <ProblemNote
           v-else-if="problem"
@@ -214,10 +194,9 @@ async function use() {
           aria-label="Also on this meat"
         >
           <span>Also on this meat:</span>
-          <button
+          <el-button
             v-for="s in others"
             :key="s.id"
-            type="button"
             class="plain-button"
             :aria-pressed="beside.includes(s.id)"
             :class="{ on: beside.includes(s.id) }"
@@ -227,7 +206,7 @@ async function use() {
             "
           >
             {{ beside.includes(s.id) ? '✓ ' : '' }}{{ s.document.name }}
-          </button>
+          </el-button>
         </div>
       </div>
       <section v-else-if="!asking" class="empty">
@@ -305,26 +284,8 @@ async function use() {
   padding: 0;
   min-height: 48px;
 }
-.kinds {
-  display: flex;
-  flex-wrap: wrap;
-  margin: 2px 0 8px -8px;
-}
-.kinds button {
-  border: 0;
-  background: transparent;
-  padding: 6px 8px;
-  min-height: 44px;
-  min-width: 44px;
-  font-size: 1.02rem;
-  color: var(--kettle-ink-soft);
-  cursor: pointer;
-  border-bottom: 3px solid transparent;
-}
-.kinds .on {
-  color: var(--kettle-ink);
-  font-weight: 700;
-  border-bottom-color: var(--kettle-ember);
+.pick-one {
+  margin: 2px 0 8px;
 }
 .made,
 .keep {

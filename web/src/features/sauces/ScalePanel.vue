@@ -16,8 +16,8 @@ const WAYS = [
   { key: 'coats', text: 'to the coats' },
   { key: 'servings', text: 'to the plates' },
   { key: 'short', text: 'to what is short' },
-] as const
-const by = ref<(typeof WAYS)[number]['key']>('meat')
+]
+const by = ref<'meat' | 'coats' | 'servings' | 'short'>('meat')
 const meat = ref<{ for_kg: number | null; meat_kg: number | null }>({
   for_kg: props.forKg ?? 1.5,
   meat_kg: 2,
@@ -54,20 +54,14 @@ async function scale() {
 
 <template>
   <div class="panel">
-    <div class="ways" role="radiogroup" aria-label="What decides">
-      <button
-        v-for="w in WAYS"
-        :key="w.key"
-        type="button"
-        role="radio"
-        :aria-checked="by === w.key"
-        :class="{ on: by === w.key }"
-        class="plain-button"
-        @click="((by = w.key), (scaled = undefined))"
-      >
-        {{ w.text }}
-      </button>
-    </div>
+    <el-segmented
+      v-model="by"
+      class="pick-one"
+      aria-label="What decides"
+      :options="WAYS"
+      :props="{ value: 'key', label: 'text' }"
+      @change="scaled = undefined"
+    />
     <form class="fields" @submit.prevent="scale">
       <template v-if="by === 'meat'">
         <NumberField v-model="meat.for_kg" label="Written for" unit="kg" :step="0.1" />
@@ -91,7 +85,7 @@ async function scale() {
         >
         <label class="short">There is <input v-model="short.have" placeholder="3 tbsp" /></label>
       </template>
-      <button type="submit" class="ember-button" data-test="scale">Scale it</button>
+      <el-button native-type="submit" class="ember-button" data-test="scale">Scale it</el-button>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="scaled">
@@ -106,8 +100,7 @@ async function scale() {
           <em v-if="line.law !== 'straight'">{{ line.law }}</em>
         </li>
       </ul>
-      <button
-        type="button"
+      <el-button
         class="plain-button"
         data-test="use-scaled"
         @click="
@@ -118,7 +111,7 @@ async function scale() {
         "
       >
         Use these amounts
-      </button>
+      </el-button>
     </template>
   </div>
 </template>
@@ -128,20 +121,11 @@ async function scale() {
   display: grid;
   gap: 14px;
 }
-.ways,
 .fields {
   display: flex;
   gap: 10px;
   flex-wrap: wrap;
   align-items: end;
-}
-.on {
-  background: var(--kettle-enamel);
-  color: var(--kettle-paper);
-  border-color: var(--kettle-enamel);
-}
-html.dark .on {
-  color: var(--kettle-ink);
 }
 .short {
   display: grid;

@@ -30,10 +30,9 @@ async function show(name: string) {
 <template>
   <div class="panel">
     <div class="names">
-      <button
+      <el-button
         v-for="name in names"
         :key="name"
-        type="button"
         class="plain-button"
         :class="{ on: chosen === name }"
         :aria-pressed="chosen === name"
@@ -41,7 +40,7 @@ async function show(name: string) {
         @click="show(name)"
       >
         {{ name }}
-      </button>
+      </el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="found">
@@ -57,15 +56,14 @@ async function show(name: string) {
         :ladder="found.analysis.ladder"
         :dials="found.analysis.dials"
       />
-      <button
+      <el-button
         v-if="found.changes.length"
-        type="button"
         class="plain-button use"
         data-test="use-variant"
         @click="emit('use', found.lines)"
       >
         Use these amounts
-      </button>
+      </el-button>
     </template>
   </div>
 </template>

@@ -410,7 +410,7 @@ describe('what is done with a sauce', () => {
       order: ['tomato paste', 'brown sugar', 'vinegar'],
     })
     expect(page.emitted('add')![0]).toEqual([item])
-    await page.get(find('own-hand')).trigger('click')
+    await page.findAll('input[type="radio"]')[1]!.setValue()
     await page.get(find('hand-name')).setValue('Jelly')
     await page.get('form').trigger('submit')
     expect(page.emitted('add')![1]![0]).toMatchObject({

@@ -89,7 +89,7 @@ function answer(key: string) {
       }}</component>
       <TapTiles :tap="tap" @pick="answer" />
       <div class="foot">
-        <button v-if="at > 0" type="button" class="plain-button" @click="at--">Back</button>
+        <el-button v-if="at > 0" class="plain-button" @click="at--">Back</el-button>
         <p class="told">
           <button
             v-for="(t, i) in told"

@@ -27,9 +27,7 @@ const faults = computed(() =>
       ><b>{{ f.what }}</b
       >: {{ f.given ? `“${f.given}” will not do. ` : '' }}Use {{ f.accepted }}.</span
     >
-    <button v-if="again" type="button" class="plain-button" @click="$emit('again')">
-      Try again
-    </button>
+    <el-button v-if="again" class="plain-button" @click="$emit('again')"> Try again </el-button>
   </div>
 </template>
 
