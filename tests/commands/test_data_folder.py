@@ -1,11 +1,11 @@
 """What is kept, and the commands about it: real processes on a real folder."""
 
 import json
+import select
 import shutil
 import sqlite3
 import subprocess
 import sys
-import time
 from pathlib import Path
 from typing import Any
 from urllib.error import HTTPError
@@ -167,15 +167,13 @@ def test_a_killed_server_loses_no_tap_and_leaves_nothing_running(server: Server)
     cook = server.ask("/cooks", {"dish": RIBS})
     told = server.ask(f"/cooks/{cook['id']}/events", {"kind": "done", "step": "season"})
     assert server.process is not None
-    helpers = children(server.process.pid)
+    helpers = [os.pidfd_open(pid) for pid in children(server.process.pid)]
     assert helpers
     server.kill()
-    for _ in range(50):
-        if not any(Path(f"/proc/{pid}").exists() for pid in helpers):
-            break
-        time.sleep(0.1)
-    else:
-        raise AssertionError("the model's processes outlive the server")
+    for helper in helpers:
+        ended, _, _ = select.select([helper], [], [], 5.0)
+        os.close(helper)
+        assert ended, "the model's processes outlive the server"
     server.start()
     assert server.ask(f"/cooks/{cook['id']}/live")["current"] == told["current"] == "load"
 
