@@ -1,6 +1,7 @@
 """What is kept, and the commands about it: real processes on a real folder."""
 
 import json
+import os
 import select
 import shutil
 import sqlite3
