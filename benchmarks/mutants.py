@@ -58,13 +58,14 @@ OPERATORS = {
 # Tests by room, the likeliest first; the run ends with the first that fails.
 FIRST = {
     "safety": [
+        "tests/core/test_watch_outs.py",
         "tests/core/test_refusals.py",
         "tests/core/test_rooms.py",
         "tests/core/test_first_heats.py",
     ],
     "advice": ["tests/core/test_advice.py"],
 }
-TESTS = ["tests/core/test_goldens.py", "tests/core/test_dish_forecast.py", "tests/core/test_finishes.py", "tests/core/test_vessel.py"]
+TESTS = ["tests/core/test_goldens.py", "tests/core", "tests/against"]
 
 Change = dict[str, Any]
 
