@@ -60,8 +60,8 @@ def test_a_turned_piece_waits_for_its_other_side_and_is_spoilt_by_it():
 
 
 def test_the_window_opens_with_the_median_and_closes_with_one_in_twenty():
-    """Midpoints of the weights: ready 100 s at 0.24, 120 s at 0.72, so half at 110.8 s; spoilt 150 s
-    at 0.01, 240 s at 0.26, so a twentieth at 164.4 s. In the middle, 137.6 s, two are right.
+    """Midpoints of the weights: ready 100 s at 0.24, 120 s at 0.72, so half at 110.8 s; spoilt 150
+    s at 0.01, 240 s at 0.26, so a twentieth at 164.4 s. In the middle, 137.6 s, two are right.
     """
     weights = np.array([0.48, 0.48, 0.02, 0.02])
     found = read_milestones(finish(FACE, EDGE), weights, "amber").window
