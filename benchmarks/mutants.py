@@ -66,6 +66,7 @@ FIRST = {
     "advice": ["tests/core/test_advice.py"],
 }
 TESTS = ["tests/core/test_goldens.py", "tests/core", "tests/against"]
+LONGEST_S = 900.0  # three times what all of them take
 
 Change = dict[str, Any]
 
@@ -166,13 +167,17 @@ class Bench:
 
     def first_failure(self, room: str) -> str:
         """Run the tests that are likely to see it, then all that are fast."""
-        run = subprocess.run(
-            [sys.executable, "-m", "pytest", "-q", "-x", *FIRST.get(room, []), *TESTS],
-            cwd=self.folder,
-            env={**os.environ, "PYTHONPATH": f"{self.folder / 'src'}:{self.folder}"},
-            capture_output=True,
-            text=True,
-        )
+        try:
+            run = subprocess.run(
+                [sys.executable, "-m", "pytest", "-q", "-x", *FIRST.get(room, []), *TESTS],
+                cwd=self.folder,
+                env={**os.environ, "PYTHONPATH": f"{self.folder / 'src'}:{self.folder}"},
+                capture_output=True,
+                text=True,
+                timeout=LONGEST_S,
+            )
+        except subprocess.TimeoutExpired:
+            return "(it hangs)"
         failed = [line for line in run.stdout.splitlines() if line.startswith(("FAILED", "ERROR"))]
         return failed[0][:110] if failed else ("" if run.returncode == 0 else "(nothing ran)")
 

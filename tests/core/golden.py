@@ -207,6 +207,7 @@ def glaze(f: Forecast) -> dict[str, Any]:
         "look_every_s": m.look_every_s,
         "possible": m.possible,
         "finish_timer_s": f.finish_timer_s,
+        "horizon_s": float(f.finish.sample_s[-1]),
         "risk.mean": float(m.risk.mean()),
         "wanted.mean": float(m.wanted.mean()),
         "strip.mean": float(f.strip_index.mean()),

@@ -1,5 +1,6 @@
 """Advice, rescue, last exits and the explorer's map."""
 
+import re
 from dataclasses import replace
 
 import numpy as np
@@ -98,6 +99,15 @@ def test_last_exits_come_in_order_and_leave_time_for_what_follows(ribs):
     assert times == sorted(times, reverse=True)
     finish = next(s for s in ribs.stages if s.key == "finish")
     assert all(t > finish.band.likely_s for t in times)
+    # Each says what it is made of: the minutes in its reason add up to it, to their rounding.
+    seconds = {e.do: e.before_serving_s for e in exits}
+    said = {e.do: [float(n) for n in re.findall(r"(\d+) min", e.why)] for e in exits}
+    for do in ("cook it longer", "finish in another appliance"):
+        assert sum(said[do]) == pytest.approx(seconds[do] / 60.0, abs=1.0)
+    rest = next(s.band.likely_s for s in ribs.stages if s.key == "rest")
+    under = seconds["begin the finish and skip the rest"]
+    onward = said["finish in another appliance"][1]
+    assert (under + rest) / 60.0 == pytest.approx(onward, abs=0.5)
 
 
 @pytest.mark.parametrize("finish", ["broiler", "air_fryer"])

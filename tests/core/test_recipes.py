@@ -37,7 +37,9 @@ from bluekettle.core.stages import (
     Kitchen,
     Learnt,
     cut_keys,
+    first_heat,
     fit_cut,
+    fits_of,
     forecast,
     ladder,
 )
@@ -356,6 +358,29 @@ def test_a_pot_is_judged_by_its_line_its_least_liquid_and_its_height():
     tall = fit_cut("pork-shoulder", 1.8, 1, 110.0, Inside("box", 0.24, 0.22, 0.09))
     assert tall.batches == 0
     assert "11 cm high" in render(tall.verdicts[0].message)
+
+
+def test_two_baskets_take_twice_as_much_and_a_trivet_takes_room_only_in_a_pot():
+    basket = Inside("box", 0.2, 0.15, 0.09)
+    one = fit_cut("beef-short-ribs", 1.6, 6, 45.0, basket)
+    two = fit_cut("beef-short-ribs", 1.6, 6, 45.0, replace(basket, zones=2))
+    assert one.batches == 2 * two.batches == 2
+    assert two.verdicts[0].message == "6 ribs fit in one layer."
+    pot = Inside("round", 0.22, 0.22, 0.15, 5.7, 0.25)
+    ribs = Dish("beef-short-ribs", 1.6, 6, 45.0)
+    free = {
+        (heat, gear): fits_of(
+            replace(
+                ribs,
+                tenderise=heat,
+                kitchen=Kitchen(insides={"pot": pot, "slow": pot}, gear=frozenset(gear)),
+            )
+        )[first_heat(heat).job].free_m
+        for heat in ("pressure", "slow")
+        for gear in ((), ("trivet",))
+    }
+    assert free["pressure", ()] - free["pressure", ("trivet",)] == pytest.approx(0.02)
+    assert free["slow", ()] == free["slow", ("trivet",)] == free["pressure", ()]
 
 
 def test_racks_stand_on_edge_or_coil_in_a_pot_and_nowhere_else():

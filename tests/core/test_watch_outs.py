@@ -11,6 +11,7 @@ from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import mix, sample_sauce
 from bluekettle.core.stages import FINISHES, TENDERISE, Dish, Kitchen, cut, forecast
 from bluekettle.core.tables import value
+from bluekettle.core.units import render
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=2)
 HEAD = Dish("cauliflower", 0.9, 1, 150.0, bite="tug", tenderise="simmer", finish="oven")
@@ -29,7 +30,12 @@ LINE = BASE["beef-short-ribs"].fill.line
 
 
 def told(of: Dish = RIBS, **parts):
-    """Levels by id, of a base forecast with figures of its parts replaced."""
+    """Levels by id."""
+    return {w.id: w.level for w in found_of(of, **parts)}
+
+
+def found_of(of, **parts):
+    """Watch-outs of a base forecast with figures of its parts replaced."""
     found = BASE[of.cut]
     dish = dict(parts.pop("dish", {}))
     if "kitchen" in parts:
@@ -42,7 +48,7 @@ def told(of: Dish = RIBS, **parts):
     if window is not None:
         milestones = changed.get("milestones", found.milestones)
         changed["milestones"] = replace(milestones, window=replace(milestones.window, **window))
-    return {w.id: w.level for w in watch_outs(replace(found, **changed))}
+    return watch_outs(replace(found, **changed))
 
 
 def bath(temp_c, **more):
@@ -221,3 +227,37 @@ def test_every_heat_has_a_caution_of_its_own_and_a_frothy_pot_is_not_vented_fast
     assert told(HEAD, dish=quick, fill=BASE["beef-short-ribs"].fill)["froth"] == CAREFUL
     slow = {**quick, "release": "natural"}
     assert "froth" not in told(HEAD, dish=slow, fill=BASE["beef-short-ribs"].fill)
+
+
+def said(of=RIBS, **parts):
+    """The same, whole."""
+    return {w.id: w for w in found_of(of, **parts)}
+
+
+def test_figures_in_the_words_are_those_that_decided():
+    proven = said(safety={"rests_on": "time", "log_low": 250.0, "probe_c": 60.0})["proven-time"]
+    assert "99 log reductions" in proven.why, "no more than a person can read"
+    assert "at least 60 °C" in render(proven.message)
+    few = said(safety={"rests_on": "time", "log_low": 8.2})["proven-time"]
+    assert "8 log reductions" in few.why
+    slow = said(safety={"danger_min": 301.0})["danger-zone"]
+    assert render(slow.message) == "The middle would spend 301 minutes between 5 °C and 54 °C."
+    waits = said(slack_s=600.0, warm_s=1200.0)["hold-warm"]
+    assert "about 20 minutes" in waits.why
+
+
+@pytest.mark.parametrize("fill", [1.05, 1.4, 2.5])
+def test_less_food_by_the_repair_is_under_the_line_and_not_much_under(fill):
+    """The food's share of the pot goes with its mass, the liquid stays."""
+    found = said(fill={"share": fill * LINE})["pot-full"]
+    volume = RIBS.kitchen.or_typical("pot_volume_l")
+    food = fill * LINE * volume - RIBS.liquid
+    share = (RIBS.liquid + food * found.repair["mass_kg"] / RIBS.mass_kg) / volume
+    assert 0.9 * LINE <= share <= LINE + 0.05 / RIBS.mass_kg * food / volume
+
+
+def test_less_food_by_the_repair_goes_into_the_bath():
+    full = bath(65.0, mass_kg=2.0 * BATH_MOST_KG)
+    fits = said(**full)["bath-full"].repair["mass_kg"]
+    assert 0.5 * BATH_MOST_KG < fits < BATH_MOST_KG
+    assert "bath-full" not in told(**bath(65.0, mass_kg=fits))

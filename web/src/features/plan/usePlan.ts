@@ -1,7 +1,8 @@
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { refDebounced } from '@vueuse/core'
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Choices, type Dish, type Forecast, type Problem } from '@/api/client'
+import { useLast } from '@/shared/composables/useLast'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useDraft } from './draft'
 import { usePlanKeeping } from './usePlanKeeping'
@@ -41,15 +42,13 @@ export function usePlan(id: () => number | undefined) {
         Boolean(asked.value) &&
         asked.value === body.value,
     ),
-    placeholderData: keepPreviousData,
     staleTime: AGAIN_MS,
     retry: false,
     // "Start now" moves with the clock, and a server that was away is asked again.
     refetchInterval: ({ state }) =>
       state.error?.status === 0 || !draft.dish?.serve_at ? AGAIN_MS : false,
   })
-  const forecast = shallowRef<Forecast>()
-  watch(query.data, (found) => found && (forecast.value = found), { immediate: true })
+  const forecast = useLast(query.data)
 
   async function open() {
     opened.value = false

@@ -1,55 +1,69 @@
-import { ref, shallowRef, watch } from 'vue'
-import { useDebounceFn } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
 import {
   api,
-  ask,
+  fetched,
   type Advice,
   type Dish,
   type Explorer,
-  type Glaze,
+  type Forecast,
   type Problem,
 } from '@/api/client'
+import { useLast } from '@/shared/composables/useLast'
 
-/** The map, the advice and a second strip beside the first, asked when the panel is open and the dish changes. */
+const SOON_MS = 250
+const AGAIN_MS = 15_000
+const kept = {
+  staleTime: Infinity,
+  retry: false,
+  // A server that was away is asked again.
+  refetchInterval: ({ state }: { state: { error: Problem | null } }) =>
+    state.error?.status === 0 ? AGAIN_MS : (false as const),
+}
+
+/** The map, the advice and a second strip beside the first, asked when the dish rests for a moment. */
 export function useWhy(dish: () => Dish, sides: (finish: string) => number) {
-  const explorer = shallowRef<Explorer>()
-  const advice = shallowRef<Advice>()
-  const beside = shallowRef<Glaze>()
   const besideKey = ref('')
-  const problem = ref<Problem>()
-  const waiting = ref(false)
-  let latest = 0
+  // None of them depends on when it is eaten.
+  const asked = refDebounced(
+    computed(() => JSON.stringify({ ...dish(), serve_at: null })),
+    SOON_MS,
+  )
+  const body = () => JSON.parse(asked.value) as Dish
 
-  async function refresh() {
-    const turn = ++latest
-    waiting.value = true
-    const map = await ask(() => api.POST('/api/v1/explorer', { body: dish() }))
-    if (turn !== latest) return
-    problem.value = map.problem
-    if (map.data) explorer.value = map.data
-    await compare()
-    const found = await ask(() => api.POST('/api/v1/advice', { body: dish() }))
-    if (turn !== latest) return
-    waiting.value = false
-    if (found.data) advice.value = found.data
-  }
+  const map = useQuery<Explorer, Problem>({
+    queryKey: ['explorer', asked],
+    queryFn: ({ signal }) => fetched(api.POST('/api/v1/explorer', { body: body(), signal })),
+    ...kept,
+  })
+  const found = useQuery<Advice, Problem>({
+    queryKey: ['advice', asked],
+    queryFn: ({ signal }) => fetched(api.POST('/api/v1/advice', { body: body(), signal })),
+    ...kept,
+  })
 
   /** The same food with another sauce or appliance: "sauce:plum-tea" or "finish:air_fryer". */
-  async function compare() {
-    const [field, value] = besideKey.value.split(':')
-    if (!field || !value) {
-      beside.value = undefined
-      return
-    }
-    const other: Dish = { ...dish(), [field]: value, serve_at: null }
-    if (field === 'sauce') other.coats = dish().coats || 1
-    if (field === 'finish' && sides(value) > 1) other.flips_min = []
-    const { data } = await ask(() => api.POST('/api/v1/forecasts', { body: other }))
-    if (data) beside.value = data.glaze
+  function other(): Dish {
+    const [field, value] = besideKey.value.split(':') as ['sauce' | 'finish', string]
+    const changed: Dish = { ...body(), [field]: value }
+    if (field === 'sauce') changed.coats = body().coats || 1
+    if (field === 'finish' && sides(value) > 1) changed.flips_min = []
+    return changed
   }
+  const second = useQuery<Forecast, Problem>({
+    queryKey: ['beside', asked, besideKey],
+    queryFn: ({ signal }) => fetched(api.POST('/api/v1/forecasts', { body: other(), signal })),
+    enabled: computed(() => besideKey.value !== ''),
+    ...kept,
+  })
 
-  const soon = useDebounceFn(refresh, 250)
-  watch(dish, () => void soon(), { deep: true, immediate: true })
-  watch(besideKey, () => void compare())
-  return { explorer, advice, beside, besideKey, problem, waiting }
+  return {
+    explorer: useLast(map.data),
+    advice: useLast(found.data),
+    beside: computed(() => (besideKey.value ? second.data.value?.glaze : undefined)),
+    besideKey,
+    problem: computed(() => map.error.value ?? undefined),
+    waiting: computed(() => map.isFetching.value || found.isFetching.value),
+  }
 }

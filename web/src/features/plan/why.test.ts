@@ -1,6 +1,9 @@
 import { flushPromises, mount } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Dish } from '@/api/client'
+import { queries } from '@/app/queries'
 import { choices, dish, forecast, glaze, serve } from '@/__tests__/kitchen'
 import HeatMap from './HeatMap.vue'
 import WhyHeat from './WhyHeat.vue'
@@ -92,6 +95,13 @@ describe('the map of heat', () => {
   })
 })
 
+function opened(dish: Dish) {
+  return mount(WhyHeat, {
+    props: { dish, choices, glaze },
+    global: { plugins: [[VueQueryPlugin, { queryClient: queries() }]] },
+  })
+}
+
 describe('why this heat', () => {
   it('takes the advice by one tap, and sets another glaze beside the first', async () => {
     const asked = serve({
@@ -101,7 +111,7 @@ describe('why this heat', () => {
     })
     const draft = useDraft()
     draft.begin({ ...dish })
-    const panel = mount(WhyHeat, { props: { dish: draft.dish!, choices, glaze } })
+    const panel = opened(draft.dish!)
     await settle()
     expect(panel.text()).toContain('At 160: wider.')
     expect(panel.text()).toContain('30 min before serving: add a return leg')
@@ -130,7 +140,7 @@ describe('why this heat', () => {
       ],
       'POST /advice': [200, { ...advice, none_safe: 'No setting here.' }],
     })
-    const panel = mount(WhyHeat, { props: { dish, choices, glaze } })
+    const panel = opened(dish)
     await settle()
     expect(panel.get('[role=alert]').text()).toContain('0.05 to 12 kg')
     expect(panel.text()).toContain('No setting here.')
