@@ -11,6 +11,7 @@ import json
 from pathlib import Path
 from typing import Any
 
+from bluekettle.core.advice import advise, effects
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import (
@@ -113,6 +114,7 @@ DISHES: dict[str, dict[str, Any]] = {
         "coats": 1,
     },
 }
+ADVISED = ("pressure, broiler", "air fried through")
 # What a thermometer or a fork may say at the check, and what is planned from it.
 FAILED = {
     "cold": Failed(read_c=58.0, cold=True, tough=False),
@@ -238,6 +240,23 @@ def returns(name: str) -> dict[str, Any]:
     return told
 
 
+def advice(name: str) -> dict[str, Any]:
+    """What is advised, with its words, and what every assumption is worth in minutes."""
+    dish = dish_named(name)
+    found = advise(dish, forecast(dish))
+    told: dict[str, Any] = {"now": found.now.reason, "none_safe": found.none_safe}
+    for place, one in enumerate((found.choice, *found.runners)):
+        told[f"{place}.change"] = json.dumps(one.change, sort_keys=True)
+        told[f"{place}.reason"] = one.reason
+        told |= {f"{place}.width_s": one.width_s, f"{place}.opens_s": one.opens_s}
+        told |= {f"{place}.hit": one.hit, f"{place}.possible": one.possible}
+    for effect in effects(dish):
+        told[f"{effect.name}.low_min"] = effect.plate_low_min
+        told[f"{effect.name}.high_min"] = effect.plate_high_min
+        told[f"{effect.name}.ask"] = effect.ask
+    return told
+
+
 def moved(old: Any, new: Any, name: str) -> float:
     """How far a figure is from what it was, in tolerances; what is no number has to be the same."""
     if isinstance(old, int | float) and isinstance(new, int | float):
@@ -248,7 +267,8 @@ def moved(old: Any, new: Any, name: str) -> float:
 
 def all_figures() -> dict[str, dict[str, Any]]:
     """Of every dish."""
-    return {name: figures(name) | returns(name) for name in DISHES}
+    told = {name: figures(name) | returns(name) for name in DISHES}
+    return told | {f"advice, {name}": advice(name) for name in ADVISED}
 
 
 if __name__ == "__main__":
