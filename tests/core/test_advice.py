@@ -6,10 +6,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from bluekettle.core.advice import REGIONS, advise, explore, last_exits, rescue
+from bluekettle.core.advice import REGIONS, advise, calmers, explore, last_exits, rescue
 from bluekettle.core.errors import OutOfRange
 from bluekettle.core.glaze import BEFORE, Heat, draw_members, read_milestones, run_finish
-from bluekettle.core.sauce import mix, sample_sauce
+from bluekettle.core.ingredients import ingredient
+from bluekettle.core.sauce import mix, sample_sauce, sample_sauce_lines
 from bluekettle.core.stages import Dish, Kitchen, Sighting, cut, forecast
 from bluekettle.core.stages.finishing import coating_of
 
@@ -174,3 +175,16 @@ def test_a_sugar_free_glaze_in_an_air_fryer_browns_late_and_without_caramel():
         light.milestones.bands["face"]["mahogany"].likely_s
         > 1.3 * sweet.milestones.bands["face"]["mahogany"].likely_s
     )
+
+
+def test_what_would_calm_a_glaze_is_ordered_bounded_and_reckoned_as_it_is_simmered():
+    lines = [(ingredient(key), mass) for key, mass in sample_sauce_lines("plum-tea")]
+    found = calmers(lines)
+    later = [c.later_s for c in found]
+    assert later == sorted(later, reverse=True)
+    assert all(5.0 < s <= 1800.0 for s in later)
+    assert {c.do for c in found} >= {"white sugar for the plum jam", "half of the plum jam"}
+    assert min(later) < 1800.0, "what is asked is bounded, not all of it told as the bound"
+    simmered = {c.do: c.later_s for c in calmers(lines, water=0.25)}
+    assert simmered
+    assert all(simmered.get(c.do) != c.later_s for c in found if c.later_s < 1800.0)
