@@ -15,6 +15,8 @@ from bluekettle.core.advice import advise, effects
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import (
+    LIMITS,
+    PLAUSIBLE,
     Band,
     Dish,
     Failed,
@@ -257,6 +259,16 @@ def advice(name: str) -> dict[str, Any]:
     return told
 
 
+def limits() -> dict[str, Any]:
+    """What is accepted of every figure, and what is plausible where nobody said."""
+    told: dict[str, Any] = {}
+    for name, (low, high, _) in LIMITS.items():
+        told |= {f"{name}.least": low, f"{name}.most": high}
+    for name, (low, high) in PLAUSIBLE.items():
+        told |= {f"{name}.plausible_low": low, f"{name}.plausible_high": high}
+    return told
+
+
 def moved(old: Any, new: Any, name: str) -> float:
     """How far a figure is from what it was, in tolerances; what is no number has to be the same."""
     if isinstance(old, int | float) and isinstance(new, int | float):
@@ -268,7 +280,8 @@ def moved(old: Any, new: Any, name: str) -> float:
 def all_figures() -> dict[str, dict[str, Any]]:
     """Of every dish."""
     told = {name: figures(name) | returns(name) for name in DISHES}
-    return told | {f"advice, {name}": advice(name) for name in ADVISED}
+    told |= {f"advice, {name}": advice(name) for name in ADVISED}
+    return told | {"limits": limits()}
 
 
 if __name__ == "__main__":

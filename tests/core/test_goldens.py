@@ -5,7 +5,7 @@ import json
 import pytest
 
 from bluekettle.core.stages import FINISHES, TENDERISE
-from tests.core.golden import ADVISED, DISHES, FILE, advice, figures, moved, returns
+from tests.core.golden import ADVISED, DISHES, FILE, advice, figures, limits, moved, returns
 
 RECORD = json.loads(FILE.read_text(encoding="utf-8"))
 
@@ -28,6 +28,10 @@ def test_a_dish_has_the_figures_on_record(name):
 @pytest.mark.parametrize("name", ADVISED)
 def test_advice_and_effects_are_those_on_record(name):
     assert far(f"advice, {name}", advice(name)) == {}
+
+
+def test_limits_are_those_on_record():
+    assert far("limits", limits()) == {}
 
 
 def test_the_record_holds_every_first_heat_and_every_finish():
