@@ -21,15 +21,9 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+from bluekettle.api.examples import DISH
+
 HERE = str(Path(sys.executable).with_name("kettle"))
-RIBS = {
-    "cut": "beef-short-ribs",
-    "mass_kg": 1.6,
-    "pieces": 6,
-    "thickness_mm": 45,
-    "sauce": "plum-tea",
-    "coats": 2,
-}
 CLIENTS = 8
 TAPS = 300
 COOKS = 10_000
@@ -69,7 +63,7 @@ def ask(url: str, body: Any = None) -> Any:
 def taps_under_load(kettle: str) -> None:
     """Seconds from a tap to its answer while eight clients forecast without a pause."""
     with tempfile.TemporaryDirectory() as folder, served(kettle, folder) as api:
-        cook = ask(f"{api}/cooks", {"dish": RIBS})["id"]
+        cook = ask(f"{api}/cooks", {"dish": DISH})["id"]
         quiet = tap_times(api, cook)
         stop = threading.Event()
         done: list[float] = []
@@ -119,7 +113,7 @@ def forecasting(api: str, number: int, stop: threading.Event, done: list[float])
     mass = 1.0 + 0.1 * number
     while not stop.is_set():
         mass = 1.0 + (mass - 0.99) % 1.0
-        ask(f"{api}/forecasts", {**RIBS, "mass_kg": round(mass, 3)})
+        ask(f"{api}/forecasts", {**DISH, "mass_kg": round(mass, 3)})
         done.append(mass)
 
 
@@ -127,7 +121,7 @@ def long_list(kettle: str) -> None:
     """Seconds of the first page of cooks, and of a search, in a log of ten thousand."""
     with tempfile.TemporaryDirectory() as folder:
         with served(kettle, folder) as api:
-            ask(f"{api}/cooks", {"dish": RIBS})
+            ask(f"{api}/cooks", {"dish": DISH})
         multiply(Path(folder) / "kettle.sqlite3")
         with served(kettle, folder) as api:
             for name, path in (("first page", "/cooks"), ("a search", "/cooks?search=plum")):
