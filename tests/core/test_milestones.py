@@ -51,6 +51,13 @@ def test_a_member_is_right_from_its_colour_until_its_edge_burns_or_its_face_turn
     assert found.bands["edge"]["burnt"].likely_s == pytest.approx(250.0)
 
 
+def test_only_the_proportion_of_the_weights_counts():
+    one, four = (read_milestones(finish(FACE, EDGE), n * EVEN, "amber") for n in (1.0, 4.0))
+    assert four.wanted == pytest.approx(one.wanted)
+    assert four.risk == pytest.approx(one.risk)
+    assert (four.possible, four.window, four.gaps) == (one.possible, one.window, one.gaps)
+
+
 def test_a_turned_piece_waits_for_its_other_side_and_is_spoilt_by_it():
     found = read_milestones(finish(FACE, EDGE, BACK), EVEN, "amber")
     at = {t: found.wanted[int(t / 10)] for t in (100, 110, 140, 150, 190, 200)}
