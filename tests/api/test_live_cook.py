@@ -7,6 +7,7 @@ import pytest
 from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
 
 from bluekettle.core.stages import FINISHES
+from bluekettle.services.instructions import minutes_text
 
 DRUMSTICKS = {
     "cut": "turkey-drumsticks",
@@ -195,6 +196,39 @@ def test_what_can_never_get_there_is_not_offered(kitchen: Kitchen):
     ways = [w["heat"] for w in cold["back"]["ways"]]
     assert ways[0] != "bath"
     assert cold["back"]["ways"][0]["minutes"] < 60
+
+
+def test_the_way_that_is_taken_has_its_own_words_minutes_and_supper(kitchen: Kitchen):
+    """Ways back that are offered together have steps of the same names."""
+    dish = {**SHORT_RIBS, "coats": 1, "tenderise": "bath", "kitchen": {"bath_c": 60.0}}
+    live = kitchen.press(at_gate(kitchen, dish), tender=False, temp_c=55)
+    ways = live["back"]["ways"]
+    assert [w["heat"] for w in ways] == ["simmer", "low_oven", "bath"]
+    assert live["back"]["way"] == 0
+    for way, offered in [*enumerate(ways), (0, ways[0])]:
+        live = kitchen.tell(live["id"], kind="way", step="check", way=way)
+        assert live["back"]["way"] == way
+        hold = next(s for s in live["steps"] if s["key"] == "check~1.hold")
+        assert live["says"].endswith(f"{offered['says']} for {minutes_text(hold['likely_s'])}.")
+        assert hold["likely_s"] / 60 < offered["minutes"] < hold["likely_s"] / 60 + 45
+        assert live["back"]["ways"][way]["eat_at"] == live["serve_at"]
+    live = kitchen.press_until(live, "check~1.hold")
+    assert "bath" not in live["says"].lower() + live["detail"].lower()
+    checked = kitchen.press_until(live, "check~1.check")
+    kitchen.press(checked, tender=True, temp_c=90)
+    late = {"kind": "way", "step": "check~1.check", "way": 1}
+    assert kitchen.post(f"/cooks/{live['id']}/events", late, 422)["errors"][0]["field"] == "way"
+
+
+def test_a_newer_good_reading_takes_the_way_back_out_and_none_can_be_chosen_any_more(
+    kitchen: Kitchen,
+):
+    live = kitchen.press(at_gate(kitchen), tender=False, temp_c=92)
+    assert "check~1.load" in states(live)
+    again = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=93)
+    assert again["current"] == "lift"
+    late = {"kind": "way", "step": "check", "way": 0}
+    assert kitchen.post(f"/cooks/{live['id']}/events", late, 422)["errors"][0]["field"] == "way"
 
 
 def test_no_step_counts_behind_an_open_gate_and_a_skip_wants_its_reason(kitchen: Kitchen):

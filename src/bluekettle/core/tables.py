@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 
-from bluekettle.core.errors import CoreError, MissingData
+from bluekettle.core.errors import MissingData
 
 __all__ = [
     "Constant",
@@ -138,7 +138,3 @@ def check_data() -> list[str]:
                 f"constants/{item.name}: {item.value} lies outside {item.low} to {item.high}"
             )
     return found
-
-
-class BadData(CoreError):
-    """The shipped data fails its own check."""

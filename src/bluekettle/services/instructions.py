@@ -57,8 +57,8 @@ def evidence_text(wants: Evidence | None, asked_c: float | None) -> str:
     warm = f"at least {amount(asked_c, '°C')} at the {THICKEST}" if asked_c is not None else ""
     if not wants.tender:
         return f"{warm}."
-    feel = "a skewer slides in without resistance"
-    return f"{feel}, and {warm}." if warm else f"{feel[0].upper()}{feel[1:]}."
+    feel = "A skewer slides in without resistance"
+    return f"{feel}, and {warm}." if warm else f"{feel}."
 
 
 @dataclass(frozen=True)

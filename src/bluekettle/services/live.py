@@ -75,12 +75,10 @@ class Loaded:
 
     @cached_property
     def legs(self) -> dict[str, Leg]:
-        """Ways back that were taken, by the key of each of their steps."""
-        found: dict[str, Leg] = {}
-        for event in standing(self.events):
-            for leg in event.legs:
-                found |= {step.key: leg for step in leg.steps}
-        return found
+        """Ways back that are taken, by the key of each of their steps. Others that were there have
+        steps of the same keys.
+        """
+        return {step.key: leg for leg in self.fold.taken.values() for step in leg.steps}
 
     @cached_property
     def fold(self) -> Fold:
@@ -370,8 +368,7 @@ def back_public(loaded: Loaded, progress: Progress, now: datetime) -> ReturnPubl
     legs = loaded.fold.legs.get(gate, ())
     if not legs:
         return None
-    taken = loaded.legs.get(current)
-    way = next((i for i, leg in enumerate(legs) if taken and leg.heat == taken.heat), 0)
+    way = legs.index(loaded.fold.taken[gate])
     serve_at = loaded.at(progress.serve_at_s)
     return ReturnPublic(
         step=gate,

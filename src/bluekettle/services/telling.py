@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from sqlalchemy import Engine
@@ -129,15 +128,6 @@ def facts_of(forecast: ForecastPublic) -> FactsDocument:
         allergens=forecast.allergens,
         allergens_unknown=forecast.allergens_unknown,
     )
-
-
-@dataclass(frozen=True)
-class Told:
-    """An event as it is to be appended."""
-
-    kind: str
-    happened: datetime
-    data: dict[str, object]
 
 
 def tell(

@@ -17,7 +17,7 @@ const keys: [string, string][] = [
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Keys" width="min(460px, 92vw)">
+  <el-dialog v-model="open" title="Keys" width="min(520px, 94vw)" class="kettle-dialog">
     <dl class="keys">
       <template v-for="[key, what] in keys" :key="key">
         <dt>

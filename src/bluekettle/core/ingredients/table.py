@@ -259,11 +259,6 @@ def _holds(word: str, names: dict[str, str]) -> bool:
     return word in names or word in _JOINS or word in _LACKS or word[:1].isdigit()
 
 
-def _lacking(item: Ingredient) -> bool:
-    """Whether a name says that something is not in it."""
-    return bool(_LACKS & set(normal(item.name.replace(",", " ")).split()))
-
-
 def _near(wanted: str, names: dict[str, str], own: Known) -> tuple[str, ...]:
     """Up to three names that are near. What lacks something comes last where that was not asked
     for: a slip of the pen must not take an allergen out of sight.

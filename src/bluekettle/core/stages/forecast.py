@@ -5,7 +5,7 @@ was assumed.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -392,8 +392,3 @@ def strip_index(finish: Finish, weights: Array) -> Array:
         pick = (cumulated < 0.5).sum(axis=0)
         out[s] = np.take_along_axis(index, np.take_along_axis(order, pick[None, :], 0), 0)[0]
     return out
-
-
-def without_sightings(dish: Dish) -> Dish:
-    """The same dish before anything was seen."""
-    return replace(dish, sightings=())

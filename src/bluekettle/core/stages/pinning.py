@@ -40,9 +40,6 @@ class Warp:
         return np.asarray(np.interp(time_s, given, wanted) + beyond)
 
 
-NONE = Warp((0.0,), (0.0,))
-
-
 def crossing(sample_s: Array, index: Array, mark: float) -> float:
     """When a drawn site first reaches an index [s]; inf where it does not."""
     over = np.flatnonzero(index >= mark)

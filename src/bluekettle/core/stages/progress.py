@@ -11,6 +11,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 from bluekettle.core.stages.steps import Evidence, Leg, StepPlan
 
@@ -212,7 +213,8 @@ class Fold:
         self.line = [plan for plan in plans if not plan.beside]
         self.beside = [plan for plan in plans if plan.beside]
         self.gates: dict[str, str] = {}
-        self.legs: dict[str, tuple[Leg, ...]] = {}
+        self.legs: dict[str, tuple[Leg, ...]] = {}  # of a failed gate, all there are
+        self.taken: dict[str, Leg] = {}  # and the one that stands in the line
         self.done: dict[str, Event] = {}
         self.checks: list[Check] = []
         self.left_under: tuple[str, float, float] | None = None
@@ -268,6 +270,7 @@ class Fold:
             verdict = PASSED if not why else FAILED
         self.checks.append(Check(gate.key, event.at_s, event.temp_c, event.tender, verdict, why))
         self._drop_leg(gate.key)
+        self.legs.pop(gate.key, None)
         self.done[gate.key] = event
         self.gates[gate.key] = verdict
         if verdict == FAILED:
@@ -293,6 +296,9 @@ class Fold:
         otherwise.
         """
         running = self._under_now(place)
+        for gate in [plan.key for plan in self.line[place + 1 :] if plan.who == "gate"]:
+            self._drop_leg(gate)
+            self.legs.pop(gate, None)
         for plan in self.line[place + 1 :]:
             self.done.pop(plan.key, None)
             self.gates.pop(plan.key, None)
@@ -319,7 +325,9 @@ class Fold:
         """Take a way back, and all that follows from it, out of the line."""
         stem = leg_stem(gate)
         self.line = [plan for plan in self.line if not is_later_leg(plan.key, stem)]
-        for known in (self.done, self.gates):
+        self.taken.pop(gate, None)
+        kept: tuple[dict[str, Any], ...] = (self.done, self.gates, self.legs, self.taken)
+        for known in kept:
             for key in [k for k in known if is_later_leg(k, stem)]:
                 del known[key]
 
@@ -328,6 +336,7 @@ class Fold:
         self._drop_leg(gate)
         legs = self.legs[gate]
         leg = legs[min(max(way, 0), len(legs) - 1)]
+        self.taken[gate] = leg
         place = self.place(gate)
         self.line[place + 1 : place + 1] = leg.steps
 

@@ -14,7 +14,6 @@ from numpy.typing import NDArray
 from bluekettle.core.errors import NotConverged, Ranges
 from bluekettle.core.glaze import Draws, draw_members, weighted_quantiles
 from bluekettle.core.stages.dish import Cut, Dish
-from bluekettle.core.stages.first_heats import first_heat
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.progress import leg_key
 from bluekettle.core.stages.steps import Evidence, Leg, StepPlan
@@ -38,7 +37,9 @@ MOST_WAYS = 3
 OTHERS = ("simmer", "braise", "low_oven")
 OF_FINISH = {"air_fryer": "air_fry", "oven": "low_oven", "broiler": "low_oven"}
 READING_ERROR_K = 1.0  # of a kitchen thermometer: the colder side counts (typical, estimated)
-UNREAD_C = 85.0  # of a piece that just came out of its heat, where nobody read it (estimated)
+# Of a piece that just came out of its heat, where nobody read it (estimated); in a bath no more
+# than the water.
+UNREAD_C = 85.0
 
 
 @dataclass(frozen=True)
@@ -72,9 +73,10 @@ def ways_back(dish: Dish, cut: Cut, gate: StepPlan, failed: Failed) -> tuple[Leg
         ranges.within("read_c", failed.read_c, -30.0, 130.0, "°C")
     ranges.close()
     found: list[Leg] = []
+    start_c = start_of(dish, failed)
     for heat in heats_to_try(dish):
         other = dish if heat == dish.tenderise else moved_to(dish, heat)
-        leg = way_back(other, cut, gate, failed, again=heat == dish.tenderise)
+        leg = way_back(other, cut, gate, failed, start_c, again=heat == dish.tenderise)
         if leg is not None:
             found.append(leg)
         if len(found) == MOST_WAYS or (found and goes_straight_back(found[0], dish)):
@@ -99,15 +101,24 @@ def moved_to(dish: Dish, heat: str) -> Dish:
     return replace(dish, tenderise=heat, liquid_l=None, timer_min=None, release="quick")
 
 
-def way_back(dish: Dish, cut: Cut, gate: StepPlan, failed: Failed, again: bool) -> Leg | None:
+def start_of(dish: Dish, failed: Failed) -> float:
+    """What the food starts from [°C]: what was read, less a thermometer's error, all through; its
+    surface is warmer in truth, so that counts on the safe side.
+    """
+    if failed.read_c is not None:
+        return failed.read_c - READING_ERROR_K
+    bath = dish.tenderise == "bath"
+    return min(UNREAD_C, dish.kitchen.or_typical("bath_c") if bath else UNREAD_C) - READING_ERROR_K
+
+
+def way_back(
+    dish: Dish, cut: Cut, gate: StepPlan, failed: Failed, start_c: float, again: bool
+) -> Leg | None:
     """The way back in this dish's first heat; None where it never gets there.
 
-    `again` : the vessel is the one it came from, and hot. The food starts at what was read, less a
-    thermometer's error, all through: its surface is warmer in truth, so that counts on the safe
-    side.
+    `again` : the vessel is the one it came from, and hot.
     """
     dish = replace(dish, release="quick")
-    start_c = (UNREAD_C if failed.read_c is None else failed.read_c) - READING_ERROR_K
     hot_c = boiling_point_c(dish.kitchen.or_typical("altitude_m")) if again else None
     missing = cut.targets[dish.bite] * value("return_cook_share") if failed.tough else 0.0
     pair = wary_pair(draw_members(dish.seed, MEMBERS))
@@ -180,8 +191,3 @@ def evidence_after(
     if not by_time:
         return usual
     return replace(usual, timed_c=probe_c, timed_step=leg_key(gate.key, "hold"), timed_s=hold_s)
-
-
-def another_heat(key: str) -> str:
-    """The plain name of a first heat, for words."""
-    return first_heat(key).name

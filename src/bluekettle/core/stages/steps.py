@@ -10,8 +10,6 @@ from bluekettle.core.errors import within
 from bluekettle.core.stages.chain import Stage
 from bluekettle.core.stages.forecast import Forecast
 
-WHO = ("hands", "machine", "gate", "fire")
-
 
 @dataclass(frozen=True)
 class Evidence:

@@ -12,6 +12,7 @@ const reading = ref('')
 const leaving = ref(false)
 const reason = ref('')
 const BOILS_C = 100
+const COLDEST_C = -30
 
 const celsius = computed(() => {
   const value = typed(reading.value, 1)
@@ -19,8 +20,15 @@ const celsius = computed(() => {
   return degrees.value === 'C' ? value : (value - 32) / 1.8
 })
 const asks = computed(() => props.gate.wants_c !== null && props.gate.wants_c !== undefined)
-const odd = computed(() => celsius.value !== null && celsius.value > BOILS_C)
-const blocked = computed(() => (asks.value && celsius.value === null) || odd.value)
+/** What is wrong with a reading that food cannot have; where it would be one in °F, that is asked. */
+const odd = computed(() => {
+  if (celsius.value === null || (celsius.value <= BOILS_C && celsius.value >= COLDEST_C)) return ''
+  return celsius.value > BOILS_C ? 'No food is that hot inside.' : 'No food is that cold inside.'
+})
+const inFahrenheit = computed(
+  () => degrees.value === 'C' && (celsius.value! - 32) / 1.8 <= BOILS_C && celsius.value! > 0,
+)
+const blocked = computed(() => (asks.value && celsius.value === null) || odd.value !== '')
 const yes = computed(() => {
   if (!props.gate.tender) return 'Checked'
   return asks.value ? 'It is tender and hot' : 'It is tender'
@@ -54,10 +62,13 @@ function leave() {
       <span class="quiet">at least {{ temperature(gate.wants_c!, degrees) }}</span>
     </div>
     <p v-if="odd" class="odd" role="alert">
-      No food is that hot inside. Did you mean °F?
-      <el-button class="plain-button" data-test="meant-f" @click="meantFahrenheit">
-        Yes, {{ reading }} °F
-      </el-button>
+      {{ odd }}
+      <template v-if="inFahrenheit">
+        Did you mean °F?
+        <el-button class="plain-button" data-test="meant-f" @click="meantFahrenheit">
+          Yes, {{ reading }} °F
+        </el-button>
+      </template>
     </p>
     <p v-if="gate.rests_on" class="rests" data-test="rests-on">{{ gate.rests_on }}</p>
     <el-button
@@ -71,6 +82,7 @@ function leave() {
     <el-button
       v-if="gate.tender"
       class="plain-button tough"
+      :disabled="odd !== ''"
       data-test="gate-no"
       @click="tell(false)"
     >

@@ -161,6 +161,15 @@ describe('parts of the stove', () => {
     await gate.get(find('meant-f')).trigger('click')
     await gate.get(find('gate-yes')).trigger('click')
     expect(gate.emitted('told')).toMatchObject([[{ temp_c: 73.9 }]])
+    for (const [given, says] of [
+      ['9999', 'No food is that hot inside.'],
+      ['-80', 'No food is that cold inside.'],
+    ] as const) {
+      await gate.get(`input${find('gate-temp')}, ${find('gate-temp')} input`).setValue(given)
+      expect(gate.get('[role=alert]').text()).toBe(says)
+      for (const button of ['gate-yes', 'gate-no'])
+        expect(gate.get(find(button)).attributes('disabled')).toBeDefined()
+    }
     await gate.get(find('leave-out')).trigger('click')
     expect(gate.get(find('leave-go')).attributes('disabled')).toBeDefined()
     await gate.get(`input${find('leave-why')}, ${find('leave-why')} input`).setValue('no battery')
