@@ -682,3 +682,10 @@ export async function show(
   await flushPromises()
   return { page, router }
 }
+
+/** Mount a part of a page, with what it asks the server. */
+export const part = ((component: Component, options: ComponentMountingOptions<unknown> = {}) =>
+  mount(component, {
+    ...options,
+    global: { ...options.global, plugins: [[VueQueryPlugin, { queryClient: queries() }]] },
+  } as ComponentMountingOptions<unknown>)) as typeof mount

@@ -2,11 +2,14 @@
 import { computed, onMounted, ref, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
+import en from 'element-plus/es/locale/lang/en'
 import { CallScreen, LiveBar, mainClock, useLive } from '@/features/live'
 import TopBar from './TopBar.vue'
 import ShortcutList from './ShortcutList.vue'
 import { isTyping, stopRepeats } from '@/shared/composables/keys'
 
+// Weeks begin on a Monday, as the times of this kitchen are said.
+const english = { ...en, name: 'en-gb' }
 const router = useRouter()
 const route = useRoute()
 const live = useLive()
@@ -49,9 +52,11 @@ watchEffect(() => {
   <a class="visually-hidden" href="#main">To the content</a>
   <TopBar @shortcuts="shortcuts = true" />
   <LiveBar />
-  <main id="main" tabindex="-1">
-    <RouterView />
-  </main>
-  <ShortcutList v-model="shortcuts" />
-  <CallScreen />
+  <el-config-provider :locale="english">
+    <main id="main" tabindex="-1">
+      <RouterView />
+    </main>
+    <ShortcutList v-model="shortcuts" />
+    <CallScreen />
+  </el-config-provider>
 </template>

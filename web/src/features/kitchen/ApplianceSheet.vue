@@ -5,6 +5,7 @@ import { effectWords } from '@/features/plan'
 import { useUnits } from '@/shared/composables/useUnits'
 import { length } from '@/shared/format/units'
 import NumberField from '@/shared/ui/NumberField.vue'
+import PickField from '@/shared/ui/PickField.vue'
 
 /** One appliance: its figures, stated or assumed, and its own words. Every box may stay empty. */
 const props = defineProps<{ appliance: Appliance; bodies: Appliance[]; effects?: Effect[] }>()
@@ -46,6 +47,14 @@ function worth(figure: string | null): string {
   const words = effectWords((props.effects ?? []).find((e) => e.name === figure))
   return words ? `assumed; ${words}` : 'assumed'
 }
+const CLOCKS = [
+  { key: 'minutes', text: 'minutes' },
+  { key: 'hours', text: 'hours:minutes' },
+] as const
+const sharing = computed(() => [
+  { key: null, text: props.appliance.shares || 'nothing' },
+  ...props.bodies.map((b) => ({ key: b.id, text: b.given.name })),
+])
 const usual = computed(() => props.appliance.given.rack_mm ?? 150)
 const rackChoices = computed(() =>
   (props.appliance.racks_mm ?? []).map((mm) => ({
@@ -74,15 +83,13 @@ function putRacks(text: string) {
         maxlength="60"
         @change="emit('keep', { name })"
       />
-      <label class="tick"
-        ><input
-          type="checkbox"
-          :checked="appliance.given.in_use"
-          data-test="in-use"
-          @change="emit('keep', { in_use: ($event.target as HTMLInputElement).checked })"
-        />
-        in use for plans</label
+      <el-checkbox
+        :model-value="appliance.given.in_use"
+        data-test="in-use"
+        @change="emit('keep', { in_use: Boolean($event) })"
       >
+        in use for plans
+      </el-checkbox>
       <el-button class="plain-button" data-test="drop-appliance" @click="emit('drop')">
         Delete
       </el-button>
@@ -105,12 +112,15 @@ function putRacks(text: string) {
       />
     </div>
     <div v-if="appliance.racks_mm.length" class="racks">
-      <label
-        >Racks, mm below the element<input
+      <div class="text">
+        <label for="a-racks">Racks, mm below the element</label>
+        <el-input
+          id="a-racks"
           v-model="racks"
           :placeholder="appliance.racks_mm.join(', ')"
           @change="putRacks(racks)"
-      /></label>
+        />
+      </div>
       <small v-if="wrongRack" class="wrong" role="alert"
         >“{{ wrongRack }}” is not a distance: write millimetres, like 70, 140, 210</small
       >
@@ -128,45 +138,36 @@ function putRacks(text: string) {
     <details>
       <summary>Button names; part of another appliance</summary>
       <div class="words">
-        <label
-          >Button for the job<input
+        <div class="text">
+          <label for="a-button">Button for the job</label>
+          <el-input
+            id="a-button"
             v-model="button"
             maxlength="40"
             placeholder="as written on it"
             @change="
               emit('keep', { buttons: button ? { ...appliance.given.buttons, [job]: button } : {} })
             "
-        /></label>
-        <label
-          >Its clock shows<select
-            :value="appliance.given.display"
-            @change="
-              emit('keep', { display: ($event.target as HTMLSelectElement).value as 'minutes' })
-            "
-          >
-            <option value="minutes">minutes</option>
-            <option value="hours">hours:minutes</option>
-          </select></label
-        >
-        <label class="tick"
-          ><input
-            type="checkbox"
-            :checked="appliance.given.counts_up"
-            @change="emit('keep', { counts_up: ($event.target as HTMLInputElement).checked })"
           />
-          counts up after the end</label
+        </div>
+        <PickField
+          :model-value="appliance.given.display ?? 'minutes'"
+          label="Its clock shows"
+          :options="CLOCKS"
+          @update:model-value="emit('keep', { display: $event })"
+        />
+        <el-checkbox
+          :model-value="appliance.given.counts_up"
+          @change="emit('keep', { counts_up: Boolean($event) })"
         >
-        <label
-          >Shares the body of<select
-            :value="appliance.given.body_id ?? ''"
-            @change="
-              emit('keep', { body_id: Number(($event.target as HTMLSelectElement).value) || null })
-            "
-          >
-            <option value="">{{ appliance.shares || 'nothing' }}</option>
-            <option v-for="b in bodies" :key="b.id" :value="b.id">{{ b.given.name }}</option>
-          </select></label
-        >
+          counts up after the end
+        </el-checkbox>
+        <PickField
+          :model-value="appliance.given.body_id ?? null"
+          label="Shares the body of"
+          :options="sharing"
+          @update:model-value="emit('keep', { body_id: $event })"
+        />
       </div>
     </details>
   </section>
@@ -200,18 +201,6 @@ function putRacks(text: string) {
   gap: 14px 16px;
   align-items: start;
 }
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 44px;
-  font-weight: 400;
-}
-.tick input {
-  width: 24px;
-  height: 24px;
-  accent-color: var(--kettle-ember);
-}
 .wrong {
   color: var(--kettle-stop);
 }
@@ -231,23 +220,12 @@ function putRacks(text: string) {
   gap: 14px;
   margin-top: 10px;
 }
-label {
+.text {
   display: grid;
   gap: 4px;
+}
+label {
   font-weight: 700;
-}
-.tick {
-  display: flex;
-}
-label > input:not([type='checkbox']),
-select {
-  height: 50px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
 }
 summary {
   cursor: pointer;

@@ -1,16 +1,19 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
 import {
   api,
-  ask,
+  fetched,
   type Appliance,
   type Calibrated,
   type KeptSauce,
   type ObservationBody,
+  type Problem,
 } from '@/api/client'
 import { useDraft } from '@/features/plan'
 import { useClock } from '@/shared/composables/useClock'
-import { stopwatch } from '@/shared/format/time'
+import { date, stopwatch } from '@/shared/format/time'
+import PickField from '@/shared/ui/PickField.vue'
 import FactorBar from './FactorBar.vue'
 
 /** Watch a little glaze under this heat for three minutes: what it shows, and when, tells how fierce the heat is. */
@@ -21,14 +24,19 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ forget: [id: number, again: boolean] }>()
 const GROUNDS = [
-  { key: 'scout', text: 'tonight’s glaze on damp bread', hint: 'teaches most' },
-  { key: 'bread', text: 'plain damp bread', hint: 'no glaze at hand' },
-  { key: 'syrup', text: 'sugar syrup on damp bread', hint: '7 parts sugar, 3 parts water' },
-  { key: 'food', text: 'the food itself', hint: 'while you cook' },
+  { key: 'scout', text: 'tonight’s glaze on damp bread (teaches most)' },
+  { key: 'bread', text: 'plain damp bread (no glaze at hand)' },
+  { key: 'syrup', text: 'sugar syrup on damp bread (7 parts sugar, 3 parts water)' },
+  { key: 'food', text: 'the food itself (while you cook)' },
 ] as const
 const SIGNS = ['bubbling', 'amber at the edges', 'amber', 'dark'] as const
 const ground = ref<ObservationBody['ground']>('scout')
-const sauces = shallowRef<KeptSauce[]>([])
+const jars = useQuery<KeptSauce[], Problem>({
+  queryKey: ['sauces', 'glazes'],
+  queryFn: async () => (await fetched(api.GET('/api/v1/sauces'))).sauces,
+  retry: false,
+})
+const sauces = computed(() => (jars.data.value ?? []).filter((s) => s.document.kind === 'glaze'))
 const sauce = ref<number | null>(null)
 const began = ref<number | null>(null)
 const told = shallowRef<Calibrated>()
@@ -40,13 +48,16 @@ const under = computed(() =>
 const shown = computed(() => SIGNS.filter((s) => !(ground.value === 'bread' && s === 'bubbling')))
 const minutes = (s: number | null) => (s === null ? 'never' : stopwatch(s))
 
-onMounted(async () => {
-  const { data } = await ask(() => api.GET('/api/v1/sauces'))
-  sauces.value = (data?.sauces ?? []).filter((s) => s.document.kind === 'glaze')
-  const tonight = plan.dish?.sauce
-  const own = tonight && typeof tonight === 'object' ? tonight.sauce_id : null
-  sauce.value = (sauces.value.find((s) => s.id === own) ?? sauces.value[0])?.id ?? null
-})
+// Tonight's own glaze first, else the first that there is.
+watch(
+  sauces,
+  (found) => {
+    const tonight = plan.dish?.sauce
+    const own = tonight && typeof tonight === 'object' ? tonight.sauce_id : null
+    sauce.value ??= (found.find((s) => s.id === own) ?? found[0])?.id ?? null
+  },
+  { immediate: true },
+)
 
 function start() {
   began.value = Date.now()
@@ -77,18 +88,18 @@ async function see(sign: (typeof SIGNS)[number]) {
     </p>
     <FactorBar :history="appliance.history" />
     <div v-if="began === null" class="set">
-      <label
-        >Under the heat goes<select v-model="ground" data-test="ground">
-          <option v-for="g in GROUNDS" :key="g.key" :value="g.key">
-            {{ g.text }} ({{ g.hint }})
-          </option>
-        </select></label
-      >
-      <label v-if="(ground === 'scout' || ground === 'food') && sauces.length"
-        >Glaze<select v-model="sauce">
-          <option v-for="s in sauces" :key="s.id" :value="s.id">{{ s.document.name }}</option>
-        </select></label
-      >
+      <PickField
+        v-model="ground"
+        label="Under the heat goes"
+        :options="GROUNDS"
+        data-test="ground"
+      />
+      <PickField
+        v-if="(ground === 'scout' || ground === 'food') && sauces.length"
+        v-model="sauce"
+        label="Glaze"
+        :options="sauces.map((s) => ({ key: s.id, text: s.document.name }))"
+      />
       <el-button class="ember-button" data-test="scout-start" @click="start">
         It is under the heat now
       </el-button>
@@ -127,9 +138,7 @@ async function see(sign: (typeof SIGNS)[number]) {
       <ul class="figure">
         <li v-for="o in appliance.observations" :key="o.id" :class="{ gone: o.forgotten }">
           <span
-            >{{
-              new Date(o.made_at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
-            }}: {{ o.sign }} at {{ stopwatch(o.at_s) }},
+            >{{ date(o.made_at) }}: {{ o.sign }} at {{ stopwatch(o.at_s) }},
             {{ o.ground === 'food' ? 'on food' : o.ground === 'scout' ? 'scout' : '' }}
             {{ o.sauce }}</span
           >
@@ -171,20 +180,8 @@ p {
   flex-wrap: wrap;
   align-items: end;
 }
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 700;
-}
-select {
-  height: 52px;
-  font-size: 1.02rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-  max-width: min(430px, 86vw);
+.set > .pick {
+  width: min(430px, 100%);
 }
 .clock {
   font: 700 4.2rem/1 var(--kettle-display);

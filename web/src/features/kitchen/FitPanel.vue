@@ -1,16 +1,19 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { useDebounceFn } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
 import {
   api,
-  ask,
+  fetched,
   type Appliance,
   type Choices,
   type Dish,
   type Fit,
   type Problem,
 } from '@/api/client'
+import { useLast } from '@/shared/composables/useLast'
 import NumberField from '@/shared/ui/NumberField.vue'
+import PickField from '@/shared/ui/PickField.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { fromAbove, fromTheSide } from './drawing'
 
@@ -21,6 +24,8 @@ const props = defineProps<{
   choices: Choices
   dish: Dish | null
 }>()
+const SOON_MS = 150
+const AGAIN_MS = 15_000
 const cut = ref(props.dish?.cut ?? props.choices.cuts[0]!.key)
 const mass = ref<number | null>(Number(props.dish?.mass_kg ?? props.choices.cuts[0]!.mass_kg))
 const pieces = ref<number | null>(Number(props.dish?.pieces ?? props.choices.cuts[0]!.pieces))
@@ -40,8 +45,6 @@ const lying = ref<(typeof LYING)[number]['key']>(
 )
 const liquid = ref<number | null>(null)
 const swells = ref(false)
-const fit = shallowRef<Fit>()
-const problem = ref<Problem>()
 const pot = computed(() => WET.includes(props.appliance.type))
 const box = computed(() => ({
   depth_mm: props.inside.width_mm,
@@ -50,13 +53,6 @@ const box = computed(() => ({
   volume_l: null,
   ...props.inside,
 }))
-const SIZE = 250
-const above = computed(() => (fit.value ? fromAbove(fit.value, box.value, SIZE) : null))
-const side = computed(() =>
-  fit.value
-    ? fromTheSide(fit.value, box.value.height_mm, trivet.value ?? 0, pieces.value ?? 1)
-    : null,
-)
 
 function choose(key: string) {
   cut.value = key
@@ -66,8 +62,8 @@ function choose(key: string) {
   thick.value = found.thickness_mm
 }
 
-const lay = useDebounceFn(async () => {
-  const body = {
+const body = computed(() =>
+  JSON.stringify({
     cut: cut.value,
     mass_kg: mass.value,
     pieces: pieces.value,
@@ -78,15 +74,25 @@ const lay = useDebounceFn(async () => {
     trivet_mm: trivet.value ?? 0,
     liquid_l: pot.value ? liquid.value : null,
     swells: pot.value && swells.value,
-  }
-  const answer = await ask(() => api.POST('/api/v1/fit', { body: body as never }))
-  problem.value = answer.problem
-  if (answer.data) fit.value = answer.data
-}, 150)
-watch(
-  [cut, mass, pieces, thick, trivet, lying, liquid, swells, () => props.appliance],
-  () => void lay(),
-  { immediate: true },
+  }),
+)
+const asked = refDebounced(body, SOON_MS)
+const query = useQuery<Fit, Problem>({
+  queryKey: ['fit', asked],
+  queryFn: ({ signal }) =>
+    fetched(api.POST('/api/v1/fit', { body: JSON.parse(asked.value) as never, signal })),
+  staleTime: Infinity,
+  retry: false,
+  refetchInterval: ({ state }) => (state.error?.status === 0 ? AGAIN_MS : false),
+})
+const fit = useLast(query.data)
+const problem = query.error
+const SIZE = 250
+const above = computed(() => (fit.value ? fromAbove(fit.value, box.value, SIZE) : null))
+const side = computed(() =>
+  fit.value
+    ? fromTheSide(fit.value, box.value.height_mm, trivet.value ?? 0, pieces.value ?? 1)
+    : null,
 )
 </script>
 
@@ -94,24 +100,18 @@ watch(
   <section class="fit" aria-label="Does it fit">
     <h3>Does it fit?</h3>
     <div class="ask">
-      <label
-        >What<select
-          :value="cut"
-          data-test="fit-cut"
-          @change="choose(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="c in choices.cuts" :key="c.key" :value="c.key">{{ c.name }}</option>
-        </select></label
-      >
+      <PickField
+        :model-value="cut"
+        label="What"
+        :options="choices.cuts.map((c) => ({ key: c.key, text: c.name }))"
+        data-test="fit-cut"
+        @update:model-value="choose"
+      />
       <NumberField v-model="mass" label="How much" unit="kg" :step="0.1" />
       <NumberField v-model="pieces" label="Pieces" unit="" :step="1" />
       <NumberField v-model="thick" label="Thickness" unit="mm" :step="5" />
       <NumberField v-model="trivet" label="Rack below it" unit="mm" :step="5" />
-      <label
-        >It lies<select v-model="lying" data-test="fit-lying">
-          <option v-for="l in LYING" :key="l.key" :value="l.key">{{ l.text }}</option>
-        </select></label
-      >
+      <PickField v-model="lying" label="It lies" :options="LYING" data-test="fit-lying" />
       <template v-if="pot">
         <NumberField
           v-model="liquid"
@@ -121,10 +121,9 @@ watch(
           :placeholder="String(box.least_liquid_l)"
           note="the least it needs, if empty"
         />
-        <label class="tick"
-          ><input v-model="swells" type="checkbox" data-test="fit-swells" /> swells or foams (beans,
-          grains)</label
-        >
+        <el-checkbox v-model="swells" class="swells" data-test="fit-swells">
+          swells or foams (beans, grains)
+        </el-checkbox>
       </template>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -241,33 +240,11 @@ h3 {
   flex-wrap: wrap;
   align-items: start;
 }
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 700;
+.ask > .pick {
+  width: 260px;
 }
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 52px;
+.swells {
   margin-top: 28px;
-  font-weight: 400;
-}
-.tick input {
-  width: 24px;
-  height: 24px;
-  accent-color: var(--kettle-ember);
-}
-select {
-  height: 52px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-  max-width: 230px;
 }
 .drawn {
   display: flex;

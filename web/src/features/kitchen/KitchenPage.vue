@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { api, ask, type Effect } from '@/api/client'
-import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
-import { useChoices, useDraft } from '@/features/plan'
+import { computed, onMounted, ref } from 'vue'
+import { useChoices, useDraft, useEffects } from '@/features/plan'
 import AsideNote from '@/shared/ui/AsideNote.vue'
+import PickField from '@/shared/ui/PickField.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ApplianceSheet from './ApplianceSheet.vue'
 import ApplianceShelf from './ApplianceShelf.vue'
@@ -17,7 +16,7 @@ const {
   problem,
   chosen,
   appliance,
-  open,
+  load,
   again,
   add,
   keep,
@@ -28,23 +27,21 @@ const {
 } = useKitchen()
 const choices = useChoices().data
 const plan = useDraft()
-const { inKitchen } = useKitchenFigures()
-const effects = shallowRef<Effect[]>([])
+// What each assumed figure is worth on tonight's plan; asked again when something is entered.
+const effects = useEffects(
+  () => plan.dish,
+  () => JSON.stringify([plan.dish, kitchen.value?.figures, kitchen.value?.learnt]),
+)
 const asking = ref(true)
 const kind = ref('')
+const kinds = computed(() =>
+  (kitchen.value?.kinds ?? []).map((k) => ({ key: k.key, text: k.name })),
+)
 const bodies = computed(() =>
   (kitchen.value?.appliances ?? []).filter((a) => a.id !== chosen.value && !a.given.body_id),
 )
-// What each assumed figure is worth on tonight's plan; asked again when something is entered.
-watch([kitchen, () => plan.dish], async () => {
-  if (!kitchen.value || !plan.dish) return
-  const { data } = await ask(() =>
-    api.POST('/api/v1/forecasts/effects', { body: inKitchen(plan.dish!) }),
-  )
-  effects.value = data?.effects ?? []
-})
 onMounted(async () => {
-  await open()
+  await load(true)
   asking.value = false
 })
 
@@ -60,11 +57,14 @@ async function put() {
     <div class="top">
       <h1>Kitchen</h1>
       <div v-if="kitchen" class="add">
-        <label for="add-kind">Add</label>
-        <select id="add-kind" v-model="kind" data-test="add-kind">
-          <option value="">an appliance…</option>
-          <option v-for="k in kitchen.kinds" :key="k.key" :value="k.key">{{ k.name }}</option>
-        </select>
+        <PickField
+          v-model="kind"
+          beside
+          label="Add"
+          placeholder="an appliance…"
+          :options="kinds"
+          data-test="add-kind"
+        />
         <el-button class="ember-button" :disabled="!kind" data-test="add-appliance" @click="put">
           Add
         </el-button>
@@ -132,19 +132,6 @@ h1 {
   display: flex;
   gap: 10px;
   align-items: center;
-}
-label {
-  font-weight: 700;
-}
-select {
-  height: 52px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-  max-width: 60vw;
 }
 .one {
   min-width: 0;

@@ -3,11 +3,20 @@ import { ref, watch } from 'vue'
 import type { KitchenSettings } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
 import NumberField from '@/shared/ui/NumberField.vue'
+import PickField from '@/shared/ui/PickField.vue'
 
 /** What holds for the whole kitchen. Everything may stay as it is. */
 const props = defineProps<{ settings: KitchenSettings; gear: string[] }>()
 const emit = defineEmits<{ settle: [fields: Partial<KitchenSettings>] }>()
 const { kitchen, degrees } = useUnits()
+const WEIGHTS = [
+  { key: 'metric', text: 'kg and g' },
+  { key: 'us', text: 'pounds and cups' },
+] as const
+const DEGREES = [
+  { key: 'C', text: '°C' },
+  { key: 'F', text: '°F' },
+] as const
 const hours = ref('')
 watch(
   () => props.settings,
@@ -48,34 +57,29 @@ function toggle(item: string) {
         :step="0.01"
         @update:model-value="emit('settle', { price_kwh: $event })"
       />
-      <label
-        >Usual hours of eating<input
+      <div class="hours">
+        <label for="s-hours">Usual hours of eating</label>
+        <el-input
+          id="s-hours"
           v-model="hours"
           placeholder="19:00"
           @change="emit('settle', { meal_hours: hours.split(/[,;\s]+/).filter(Boolean) })"
-      /></label>
-      <label
-        >Weights<select
-          :value="kitchen"
-          data-test="measures"
-          @change="emit('settle', { measures: ($event.target as HTMLSelectElement).value as 'us' })"
-        >
-          <option value="metric">kg and g</option>
-          <option value="us">pounds and cups</option>
-        </select></label
-      >
-      <label
-        >Heat<select
-          :value="degrees"
-          data-test="degrees"
-          @change="
-            emit('settle', { temperature: ($event.target as HTMLSelectElement).value as 'F' })
-          "
-        >
-          <option value="C">°C</option>
-          <option value="F">°F</option>
-        </select></label
-      >
+        />
+      </div>
+      <PickField
+        :model-value="kitchen"
+        label="Weights"
+        :options="WEIGHTS"
+        data-test="measures"
+        @update:model-value="emit('settle', { measures: $event })"
+      />
+      <PickField
+        :model-value="degrees"
+        label="Heat"
+        :options="DEGREES"
+        data-test="degrees"
+        @update:model-value="emit('settle', { temperature: $event })"
+      />
     </div>
     <p>At hand:</p>
     <div class="gear">
@@ -105,21 +109,12 @@ function toggle(item: string) {
   gap: 16px 20px;
   align-items: start;
 }
-label {
+.hours {
   display: grid;
   gap: 4px;
-  font-weight: 700;
 }
-input,
-select {
-  height: 52px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-  width: 140px;
+label {
+  font-weight: 700;
 }
 .gear {
   display: flex;
@@ -132,7 +127,9 @@ select {
   border-color: var(--kettle-enamel);
 }
 html.dark .on {
-  color: var(--kettle-ink);
+  background: var(--kettle-enamel-soft);
+  border-color: var(--kettle-enamel-soft);
+  color: var(--kettle-paper);
 }
 p {
   margin: 0;

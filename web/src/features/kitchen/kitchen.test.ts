@@ -1,8 +1,17 @@
-import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { broiler, choices, kitchen, NOW, pot, serve, show, type Answer } from '@/__tests__/kitchen'
+import {
+  broiler,
+  choices,
+  kitchen,
+  NOW,
+  pot,
+  serve,
+  show,
+  type Answer,
+  part,
+} from '@/__tests__/kitchen'
 import type { Appliance, Fit, Kitchen } from '@/api/client'
 import ApplianceSheet from './ApplianceSheet.vue'
 import CalibratePanel from './CalibratePanel.vue'
@@ -111,7 +120,7 @@ describe('the kitchen', () => {
     const { page } = await show(KitchenPage, '/kitchen')
     await settle()
     expect(page.text()).toContain('Nothing entered, and nothing has to be.')
-    await page.get(find('add-kind')).setValue('air-fryer')
+    await page.getComponent(find('add-kind')).setValue('air-fryer')
     await page.get(find('add-appliance')).trigger('click')
     await settle()
     expect(
@@ -194,10 +203,10 @@ describe('the kitchen', () => {
     })
     const { page } = await show(KitchenPage, '/kitchen')
     await settle()
-    await page.get(find('degrees')).setValue('F')
-    await page.get(find('measures')).setValue('us')
+    await page.getComponent(find('degrees')).setValue('F')
+    await page.getComponent(find('measures')).setValue('us')
     await settle()
-    const sheet = mount(ApplianceSheet, {
+    const sheet = part(ApplianceSheet, {
       props: {
         appliance: {
           ...pot,
@@ -241,13 +250,13 @@ describe('the kitchen', () => {
       { temperature: 'F' },
       { measures: 'us' },
     ])
-    await page.get(find('degrees')).setValue('C')
-    await page.get(find('measures')).setValue('metric')
+    await page.getComponent(find('degrees')).setValue('C')
+    await page.getComponent(find('measures')).setValue('metric')
     page.unmount()
   })
 
   it('keeps what is no distance in its box, and sends only racks that are', async () => {
-    const page = mount(ApplianceSheet, { props: { appliance: broiler, bodies: [] } })
+    const page = part(ApplianceSheet, { props: { appliance: broiler, bodies: [] } })
     const box = page.get('.racks input')
     await box.setValue('70, low')
     expect(page.get('[role=alert]').text()).toContain('“low” is not a distance')
@@ -270,14 +279,14 @@ describe('the kitchen', () => {
         ask: false,
       },
     ]
-    const page = mount(ApplianceSheet, { props: { appliance: broiler, bodies: [], effects } })
+    const page = part(ApplianceSheet, { props: { appliance: broiler, bodies: [], effects } })
     expect(page.findAll('.figures small').map((n) => n.text())).toEqual([
       'assumed',
       'assumed; 3 min: 2 min sooner; 10 min: 4 min later',
     ])
     const stated = { ...broiler, figures: [{ ...broiler.figures[1]!, assumed: false }] }
     expect(
-      mount(ApplianceSheet, { props: { appliance: stated, bodies: [], effects } })
+      part(ApplianceSheet, { props: { appliance: stated, bodies: [], effects } })
         .find('.figures small')
         .exists(),
     ).toBe(false)
@@ -303,11 +312,11 @@ describe('the kitchen', () => {
         forgotten: false,
       },
     ]
-    const page = mount(CalibratePanel, {
+    const page = part(CalibratePanel, {
       props: { appliance: { ...broiler, observations: seen }, observe },
     })
     await settle()
-    await page.get(find('ground')).setValue('bread')
+    await page.getComponent(find('ground')).setValue('bread')
     await page.get(find('scout-start')).trigger('click')
     expect(page.find(find('sign-bubbling')).exists()).toBe(false)
     await settle(95_000)
@@ -326,7 +335,7 @@ describe('the kitchen', () => {
 
   it('lays tonight’s food into the vessel and says what stands in the way', async () => {
     const asked = serve({ 'POST /fit': [200, fit] })
-    const page = mount(FitPanel, {
+    const page = part(FitPanel, {
       props: { appliance: pot, inside: pot.inside!, choices, dish: null },
     })
     await settle()
@@ -339,8 +348,8 @@ describe('the kitchen', () => {
     expect(page.findAll('.piece').length).toBe(2 + 2)
     expect(page.text()).toContain('4 of 6 ribs go in at once')
     expect(page.text()).toContain('0.55 L once the juices are out')
-    await page.get(find('fit-lying')).setValue('gap')
-    await page.get(find('fit-swells')).setValue(true)
+    await page.getComponent(find('fit-lying')).setValue('gap')
+    await page.get(find('fit-swells') + ' input').setValue(true)
     await settle()
     expect(asked.at(-1)!.body).toMatchObject({ stacked: false, touching: false, swells: true })
     page.unmount()

@@ -1,8 +1,9 @@
 import { computed, ref } from 'vue'
+import { useMutation } from '@tanstack/vue-query'
 import { useIntervalFn } from '@vueuse/core'
 import {
   api,
-  ask,
+  fetched,
   type Appliance,
   type ApplianceBody,
   type Calibrated,
@@ -15,49 +16,47 @@ import { useUnits } from '@/shared/composables/useUnits'
 
 /** The kitchen as it is kept, and every change to it. */
 export function useKitchen() {
-  const { known: kitchen, load } = useKitchenFigures()
+  const { known: kitchen, problem: missing, load } = useKitchenFigures()
   const units = useUnits()
-  const problem = ref<Problem>()
-  const chosen = ref<number | null>(null)
+  const picked = ref<number | null>(null)
+  const chosen = computed({
+    get: () => picked.value ?? kitchen.value?.appliances[0]?.id ?? null,
+    set: (id) => (picked.value = id),
+  })
   const appliance = computed(() => kitchen.value?.appliances.find((a) => a.id === chosen.value))
 
-  async function open() {
-    await load(true)
-    problem.value = kitchen.value
-      ? undefined
-      : {
-          type: 'about:blank',
-          title: 'No answer',
-          status: 0,
-          detail: 'The kettle does not answer. I keep trying.',
-          errors: [],
-        }
-    chosen.value ??= kitchen.value?.appliances[0]?.id ?? null
-  }
+  // What is wrong with a change stays until one is taken.
+  const refused = ref<Problem>()
+  const sending = useMutation<unknown, Problem, () => Promise<{ data?: unknown; error?: unknown }>>(
+    {
+      mutationFn: (request) => fetched(request()),
+      onSuccess: () => (refused.value = undefined),
+      onError: (wrong) => (refused.value = wrong),
+      // What was changed in another place is read, so that the next change is made to that.
+      onSettled: (_, wrong) => (!wrong || wrong.status === 412 ? load(true) : undefined),
+    },
+  )
+  const problem = computed(() => refused.value ?? missing.value ?? undefined)
 
-  // A change that the server was away for; "Try again" sends it.
-  let unsent: (() => Promise<unknown>) | undefined
-
-  /** Sends a change, keeps what is wrong with it, and reads the kitchen anew. */
+  /** Sends a change and reads the kitchen anew; undefined where it was refused. */
   async function change<T>(
     request: () => Promise<{ data?: T; error?: unknown }>,
   ): Promise<T | undefined> {
-    const answer = await ask(request)
-    problem.value = answer.problem
-    unsent = answer.problem?.status === 0 ? () => change(request) : undefined
-    // What was changed in another place is read, so that the next change is made to that.
-    if (!answer.problem || answer.problem.status === 412) await load(true)
-    return answer.data
+    try {
+      return (await sending.mutateAsync(request)) as T
+    } catch {
+      return undefined
+    }
   }
 
+  /** The change that the server was away for, or the kitchen itself. */
   async function again() {
-    if (unsent) await unsent()
-    else await open()
+    const unsent = refused.value?.status === 0 ? sending.variables.value : undefined
+    if (unsent) await change(unsent)
+    else await load(true)
   }
-
-  // A server that was away is asked again.
   useIntervalFn(() => {
-    if (problem.value?.status === 0) void again()
+    if (refused.value?.status === 0) void again()
   }, 15_000)
 
   const add = async (kind: string, name: string) => {
@@ -77,7 +76,7 @@ export function useKitchen() {
     await change(() =>
       api.DELETE('/api/v1/kitchen/appliances/{id}', { params: { path: { id: one.id } } }),
     )
-    if (!problem.value) chosen.value = kitchen.value?.appliances[0]?.id ?? null
+    if (!refused.value) chosen.value = null
   }
   const observe = (one: Appliance, body: ObservationBody): Promise<Calibrated | undefined> =>
     change(() =>
@@ -104,7 +103,7 @@ export function useKitchen() {
     problem,
     chosen,
     appliance,
-    open,
+    load,
     again,
     add,
     keep,

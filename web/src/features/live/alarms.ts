@@ -1,10 +1,11 @@
 import type { Live } from '@/api/client'
+import { earlier, secondsUntil } from '@/shared/format/time'
 
 export type Alarm = Live['alarms'][number]
 
 /** The louder, the further on. */
 export const LEVELS = ['look', 'due', 'act', 'ask', 'closer', 'full', 'out']
-const STALE_MS = 20_000
+const STALE_S = 20
 
 /** One thing to ring for: its own key, so that it rings once, and the alarm. */
 export interface Ring {
@@ -21,9 +22,9 @@ export function dueRings(cooks: Live[], now: Date): Ring[] {
     .filter((cook) => !cook.ended_at)
     .flatMap((cook) =>
       cook.alarms.flatMap((alarm) => {
-        const late = now.getTime() - new Date(alarm.at).getTime()
+        const late = -secondsUntil(alarm.at, now)
         if (late < 0) return []
-        const turn = alarm.every_s > 0 ? `#${Math.floor(late / (1000 * alarm.every_s))}` : ''
+        const turn = alarm.every_s > 0 ? `#${Math.floor(late / alarm.every_s)}` : ''
         return [{ key: `${cook.id}/${alarm.id}${turn}`, cook: cook.id, alarm }]
       }),
     )
@@ -31,8 +32,7 @@ export function dueRings(cooks: Live[], now: Date): Ring[] {
 
 /** Rings that are long past when a page opens: they are over, unless they repeat. */
 export function staleRings(cooks: Live[], now: Date): string[] {
-  const before = new Date(now.getTime() - STALE_MS)
-  return dueRings(cooks, before)
+  return dueRings(cooks, earlier(now, STALE_S))
     .filter((ring) => ring.alarm.every_s === 0)
     .map((ring) => ring.key)
 }

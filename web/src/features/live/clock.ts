@@ -1,14 +1,12 @@
 import type { Live, Step } from '@/api/client'
-import { clock, stopwatch } from '@/shared/format/time'
+import { clock, secondsUntil, stopwatch } from '@/shared/format/time'
 import { fireSeconds, nextLook } from './fire'
-
-const left = (moment: string, now: Date) => (new Date(moment).getTime() - now.getTime()) / 1000
 
 /** The one big figure: time under the heat, or what is left of a machine's step, or the clock. */
 export function mainClock(cook: Live, step: Step | undefined, now: Date): string {
   const under = fireSeconds(cook, now)
   if (under !== null) return stopwatch(Math.floor(under))
-  if (step?.who === 'machine') return stopwatch(left(step.due_at, now))
+  if (step?.who === 'machine') return stopwatch(secondsUntil(step.due_at, now))
   return clock(now)
 }
 
@@ -18,7 +16,7 @@ export function clockWords(cook: Live, step: Step | undefined, now: Date): strin
   if (under !== null) return fireWords(cook, under)
   if (step?.who !== 'machine') return ''
   if (step.key === 'wait') return `until you start at ${clock(step.due_at)}`
-  if (left(step.due_at, now) < 0) return `over since ${clock(step.due_at)}: is it so?`
+  if (secondsUntil(step.due_at, now) < 0) return `over since ${clock(step.due_at)}: is it so?`
   return `left, until about ${clock(step.due_at)}`
 }
 

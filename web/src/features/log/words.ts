@@ -1,5 +1,5 @@
 import type { CookSummary } from '@/api/client'
-import { clock } from '@/shared/format/time'
+import { longDate } from '@/shared/format/time'
 
 const TENDER: Record<string, string> = {
   sliceable: 'sliced cleanly',
@@ -21,11 +21,8 @@ export function outcomeWords(cook: CookSummary): string {
   return cook.ended_at ? 'nobody said how it was' : 'on the stove now'
 }
 
-/** "Fri 13 Nov, 18:05". */
-export function whenWords(cook: CookSummary): string {
-  const date = new Date(cook.started_at)
-  return `${date.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })}, ${clock(date)}`
-}
+/** "Fri, 13 Nov 2026, 18:05". */
+export const whenWords = (cook: CookSummary): string => longDate(cook.started_at)
 
 /** Minutes more or less than planned, with a sign; empty where nobody told. */
 export function difference(actual: number | null | undefined, planned: number): string {

@@ -1,13 +1,21 @@
 <script setup lang="ts">
-import { computed, shallowRef, watch } from 'vue'
-import { api, ask, type Dish, type Effect, type Forecast, type Kitchen } from '@/api/client'
-import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
+import { computed } from 'vue'
+import type { Dish, Forecast, Kitchen } from '@/api/client'
 import { effectWords, FIGURE_WORDS, knownWords } from './effects'
 import KitchenField from './KitchenField.vue'
+import { useEffects } from './useEffects'
 
 const props = defineProps<{ forecast: Forecast; dish: Dish; kitchen?: Kitchen }>()
-const { inKitchen } = useKitchenFigures()
-const effects = shallowRef<Effect[]>([])
+const effects = useEffects(
+  () => props.dish,
+  () =>
+    [
+      ...props.forecast.assumed.map((a) => a.name),
+      props.dish.finish,
+      props.dish.tenderise,
+      props.dish.state,
+    ].join(),
+)
 const own = computed(() =>
   Object.entries(props.dish.kitchen ?? {}).filter(
     ([name, value]) => name in FIGURE_WORDS && value !== null && value !== undefined,
@@ -27,22 +35,6 @@ const order = computed(() => {
 })
 
 const seen = computed(() => props.kitchen?.learnt[props.dish.finish ?? 'broiler']?.seen ?? 0)
-
-// What each assumption is worth; asked when the list of them changes.
-watch(
-  () =>
-    props.forecast.assumed.map((a) => a.name).join() +
-    props.dish.finish +
-    props.dish.tenderise +
-    props.dish.state,
-  async () => {
-    const { data } = await ask(() =>
-      api.POST('/api/v1/forecasts/effects', { body: inKitchen(props.dish) }),
-    )
-    if (data) effects.value = data.effects
-  },
-  { immediate: true },
-)
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Dish } from '@/api/client'
 import { trim, typed } from '@/shared/format/units'
+import StepBox from '@/shared/ui/StepBox.vue'
 import { useDraft } from './draft'
 
 /** A number in the cook's own unit. What is typed is kept even when it cannot be used; the server says what can. */
@@ -41,55 +42,13 @@ function move(direction: number) {
 </script>
 
 <template>
-  <div class="field">
-    <label :for="`f-${field}`">{{ label }}</label>
-    <div class="row">
-      <el-button class="plain-button" :aria-label="`less ${unit}`" @click="move(-1)"> − </el-button>
-      <input
-        :id="`f-${field}`"
-        :value="text"
-        inputmode="decimal"
-        autocomplete="off"
-        :placeholder="optional ? 'computed' : ''"
-        class="figure"
-        @input="put(($event.target as HTMLInputElement).value)"
-      />
-      <el-button class="plain-button" :aria-label="`more ${unit}`" @click="move(1)"> + </el-button>
-      <span class="unit">{{ unit }}</span>
-    </div>
-  </div>
+  <StepBox
+    :id="`f-${field}`"
+    :label="label"
+    :text="text"
+    :unit="unit"
+    :hint="optional ? 'computed' : ''"
+    @put="put"
+    @move="move"
+  />
 </template>
-
-<style scoped>
-.field {
-  display: grid;
-  gap: 4px;
-}
-label {
-  font-weight: 700;
-}
-.row {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-input {
-  width: 110px;
-  height: 52px;
-  text-align: center;
-  font-size: 1.3rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-}
-.plain-button {
-  min-width: 52px;
-  height: 52px;
-  font-size: 1.4rem;
-  padding: 0;
-}
-.unit {
-  color: var(--kettle-ink-soft);
-}
-</style>

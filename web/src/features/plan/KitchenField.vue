@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Dish } from '@/api/client'
 import { trim, typed } from '@/shared/format/units'
 import { useDraft } from './draft'
@@ -24,6 +24,13 @@ const units: Record<string, string> = {
 }
 const unit = computed(() => props.unit || units[props.name.split('_').at(-1) ?? ''] || '')
 
+const text = ref('')
+watch(
+  () => props.stated,
+  (stated) => (text.value = stated === null || stated === undefined ? '' : String(stated)),
+  { immediate: true },
+)
+
 function put(text: string) {
   const value = text.trim() === '' ? null : typed(text, 1)
   draft.change({ kitchen: { [props.name]: value } } as unknown as Partial<Dish>)
@@ -33,14 +40,14 @@ function put(text: string) {
 <template>
   <div class="row">
     <label :for="`k-${name}`">{{ label }}</label>
-    <input
+    <el-input
       :id="`k-${name}`"
+      v-model="text"
       class="figure"
       inputmode="decimal"
       autocomplete="off"
-      :value="stated ?? ''"
       :placeholder="typical === null ? '' : trim(typical, 1)"
-      @change="put(($event.target as HTMLInputElement).value)"
+      @change="put"
     />
     <span>{{ unit }}</span>
     <em v-if="stated === null">assumed</em>
@@ -56,20 +63,12 @@ function put(text: string) {
   align-items: center;
   min-height: 48px;
 }
-input {
-  height: 44px;
-  text-align: right;
-  padding: 0 10px;
-  border-radius: 10px;
-  border: 1px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  font-size: 1rem;
-  width: 100%;
+.el-input {
+  --el-input-height: 48px;
+  --el-input-placeholder-color: var(--kettle-ink-soft);
 }
-input::placeholder {
-  color: var(--kettle-ink-soft);
-  opacity: 1;
+.el-input :deep(input) {
+  text-align: right;
 }
 em {
   color: var(--kettle-careful);

@@ -27,15 +27,15 @@ function put(next: string) {
   <div class="field">
     <label :for="id">{{ label }}</label>
     <div class="row">
-      <input
+      <el-input
         :id="id"
+        v-model="text"
         class="figure"
         inputmode="decimal"
         autocomplete="off"
-        :value="text"
         :data-test="field"
         :aria-describedby="`${id}-hint`"
-        @change="put(($event.target as HTMLInputElement).value)"
+        @change="put"
       /><span>min</span>
     </div>
     <p :id="`${id}-hint`" class="quiet">{{ hint }}</p>
@@ -56,15 +56,8 @@ label {
   gap: 8px;
   align-items: center;
 }
-input {
+.el-input {
   width: 150px;
-  height: 52px;
-  padding: 0 12px;
-  font-size: 1.2rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
 }
 p {
   margin: 0;

@@ -19,9 +19,9 @@ const usual = computed(() =>
 )
 const emit = defineEmits<{ change: [moment: string | null] }>()
 const value = computed({
-  get: () => (props.serveAt ? dayjs(props.serveAt).format('YYYY-MM-DDTHH:mm') : ''),
-  set: (next: string) => {
-    if (next && dayjs(next).isValid()) emit('change', dayjs(next).toISOString())
+  get: () => (props.serveAt ? dayjs(props.serveAt).toDate() : null),
+  set: (next: Date | null) => {
+    if (next) emit('change', dayjs(next).second(0).millisecond(0).toISOString())
   },
 })
 
@@ -55,7 +55,21 @@ function later(minutes: number) {
       {{ u.text }}
     </el-button>
     <label for="f-serve">or on the table at</label>
-    <input id="f-serve" v-model="value" type="datetime-local" class="figure" />
+    <el-date-picker
+      id="f-serve"
+      v-model="value"
+      type="datetime"
+      class="figure"
+      format="ddd D MMM YYYY, HH:mm"
+      time-format="HH:mm"
+      date-format="D MMM YYYY"
+      placeholder="another hour…"
+      :clearable="false"
+      :show-now="false"
+      :disabled-date="(d: Date) => dayjs(d).isBefore(now, 'day')"
+      placement="bottom-start"
+      popper-class="when-list"
+    />
     <div class="steps">
       <el-button class="plain-button" @click="later(-15)">15 min sooner</el-button>
       <el-button class="plain-button" @click="later(serveAt ? 15 : 120)">
@@ -73,15 +87,9 @@ function later(minutes: number) {
 label {
   font-weight: 700;
 }
-input {
-  height: 52px;
+.serve :deep(.el-date-editor) {
+  width: min(330px, 100%);
   font-size: 1.15rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  padding: 0 12px;
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  color-scheme: light dark;
 }
 .steps {
   display: grid;

@@ -3,7 +3,7 @@ import { computed, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask, type Dish, type Forecast, type Problem, type WatchOut } from '@/api/client'
 import { useLive } from '@/features/live'
-import { clock } from '@/shared/format/time'
+import { clock, earlier, secondsUntil } from '@/shared/format/time'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useDraft } from './draft'
 
@@ -23,13 +23,9 @@ const stops = computed(() => props.forecast.watch_outs.filter((w) => w.level ===
 const answered = computed(() =>
   stops.value.every((w) => (reasons[w.id] ?? '').trim().length >= LEAST_REASON),
 )
-const waitsS = computed(
-  () => (new Date(props.forecast.start_at).getTime() - props.now.getTime()) / 1000,
-)
+const waitsS = computed(() => secondsUntil(props.forecast.start_at, props.now))
 const waits = computed(() => Boolean(props.dish.serve_at) && waitsS.value >= SHORTEST_WAIT_S)
-const earliest = computed(
-  () => new Date(new Date(props.forecast.serve_at).getTime() - waitsS.value * 1000),
-)
+const earliest = computed(() => earlier(props.forecast.serve_at, waitsS.value))
 
 /** The repaired plan is looked at before it is begun. */
 function repair(stop: WatchOut) {

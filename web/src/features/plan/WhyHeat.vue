@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Choices, Dish, Glaze, Setting } from '@/api/client'
 import { duration } from '@/shared/format/time'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
+import PickField from '@/shared/ui/PickField.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import HeatMap from './HeatMap.vue'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
@@ -80,12 +81,13 @@ function take(setting: Setting) {
         </li>
       </ul>
     </template>
-    <div class="beside">
-      <label for="why-beside">Side by side with</label>
-      <select id="why-beside" v-model="besideKey" data-test="beside">
-        <option v-for="o in others" :key="o.key" :value="o.key">{{ o.text }}</option>
-      </select>
-    </div>
+    <PickField
+      v-model="besideKey"
+      beside
+      label="Side by side with"
+      :options="others"
+      data-test="beside"
+    />
     <GlazeStrip v-if="beside" :glaze="beside" compact />
   </section>
 </template>
@@ -132,23 +134,6 @@ function take(setting: Setting) {
 .exits {
   margin: 0;
   padding-left: 20px;
-}
-.beside {
-  display: flex;
-  gap: 14px;
-  align-items: center;
-}
-label {
-  font-weight: 700;
-}
-select {
-  height: 48px;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  font-size: 1.05rem;
-  padding: 0 12px;
 }
 h3 {
   font-size: 1.1rem;

@@ -1,4 +1,5 @@
-import { flushPromises, mount } from '@vue/test-utils'
+import { nextTick } from 'vue'
+import { flushPromises } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Dish } from '@/api/client'
@@ -14,8 +15,8 @@ import {
   serve,
   show,
   type Answer,
+  part,
 } from '@/__tests__/kitchen'
-import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import AssumedList from './AssumedList.vue'
 import FigureField from './FigureField.vue'
 import PartChooser from './PartChooser.vue'
@@ -139,13 +140,13 @@ describe('the plan page', () => {
 
 describe('parts of the plan', () => {
   const chooser = (
-    part: 'cut' | 'finish' | 'tenderise' | 'bite' | 'sauce' | 'thickness' | 'coats' | 'serve',
+    of: 'cut' | 'finish' | 'tenderise' | 'bite' | 'sauce' | 'thickness' | 'coats' | 'serve',
   ) => {
     const draft = useDraft()
     draft.begin({ ...dish })
-    return { draft, page: mount(PartChooser, { props: { part, dish: draft.dish!, choices } }) }
+    return { draft, page: part(PartChooser, { props: { part: of, dish: draft.dish!, choices } }) }
   }
-  const press = (page: ReturnType<typeof mount>, words: string) =>
+  const press = (page: ReturnType<typeof part>, words: string) =>
     page
       .findAll('button')
       .find((b) => b.text().includes(words))!
@@ -184,7 +185,7 @@ describe('parts of the plan', () => {
   it('a figure is kept as typed, steps by its step, and empties to computed', async () => {
     const draft = useDraft()
     draft.begin({ ...dish })
-    const field = mount(FigureField, {
+    const field = part(FigureField, {
       props: {
         field: 'mass_kg',
         label: 'How much',
@@ -200,7 +201,7 @@ describe('parts of the plan', () => {
     expect(draft.dish?.mass_kg).toBeCloseTo(1.814, 3)
     await field.get('input').setValue('lots')
     expect(draft.dish?.mass_kg).toBe('lots')
-    const liquid = mount(FigureField, {
+    const liquid = part(FigureField, {
       props: {
         field: 'liquid_l',
         label: 'Liquid',
@@ -212,14 +213,14 @@ describe('parts of the plan', () => {
         optional: true,
       },
     })
-    await liquid.get('button[aria-label="more L"]').trigger('click')
+    await liquid.get('button[aria-label="more, Liquid"]').trigger('click')
     expect(draft.dish?.liquid_l).toBeCloseTo(0.45, 6)
     await liquid.get('input').setValue('')
     expect(draft.dish?.liquid_l).toBeNull()
   })
 
   it('serving is now, at a moment, or a step sooner and later', async () => {
-    const field = mount(ServeField, { props: { serveAt: '2030-05-04T18:00:00.000Z' } })
+    const field = part(ServeField, { props: { serveAt: '2030-05-04T18:00:00.000Z' } })
     const [soon, less, more] = field.findAll('button')
     await less!.trigger('click')
     await more!.trigger('click')
@@ -234,7 +235,7 @@ describe('parts of the plan', () => {
   it('a watch-out is mended by one tap, and its level is a word', async () => {
     const draft = useDraft()
     draft.begin({ ...dish, liquid_l: 0.05 })
-    const list = mount(WatchOuts, {
+    const list = part(WatchOuts, {
       props: { list: forecast.watch_outs, guidance: forecast.guidance },
     })
     expect(list.get(find('watch-liquid-least')).text()).toContain('stop: Too little liquid.')
@@ -244,21 +245,22 @@ describe('parts of the plan', () => {
   })
 
   it('tells both windows, and says so when there is none', () => {
-    expect(mount(SightWindow, { props: { glaze } }).text()).toContain(
+    expect(part(SightWindow, { props: { glaze } }).text()).toContain(
       'edges first; the face is amber 1:10 to 2:00 later. From there at least 0:30 before it',
     )
-    expect(mount(SightWindow, { props: { glaze } }).text()).toContain(
+    expect(part(SightWindow, { props: { glaze } }).text()).toContain(
       'By the clock: out between 3:20 and 4:20, right 5 times in 10.',
     )
     const blind = { ...glaze, window: { ...glaze.window, empty: true }, gaps: [] }
-    expect(mount(SightWindow, { props: { glaze: blind } }).text()).not.toContain('clock')
+    expect(part(SightWindow, { props: { glaze: blind } }).text()).not.toContain('clock')
   })
 
   it('an assumption is written over and assumed again', async () => {
     const draft = useDraft()
     draft.begin({ ...dish })
-    const list = mount(AssumedList, { props: { forecast, dish: draft.dish! } })
+    const list = part(AssumedList, { props: { forecast, dish: draft.dish! } })
     expect(list.text()).toContain('assumed')
+    await nextTick()
     await list.get('#k-pot_power_w').setValue('1200')
     expect(draft.dish?.kitchen).toEqual({ pot_power_w: 1200 })
     await list.setProps({ forecast: { ...forecast, assumed: [] }, dish: draft.dish! })
@@ -345,10 +347,11 @@ describe('what the kitchen brings to a plan', () => {
     })
     const draft = useDraft()
     draft.begin({ ...dish, sauce: null, coats: 0 })
-    const { page } = await show(PartChooser, '/plan', {
+    const page = part(PartChooser, {
       props: { part: 'sauce', dish: draft.dish!, choices },
-      global: { plugins: [] },
+      global: { stubs: ['RouterLink'] },
     })
+    await flushPromises()
     draft.begin({ ...dish, sauce: null, coats: 0 })
     const pick = () => page.findAll('[role=radio]').find((r) => r.text().includes('Plum and tea'))!
     expect(page.text()).not.toContain('Rub')
@@ -375,8 +378,7 @@ describe('what the kitchen brings to a plan', () => {
         { ...kitchen, settings: { ...kitchen.settings, meal_hours: ['19:00', '20:15'] } },
       ],
     })
-    await useKitchenFigures().load(true)
-    const field = mount(ServeField, { props: { serveAt: null } })
+    const { page: field } = await show(ServeField, '/', { props: { serveAt: null } })
     const hours = field.findAll(find('usual-hour'))
     expect(hours.map((h) => h.text())).toEqual(['19:00 tomorrow', '20:15 today'])
     await hours[1]!.trigger('click')

@@ -115,7 +115,7 @@ describe('why this heat', () => {
     await settle()
     expect(panel.text()).toContain('At 160: wider.')
     expect(panel.text()).toContain('30 min before serving: add a return leg')
-    await panel.get("[data-test='beside']").setValue('finish:air_fryer')
+    await panel.getComponent('[data-test="beside"]').setValue('finish:air_fryer')
     await flushPromises()
     expect(asked.at(-1)).toMatchObject({ path: '/forecasts', body: { finish: 'air_fryer' } })
     expect(panel.findAll('.strip')).toHaveLength(1)

@@ -49,14 +49,17 @@ async function read() {
   />
   <HandForm v-if="way === 'hand'" @add="((says = ''), emit('add', $event))" />
   <form v-else class="bottle" @submit.prevent="read">
-    <label
-      >What it says on the bottle<input
+    <div class="text">
+      <label for="b-name">What it says on the bottle</label>
+      <el-input
+        id="b-name"
         v-model="name"
         required
         maxlength="80"
         placeholder="Harbour sauce"
         data-test="bottle-name"
-    /></label>
+      />
+    </div>
     <div class="row">
       <NumberField v-model="figures.serving_g!" fixed label="One serving" unit="g" :step="5" />
       <NumberField v-model="figures.sugars_g!" fixed label="Sugars" unit="g" :step="1" />
@@ -64,11 +67,10 @@ async function read() {
       <NumberField v-model="figures.protein_g!" fixed label="Protein" unit="g" :step="0.5" />
       <NumberField v-model="figures.fat_g!" fixed label="Fat" unit="g" :step="0.5" />
     </div>
-    <label
-      >Its ingredients, in their order<input
-        v-model="order"
-        placeholder="tomato paste, brown sugar, vinegar"
-    /></label>
+    <div class="text">
+      <label for="b-order">Its ingredients, in their order</label>
+      <el-input id="b-order" v-model="order" placeholder="tomato paste, brown sugar, vinegar" />
+    </div>
     <el-button native-type="submit" class="ember-button" data-test="bottle-read"
       >Read the label</el-button
     >
@@ -97,21 +99,13 @@ async function read() {
   gap: 14px;
   flex-wrap: wrap;
 }
-label {
+.text {
   display: grid;
   gap: 4px;
-  font-weight: 700;
   width: min(480px, 100%);
 }
-input {
-  height: 52px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-  width: 100%;
+label {
+  font-weight: 700;
 }
 ul {
   margin: 0;

@@ -28,14 +28,17 @@ const toggle = (item: string) =>
 
 <template>
   <form class="hand" @submit.prevent="made.item && emit('add', made.item)">
-    <label
-      >What it is called<input
+    <div class="called">
+      <label for="h-name">What it is called</label>
+      <el-input
+        id="h-name"
         v-model="name"
         required
         maxlength="80"
         placeholder="Aunt’s pepper jelly"
         data-test="hand-name"
-    /></label>
+      />
+    </div>
     <div class="row">
       <NumberField
         v-for="(_, part) in parts"
@@ -88,21 +91,13 @@ const toggle = (item: string) =>
   gap: 12px 18px;
   flex-wrap: wrap;
 }
-label {
+.called {
   display: grid;
   gap: 4px;
-  font-weight: 700;
   width: min(480px, 100%);
 }
-input {
-  height: 52px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-  width: 100%;
+label {
+  font-weight: 700;
 }
 p {
   margin: 0;
@@ -113,6 +108,8 @@ p {
   border-color: var(--kettle-enamel);
 }
 html.dark .on {
-  color: var(--kettle-ink);
+  background: var(--kettle-enamel-soft);
+  border-color: var(--kettle-enamel-soft);
+  color: var(--kettle-paper);
 }
 </style>

@@ -1,19 +1,23 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { useDebounceFn } from '@vueuse/core'
-import { api, ask, type Ledger, type Move, type Problem } from '@/api/client'
+import { useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
+import { api, fetched, type Ledger, type Move, type Problem } from '@/api/client'
+import { useLast } from '@/shared/composables/useLast'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
+import PickField from '@/shared/ui/PickField.vue'
 import LedgerFlow from './LedgerFlow.vue'
 import { leftInBowl, movesOf, portionsOf, touchesRaw, USES, type PortionPlan } from './ledger'
 
 /** Who gets what, and what met raw food: drawn from bowl to plate, stopped where it must not go on. */
 const props = defineProps<{ batchG: number; moves: Move[]; kind: string }>()
 const emit = defineEmits<{ change: [moves: Move[]] }>()
+const SOON_MS = 120
+const AGAIN_MS = 15_000
+type LedgerBody = { batch_g: number; moves: Move[] }
 const third = computed(() => Math.max(5, Math.round(props.batchG / 3 / 5) * 5))
 const portions = ref<PortionPlan[]>(props.moves.length ? portionsOf(props.moves) : usual())
-const ledger = ref<Ledger>()
-const problem = ref<Problem>()
 const left = computed(() => leftInBowl(props.batchG, portions.value))
 
 /** What a batch of this kind is usually split into. */
@@ -32,25 +36,30 @@ function usual(): PortionPlan[] {
   return [plan('coats', 'coat', 2 * share), plan('table', 'table', share)]
 }
 
-const follow = useDebounceFn(async () => {
-  const moves = movesOf(portions.value)
-  const answer = await ask(() =>
-    api.POST('/api/v1/sauces/ledger', { body: { batch_g: Math.max(1, props.batchG), moves } }),
-  )
-  problem.value = answer.problem
-  if (answer.data) {
-    ledger.value = answer.data
-    if (touched) emit('change', moves)
-  }
-}, 120)
-// A split that nobody has touched is only a proposal.
-let touched = false
-watch(portions, () => ((touched = true), void follow()), { deep: true })
-watch(
-  () => props.batchG,
-  () => void follow(),
-  { immediate: true },
+const asked = refDebounced(
+  computed(() =>
+    JSON.stringify({ batch_g: Math.max(1, props.batchG), moves: movesOf(portions.value) }),
+  ),
+  SOON_MS,
 )
+const query = useQuery<Ledger, Problem>({
+  queryKey: ['ledger', asked],
+  queryFn: ({ signal }) =>
+    fetched(
+      api.POST('/api/v1/sauces/ledger', { body: JSON.parse(asked.value) as LedgerBody, signal }),
+    ),
+  staleTime: Infinity,
+  retry: false,
+  refetchInterval: ({ state }) => (state.error?.status === 0 ? AGAIN_MS : false),
+})
+const ledger = useLast(query.data)
+const problem = query.error
+// A split that nobody has touched is only a proposal; one that cannot be followed is not kept.
+let touched = false
+watch(portions, () => (touched = true), { deep: true })
+watch(query.data, (found) => {
+  if (found && touched) emit('change', (JSON.parse(asked.value) as LedgerBody).moves)
+})
 
 function add() {
   const names = portions.value.map((p) => p.name)
@@ -71,7 +80,13 @@ function add() {
     <div class="rows">
       <fieldset v-for="(p, i) in portions" :key="i">
         <legend class="visually-hidden">Portion {{ p.name }}</legend>
-        <input v-model.lazy="p.name" class="name" aria-label="Name of the portion" maxlength="40" />
+        <el-input
+          :model-value="p.name"
+          class="name"
+          aria-label="Name of the portion"
+          maxlength="40"
+          @change="p.name = $event"
+        />
         <NumberField
           :model-value="p.mass_g"
           label="Amount"
@@ -79,20 +94,19 @@ function add() {
           :step="5"
           @update:model-value="p.mass_g = $event ?? 0"
         />
-        <label class="use"
-          >What happens to it<select v-model="p.use" :data-test="`use-${i}`">
-            <option v-for="u in USES" :key="u.key" :value="u.key">{{ u.text }}</option>
-          </select></label
-        >
+        <PickField
+          v-model="p.use"
+          label="What happens to it"
+          :options="USES"
+          :data-test="`use-${i}`"
+        />
         <div v-if="touchesRaw(p.use)" class="ticks">
-          <label
-            ><input v-model="p.later" type="checkbox" :data-test="`later-${i}`" /> wanted on the
-            plate later</label
-          >
-          <label v-if="p.later"
-            ><input v-model="p.boil" type="checkbox" :data-test="`boil-${i}`" /> boil it in
-            between</label
-          >
+          <el-checkbox v-model="p.later" :data-test="`later-${i}`">
+            wanted on the plate later
+          </el-checkbox>
+          <el-checkbox v-if="p.later" v-model="p.boil" :data-test="`boil-${i}`">
+            boil it in between
+          </el-checkbox>
         </div>
         <button
           type="button"
@@ -149,35 +163,11 @@ fieldset {
 .name {
   width: 150px;
 }
-.name,
-select {
-  height: 52px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-}
-.use {
-  display: grid;
-  gap: 4px;
-  font-weight: 700;
+.pick {
+  width: 220px;
 }
 .ticks {
   display: grid;
-  gap: 6px;
-}
-.ticks label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 28px;
-}
-.ticks input {
-  width: 22px;
-  height: 22px;
-  accent-color: var(--kettle-ember);
 }
 .gone {
   border: 0;

@@ -94,7 +94,7 @@ async function use() {
     <h1 class="visually-hidden">Sauces</h1>
     <SauceShelf
       v-model:search="sauce.search.value"
-      :more="Boolean(sauce.more.value)"
+      :more="sauce.more.value"
       :kept="kept ?? []"
       :chosen="id"
       @take="sauce.take($event)"
@@ -158,7 +158,7 @@ async function use() {
           v-else-if="problem"
           :problem="problem"
           :again="problem.status === 0"
-          @again="sauce.open()"
+          @again="sauce.again()"
         />
       </section>
       <div v-if="analysis">

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { api, ask, type Problem, type ScaleBody, type Scaled } from '@/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
+import PickField from '@/shared/ui/PickField.vue'
 
 /** How much is wanted decides; each ingredient follows its own law. */
 const props = defineProps<{
@@ -77,13 +78,15 @@ async function scale() {
         <NumberField v-model="plates.servings" label="You want" unit="plates" :step="1" />
       </template>
       <template v-else>
-        <label class="short"
-          >Short of
-          <select v-model="short.line">
-            <option v-for="(line, i) in lines" :key="i" :value="i">{{ line }}</option>
-          </select></label
-        >
-        <label class="short">There is <input v-model="short.have" placeholder="3 tbsp" /></label>
+        <PickField
+          v-model="short.line"
+          label="Short of"
+          :options="lines.map((line, key) => ({ key, text: line }))"
+        />
+        <div class="short">
+          <label for="s-have">There is</label>
+          <el-input id="s-have" v-model="short.have" placeholder="3 tbsp" />
+        </div>
       </template>
       <el-button native-type="submit" class="ember-button" data-test="scale">Scale it</el-button>
     </form>
@@ -130,18 +133,13 @@ async function scale() {
 .short {
   display: grid;
   gap: 4px;
-  font-weight: 700;
+  width: 140px;
 }
-select,
-input {
-  height: 52px;
-  font-size: 1.05rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  padding: 0 12px;
-  max-width: 260px;
+.fields > .pick {
+  width: 260px;
+}
+label {
+  font-weight: 700;
 }
 ul {
   margin: 0;

@@ -1,4 +1,4 @@
-import { flushPromises, mount } from '@vue/test-utils'
+import { flushPromises } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import {
@@ -10,9 +10,9 @@ import {
   serve,
   show,
   type Answer,
+  part,
 } from '@/__tests__/kitchen'
 import { useDraft } from '@/features/plan'
-import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import BottlePanel from './BottlePanel.vue'
 import LedgerPanel from './LedgerPanel.vue'
 import SaucesPage from './SaucesPage.vue'
@@ -222,7 +222,6 @@ describe('the sauces', () => {
       ],
     }
     const asked = server({ 'GET /kitchen': [200, { ...kitchen, appliances: [burner] }] })
-    await useKitchenFigures().load(true)
     const { page } = await show(SaucesPage, '/sauces')
     await settle()
     await page.get('[aria-label="more, Simmered"]').trigger('click')
@@ -233,7 +232,7 @@ describe('the sauces', () => {
     expect(asked.at(-1)!.body).toMatchObject({ simmer: { minutes: 1, power_w: 1000 } })
     await page.get('[aria-label="less, Simmered"]').trigger('click')
     await settle()
-    expect(asked.at(-1)!.body).toMatchObject({ simmer: null })
+    expect(JSON.parse(localStorage.getItem('kettle-sauce')!)).toMatchObject({ simmer: null })
     page.unmount()
   })
 
@@ -287,11 +286,11 @@ describe('what is done with a sauce', () => {
         ]
       },
     })
-    const page = mount(LedgerPanel, { props: { batchG: 300, moves: [], kind: 'glaze' } })
+    const page = part(LedgerPanel, { props: { batchG: 300, moves: [], kind: 'glaze' } })
     await settle()
     expect(page.emitted('change')).toBeUndefined()
-    await page.get(find('use-0')).setValue('raw')
-    await page.get(find('later-0')).setValue(true)
+    await page.getComponent(find('use-0')).setValue('raw')
+    await page.get(find('later-0') + ' input').setValue(true)
     await settle()
     expect(page.get('.stop').text()).toContain('coats touched raw food')
     await page.get(find('boil-it')).trigger('click')
@@ -328,7 +327,7 @@ describe('what is done with a sauce', () => {
       ],
     }
     const asked = serve({ 'POST /scale': [200, scaled] })
-    const page = mount(ScalePanel, {
+    const page = part(ScalePanel, {
       props: {
         recipe: { name: 's', kind: 'glaze', lines: ['60 g honey', '2 g clove'], own: [] } as never,
         forKg: 1.6,
@@ -357,7 +356,7 @@ describe('what is done with a sauce', () => {
       analysis: analysed(['1 tsp salt']),
     }
     const asked = serve({ 'POST /sauces/variants': [200, variant] })
-    const page = mount(VariantPanel, { props: { body: { name: 's' }, analysis: analysed(['x']) } })
+    const page = part(VariantPanel, { props: { body: { name: 's' }, analysis: analysed(['x']) } })
     expect(page.findAll('.names button').map((b) => b.text())).toEqual([
       'sugar-free',
       'less salt',
@@ -396,7 +395,7 @@ describe('what is done with a sauce', () => {
         : [200, { ingredient: item, says: 'Harbour is a third sugar.' }],
     )
     const asked = serve({ 'POST /ingredients/label': label })
-    const page = mount(BottlePanel, { props: { own: [] } })
+    const page = part(BottlePanel, { props: { own: [] } })
     expect(page.find(find('hand-name')).exists()).toBe(false)
     await page.get(find('bottle-name')).setValue('Harbour')
     await page.findAll('form input').at(-1)!.setValue('tomato paste, brown sugar; vinegar')

@@ -1,15 +1,27 @@
-import { computed, ref, shallowRef, watch } from 'vue'
-import { useDebounceFn, useIntervalFn, useStorage } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/vue-query'
+import { refDebounced, useStorage } from '@vueuse/core'
 import {
   api,
   ask,
+  fetched,
   type Analysis,
   type KeptSauce,
   type Problem,
   type SauceDraft,
 } from '@/api/client'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
+import { useLast } from '@/shared/composables/useLast'
 
+const SOON_MS = 180
+const SEARCH_MS = 250
+const AGAIN_MS = 15_000
+const patience = {
+  retry: false,
+  // A server that was away is asked again.
+  refetchInterval: ({ state }: { state: { error: unknown } }) =>
+    (state.error as Problem | null)?.status === 0 ? AGAIN_MS : (false as const),
+}
 const EMPTY: SauceDraft = {
   name: 'New sauce',
   kind: 'glaze',
@@ -39,18 +51,30 @@ export function useSauce() {
   const beside = useStorage<number[]>('kettle-sauce-beside', [], localStorage, {
     serializer: { read: (t: string) => JSON.parse(t) as number[], write: JSON.stringify },
   })
-  const kept = shallowRef<KeptSauce[]>()
-  const aside = shallowRef<{ id: number; title: string; why: string }[]>([])
-  const more = ref('')
   const search = ref('')
   const elsewhere = ref(false) // it was changed in another place since it was taken
-  const analysis = shallowRef<Analysis>()
-  const problem = ref<Problem>()
+  const refused = ref<Problem>() // what was wrong with the last thing that was asked for
   const said = ref('')
-  const waiting = ref(false)
+  const opened = ref(false)
   const { known, load: loadKitchen } = useKitchenFigures()
-  let latest = 0
   let chose = false // by the cook; a shelf that loads late may not put its first sauce over a new one
+
+  const wanted = refDebounced(search, SEARCH_MS)
+  const shelf = useInfiniteQuery({
+    queryKey: ['sauces', wanted],
+    queryFn: ({ pageParam }) =>
+      fetched(
+        api.GET('/api/v1/sauces', {
+          params: { query: { search: wanted.value, after: pageParam } },
+        }),
+      ),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.more || undefined,
+    placeholderData: keepPreviousData,
+    ...patience,
+  })
+  const kept = computed(() => shelf.data.value?.pages.flatMap((page) => page.sauces))
+  const aside = computed(() => shelf.data.value?.pages.flatMap((page) => page.aside ?? []) ?? [])
 
   const written = computed(() => draft.value.lines.filter((line) => line.trim()))
   const changed = computed(() => {
@@ -89,56 +113,65 @@ export function useSauce() {
     return kitchen ? { ...kitchen.figures, learnt: kitchen.learnt } : {}
   }
 
-  /** Asks what the lines come to, and returns it even where a later question has overtaken this one on the page. */
-  async function analyse(): Promise<Analysis | undefined> {
-    if (!written.value.length) {
-      analysis.value = problem.value = undefined
-      return undefined
-    }
-    const turn = ++latest
-    waiting.value = true
-    const others = besideIt().map(({ document: { name, kind, lines, own, for_kg } }) => ({
-      name,
-      kind,
-      lines,
-      own,
-      for_kg,
-    }))
-    const body = {
+  const body = computed(() =>
+    JSON.stringify({
       ...recipe(),
       simmer: draft.value.simmer ?? null,
       meat_kg: draft.value.for_kg ?? null,
-      beside: others,
+      beside: besideIt().map(({ document: { name, kind, lines, own, for_kg } }) => ({
+        name,
+        kind,
+        lines,
+        own,
+        for_kg,
+      })),
       kitchen: inKitchen(),
-    }
-    const answer = await ask(() => api.POST('/api/v1/sauces/analyse', { body: body as never }))
-    if (turn !== latest) return answer.data
-    waiting.value = false
-    problem.value = answer.problem
-    if (answer.data) analysis.value = answer.data
-    return answer.data
-  }
-  const soon = useDebounceFn(analyse, 180)
-  watch([draft, beside], () => void soon(), { deep: true })
+    }),
+  )
+  const asked = refDebounced(body, SOON_MS)
+  const query = useQuery<Analysis, Problem>({
+    queryKey: ['analysis', asked],
+    queryFn: ({ signal }) =>
+      fetched(
+        api.POST('/api/v1/sauces/analyse', { body: JSON.parse(asked.value) as never, signal }),
+      ),
+    enabled: computed(() => opened.value && written.value.length > 0 && asked.value === body.value),
+    staleTime: Infinity,
+    ...patience,
+  })
+  const last = useLast(query.data)
+  // An emptied recipe, or another one, comes to nothing until it is read.
+  const analysis = computed(() => (written.value.length ? last.value : undefined))
+  watch(id, () => (last.value = query.data.value))
+  const problem = computed({
+    get: () =>
+      refused.value ??
+      (shelf.error.value as Problem | null) ??
+      (written.value.length ? query.error.value : null) ??
+      undefined,
+    set: (next) => (refused.value = next),
+  })
+  watch(asked, () => (refused.value = undefined))
 
   async function open() {
-    await loadKitchen()
-    problem.value = await reload()
+    await Promise.all([loadKitchen(), shelf.refetch({ cancelRefetch: false })])
     const first = kept.value?.[0]
     if (!chose && !written.value.length && first) take(first)
-    await analyse()
+    opened.value = true
   }
 
-  // A server that was away is asked again.
-  useIntervalFn(() => {
-    if (problem.value?.status === 0) void (kept.value ? analyse() : open())
-  }, 15_000)
+  async function again() {
+    await Promise.all([shelf.refetch(), written.value.length ? query.refetch() : undefined])
+  }
 
   function take(sauce: KeptSauce) {
     id.value = sauce.id
     version.value = sauce.version
     elsewhere.value = false
-    draft.value = { ...EMPTY, ...structuredClone(clean(sauce.document)) }
+    draft.value = {
+      ...EMPTY,
+      ...(JSON.parse(JSON.stringify(clean(sauce.document))) as SauceDraft),
+    }
     said.value = ''
   }
 
@@ -146,7 +179,7 @@ export function useSauce() {
     chose = true
     id.value = version.value = null
     elsewhere.value = false
-    analysis.value = undefined
+    last.value = undefined
     draft.value = { ...EMPTY, ...from }
     said.value = ''
   }
@@ -182,7 +215,7 @@ export function useSauce() {
     id.value = answer.data.id
     version.value = answer.data.version
     said.value = `“${answer.data.document.name}” is kept.`
-    await reload()
+    await shelf.refetch()
   }
 
   /** Go on with the sauce as it was changed in another place. */
@@ -199,22 +232,6 @@ export function useSauce() {
     await keep()
   }
 
-  async function reload(after = ''): Promise<Problem | undefined> {
-    const query = { search: search.value, after }
-    const { data, problem: missing } = await ask(() =>
-      api.GET('/api/v1/sauces', { params: { query } }),
-    )
-    if (!data) return missing
-    kept.value = after ? [...(kept.value ?? []), ...data.sauces] : data.sauces
-    aside.value = data.aside ?? []
-    more.value = data.more ?? ''
-    return undefined
-  }
-  watch(
-    search,
-    useDebounceFn(() => void reload(), 250),
-  )
-
   /** Deletes; where plans hold a copy the server refuses first, and the question is put to the cook. */
   async function drop(replace = false) {
     const number = id.value
@@ -226,7 +243,7 @@ export function useSauce() {
     if (answer.problem) return
     begin()
     said.value = 'Deleted.'
-    await reload()
+    await shelf.refetch()
   }
 
   return {
@@ -238,23 +255,22 @@ export function useSauce() {
     analysis,
     problem,
     said,
-    waiting,
     changed,
     written,
     recipe,
     inKitchen,
-    analyse,
     open,
+    again,
     take,
     begin,
     keep,
     drop,
     aside,
-    more,
+    more: shelf.hasNextPage,
     search,
     elsewhere,
     takeTheirs,
     keepMine,
-    furtherOn: () => reload(more.value),
+    furtherOn: () => shelf.fetchNextPage(),
   }
 }

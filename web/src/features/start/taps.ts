@@ -1,3 +1,4 @@
+import dayjs from 'dayjs'
 import type { Choices, Cut, Dish } from '@/api/client'
 import { biteHint, biteText } from '@/features/plan'
 
@@ -140,15 +141,19 @@ export function taps(
   ]
 }
 
+/** A moment that people say: on the quarter of an hour, not before. */
+function nextQuarter(moment: dayjs.Dayjs): string {
+  const started = moment.startOf('minute')
+  const whole = started.isBefore(moment) ? started.add(1, 'minute') : started
+  return whole.minute(Math.ceil(whole.minute() / 15) * 15).toISOString()
+}
+
 /** The dish that the answers come to. */
 export function dishOf(choices: Choices, answers: Record<string, string>, now: Date): Dish {
   const cut = choices.cuts.find((c) => c.key === answers['cut']) ?? choices.cuts[0]!
   const kg = Number(answers['mass'] || cut.mass_kg)
   const hours = Number(answers['serve'] || 0)
-  const quarter = 15 * 60_000
-  const serve = hours
-    ? new Date(Math.ceil((now.getTime() + hours * 3_600_000) / quarter) * quarter).toISOString()
-    : null
+  const serve = hours ? nextQuarter(dayjs(now).add(hours, 'hour')) : null
   return {
     cut: cut.key,
     mass_kg: kg,

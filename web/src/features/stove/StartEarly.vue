@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Live } from '@/api/client'
-import { clock } from '@/shared/format/time'
+import { clock, earlier } from '@/shared/format/time'
 
 /** Starting early moves supper: both times are shown before. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ cook: Live }>()
 const emit = defineEmits<{ start: [] }>()
-const early = computed(
-  () => new Date(new Date(props.cook.serve_at).getTime() - props.cook.waits_s * 1000),
-)
+const early = computed(() => earlier(props.cook.serve_at, props.cook.waits_s))
 function start() {
   open.value = false
   emit('start')

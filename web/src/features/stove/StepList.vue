@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { EventBody, Step } from '@/api/client'
-import { clock, duration } from '@/shared/format/time'
+import { clock, duration, earlier } from '@/shared/format/time'
 import GateForm from './GateForm.vue'
 import StepMark from './StepMark.vue'
 
@@ -26,7 +26,7 @@ function when(step: Step): string {
   if (step.state === 'unknown') return '?'
   if (step.end_at) return clock(step.end_at)
   if (step.state !== 'upcoming') return 'now'
-  return clock(new Date(new Date(step.due_at).getTime() - step.likely_s * 1000))
+  return clock(earlier(step.due_at, step.likely_s))
 }
 /** A step can be told ahead of its turn, but never past a check. */
 function canJump(step: Step): boolean {

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { EventBody, Live } from '@/api/client'
 import { clockWords, mainClock, SeenButtons, useLive } from '@/features/live'
-import { clock } from '@/shared/format/time'
+import { clock, secondsUntil } from '@/shared/format/time'
 import ReturnNote from './ReturnNote.vue'
 import GateForm from './GateForm.vue'
 import StartEarly from './StartEarly.vue'
@@ -23,8 +23,7 @@ function done(ago = 0) {
   if (step.value.key === 'wait') early.value = true
   else tell({ kind: 'done', step: step.value.key, ago_s: ago })
 }
-const since = () =>
-  Math.max(0, Math.round((live.now.getTime() - new Date(props.cook.fire!.since).getTime()) / 1000))
+const since = () => Math.max(0, -Math.round(secondsUntil(props.cook.fire!.since, live.now)))
 </script>
 
 <template>

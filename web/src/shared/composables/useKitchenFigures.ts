@@ -1,34 +1,42 @@
-import { shallowRef } from 'vue'
-import { api, ask, type Dish, type Kitchen } from '@/api/client'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { api, fetched, type Dish, type Kitchen, type Problem } from '@/api/client'
 import { useUnits } from './useUnits'
 
-const known = shallowRef<Kitchen>()
-let asked: Promise<void> | undefined
+const KEY = ['kitchen']
+const AGAIN_MS = 15_000
 
 /** Units chosen on one device hold on a new one, until that one chooses for itself. */
-function adopt(kitchen: Kitchen) {
+function adopt({ settings }: Kitchen) {
   const { kitchen: measures, degrees } = useUnits()
-  if (known.value === undefined && localStorage.getItem('kettle-units') === null)
-    measures.value = kitchen.settings.measures ?? 'metric'
-  if (known.value === undefined && localStorage.getItem('kettle-degrees') === null)
-    degrees.value = kitchen.settings.temperature ?? 'C'
-  known.value = kitchen
+  if (localStorage.getItem('kettle-units') === null) measures.value = settings.measures ?? 'metric'
+  if (localStorage.getItem('kettle-degrees') === null) degrees.value = settings.temperature ?? 'C'
 }
 
-/** What is kept of this kitchen. Asked once, and again after a change. */
+/** What is kept of this kitchen: asked once for all pages, and again after a change. */
 export function useKitchenFigures() {
+  const client = useQueryClient()
+  const query = useQuery<Kitchen, Problem>({
+    queryKey: KEY,
+    queryFn: async () => {
+      const first = client.getQueryData(KEY) === undefined
+      const kitchen = await fetched(api.GET('/api/v1/kitchen'))
+      if (first) adopt(kitchen)
+      return kitchen
+    },
+    staleTime: Infinity,
+    retry: false,
+    // A server that was away is asked again.
+    refetchInterval: ({ state }) => (state.error?.status === 0 ? AGAIN_MS : false),
+  })
+
+  /** Wait until it is known; `again` reads it anew. */
   async function load(again = false) {
-    if (again) asked = undefined
-    asked ??= ask(() => api.GET('/api/v1/kitchen')).then(({ data }) => {
-      if (data) adopt(data)
-      else asked = undefined
-    })
-    await asked
+    if (again || query.data.value === undefined) await query.refetch({ cancelRefetch: false })
   }
 
   /** The dish in this kitchen: figures that are kept fill what the dish itself leaves open. */
   function inKitchen(dish: Dish): Dish {
-    const kitchen = known.value
+    const kitchen = query.data.value
     if (!kitchen) return dish
     const own = Object.fromEntries(
       Object.entries(dish.kitchen ?? {}).filter(
@@ -48,5 +56,5 @@ export function useKitchenFigures() {
     }
   }
 
-  return { known, load, inKitchen }
+  return { known: query.data, problem: query.error, load, inKitchen }
 }

@@ -1,23 +1,34 @@
+import dayjs from 'dayjs'
+import 'dayjs/locale/en-gb'
+
+dayjs.locale('en-gb')
+
 /** Words for times. The clock time first, minutes second. */
+type Moment = string | Date
 
 /** "19:42" in the cook's own zone. */
-export function clock(moment: string | Date): string {
-  const date = typeof moment === 'string' ? new Date(moment) : moment
-  return `${String(date.getHours()).padStart(2, '0')}:${String(date.getMinutes()).padStart(2, '0')}`
+export const clock = (moment: Moment): string => dayjs(moment).format('HH:mm')
+
+/** "today", "tomorrow" or "Sat, 3 May" where it is not today. */
+export function day(moment: Moment, now: Date): string {
+  const gap = dayjs(moment).startOf('day').diff(dayjs(now).startOf('day'), 'day', true)
+  if (Math.round(gap) === 0) return 'today'
+  if (Math.round(gap) === 1) return 'tomorrow'
+  return dayjs(moment).format('ddd, D MMM')
 }
 
-/** "today", "tomorrow" or "Sat 3 May" where it is not today. */
-export function day(moment: string | Date, now: Date): string {
-  const date = typeof moment === 'string' ? new Date(moment) : moment
-  const gap = Math.round((midnight(date) - midnight(now)) / 86_400_000)
-  if (gap === 0) return 'today'
-  if (gap === 1) return 'tomorrow'
-  return date.toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
-}
+/** "3 May". */
+export const date = (moment: Moment): string => dayjs(moment).format('D MMM')
 
-function midnight(date: Date): number {
-  return new Date(date.getFullYear(), date.getMonth(), date.getDate()).getTime()
-}
+/** "Sat, 3 May 2026, 19:42". */
+export const longDate = (moment: Moment): string => dayjs(moment).format('ddd, D MMM YYYY, HH:mm')
+
+/** Seconds from now until a moment; less than nothing once it is past. */
+export const secondsUntil = (moment: Moment, now: Date): number => dayjs(moment).diff(now) / 1000
+
+/** A moment some seconds before another. */
+export const earlier = (moment: Moment, seconds: number): Date =>
+  dayjs(moment).subtract(seconds, 'second').toDate()
 
 /** "57 min", "1 h 31 min"; under a minute "40 s". */
 export function duration(seconds: number): string {

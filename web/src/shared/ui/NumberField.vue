@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useId, watch } from 'vue'
 import { useUnits } from '@/shared/composables/useUnits'
+import StepBox from './StepBox.vue'
 import { niceStep, shownIn, trim, typed } from '@/shared/format/units'
 
 /** A number with its unit and two big steps, in the cook's units. What cannot be read stays in the box and is told. */
@@ -63,22 +64,16 @@ function move(direction: number) {
 
 <template>
   <div class="field">
-    <label :for="id">{{ label }}</label>
-    <div class="row">
-      <button type="button" :aria-label="`less, ${label}`" @click="move(-1)">−</button>
-      <input
-        :id="id"
-        class="figure"
-        :value="text"
-        inputmode="decimal"
-        autocomplete="off"
-        :placeholder="hint"
-        :aria-invalid="wrong"
-        @input="put(($event.target as HTMLInputElement).value)"
-      />
-      <button type="button" :aria-label="`more, ${label}`" @click="move(1)">+</button>
-      <span v-if="unit" class="unit">{{ shown.unit }}</span>
-    </div>
+    <StepBox
+      :id="id"
+      :label="label"
+      :text="text"
+      :unit="unit && shown.unit"
+      :hint="hint"
+      :wrong="wrong"
+      @put="put"
+      @move="move"
+    />
     <small v-if="wrong" class="wrong" role="alert">“{{ text }}” is not a number</small>
     <small v-else-if="note" class="quiet">{{ note }}</small>
   </div>
@@ -88,48 +83,6 @@ function move(direction: number) {
 .field {
   display: grid;
   gap: 4px;
-}
-label {
-  font-weight: 700;
-}
-.row {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-}
-input {
-  width: 84px;
-  height: 52px;
-  text-align: center;
-  font-size: 1.15rem;
-  border-radius: 12px;
-  border: 2px solid var(--kettle-line);
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-}
-input::placeholder {
-  color: var(--kettle-ink-soft);
-  opacity: 1;
-}
-input[aria-invalid='true'] {
-  border-color: var(--kettle-stop);
-}
-button {
-  width: 44px;
-  height: 52px;
-  font-size: 1.3rem;
-  border: 2px solid var(--kettle-enamel-soft);
-  border-radius: 12px;
-  background: transparent;
-  color: var(--kettle-ink);
-  cursor: pointer;
-}
-button:hover {
-  background: var(--kettle-ember-soft);
-}
-.unit {
-  color: var(--kettle-ink-soft);
-  margin-left: 4px;
 }
 .wrong {
   color: var(--kettle-stop);
