@@ -5,7 +5,7 @@ import pytest
 
 from bluekettle.core.calibration import (
     NAMES,
-    Observation,
+    SignSeen,
     draw_factors,
     first_belief,
     learn,
@@ -63,7 +63,7 @@ def test_one_sighting_narrows_and_moves_towards_the_truth():
     before = first_belief(BROILER.spread)
     truth = evening(FIERCE)
     after = learn_from(
-        before, BROILER, GLAZE, [Observation("amber at the edges", float(truth[EDGE, AMBER]))]
+        before, BROILER, GLAZE, [SignSeen("amber at the edges", float(truth[EDGE, AMBER]))]
     )
     for site, mark in ((FACE, MAHOGANY), (EDGE, BURNT)):
         wide, narrow = band(before, site, mark), band(after, site, mark)
@@ -82,7 +82,7 @@ def test_six_evenings_leave_the_next_one_far_narrower_than_the_first():
         tonight = evening(FIERCE + rng.normal(size=4) * np.array([0.05, 0.12, 0.08, 0.06]))
         seen = float(tonight[EDGE, AMBER] * np.exp(0.15 * rng.normal()))
         belief = learn_from(
-            belief, BROILER, GLAZE, [Observation("amber at the edges", seen)], another_evening=True
+            belief, BROILER, GLAZE, [SignSeen("amber at the edges", seen)], another_evening=True
         )
     wide, narrow = band(first_belief(BROILER.spread), FACE, MAHOGANY), band(belief, FACE, MAHOGANY)
     assert narrow[2] / narrow[0] < 0.6 * wide[2] / wide[0]
@@ -112,7 +112,7 @@ def test_a_scout_on_damp_bread_teaches_the_dish():
         before,
         BROILER,
         GLAZE,
-        [Observation("amber at the edges", float(scout[EDGE, AMBER]), scout=True)],
+        [SignSeen("amber at the edges", float(scout[EDGE, AMBER]), scout=True)],
     )
     wide, narrow = band(before, FACE, MAHOGANY), band(after, FACE, MAHOGANY)
     truth = evening(FIERCE)[FACE, MAHOGANY]
@@ -133,7 +133,7 @@ def test_an_odd_sighting_counts_for_less_and_none_teaches_what_cannot_be():
     with pytest.raises(OutOfRange, match="show the sign"):
         learn(before, factors, np.full(256, np.inf))
     with pytest.raises(OutOfRange) as caught:
-        learn_from(before, BROILER, GLAZE, [Observation("smoke", -1.0)])
+        learn_from(before, BROILER, GLAZE, [SignSeen("smoke", -1.0)])
     assert {f.field for f in caught.value.faults} == {"observations.0.at_s", "observations.0.sign"}
     with pytest.raises(OutOfRange, match="heat_sd"):
         first_belief(5.0)

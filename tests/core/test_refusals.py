@@ -209,7 +209,7 @@ CALLS = {
         "heat": BROILER,
         "coating": COATING,
         "time_s": 300.0,
-        "observations": [calibration.Observation("bubbling", 60.0)],
+        "observations": [calibration.SignSeen("bubbling", 60.0)],
     },
     calibration.predict: {
         "belief": BELIEF,

@@ -8,7 +8,7 @@ from bluekettle.core.advice import REGIONS, advise, explore, last_exits, rescue
 from bluekettle.core.calibration import (
     NAMES,
     Belief,
-    Observation,
+    SignSeen,
     first_belief,
     learn_from,
     predict,
@@ -90,7 +90,7 @@ def calibrate(request: CalibrationCreate) -> CalibrationPublic:
     dish = dish_of(request.dish)
     heat, coating = heat_of(dish), coating_of(dish, cut(dish.cut))
     before = first_belief(heat.spread)
-    seen = [Observation(o.sign, o.at_s, o.scout) for o in request.observations]
+    seen = [SignSeen(o.sign, o.at_s, o.scout) for o in request.observations]
     after = learn_from(before, heat, coating, seen, another_evening=len(seen) > 1)
     bands = []
     for belief in (before, after):

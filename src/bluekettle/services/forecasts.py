@@ -20,8 +20,7 @@ from bluekettle.core.glaze import (
     draw_members,
     indices_to_hex,
 )
-from bluekettle.core.glaze.milestones import BACK, wanted_times
-from bluekettle.core.glaze.milestones import Band as OpenBand
+from bluekettle.core.glaze.milestones import BACK, OpenBand, wanted_times
 from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
 from bluekettle.core.stages import (
     LIMITS,

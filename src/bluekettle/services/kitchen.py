@@ -39,7 +39,7 @@ from bluekettle.services.learning import (
     dial_of,
     figures_of,
     mahogany,
-    standing,
+    remembered,
     steps_of,
 )
 from bluekettle.services.recipes import for_dish
@@ -84,7 +84,7 @@ def public(session: Session) -> KitchenPublic:
     for job, appliance in first_in_use([a for a, _ in readable]).items():
         figures.update(figures_of(appliance))
         machines[job] = machine_of(appliance, job)
-        seen = standing(repositories.observations(session, appliance.id or 0))
+        seen = remembered(repositories.observations(session, appliance.id or 0))
         if job in finish_keys() and seen:
             belief = steps_of(appliance, seen)[-1]
             learnt[job] = LearntDocument(
@@ -432,7 +432,7 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
     finish = FINISH.get(kept.kind)
     history: list[StepLearnt] = []
     if finish:
-        good = standing(seen)
+        good = remembered(seen)
         beliefs = steps_of(kept, good)
         numbers = [None, *[s.id for s in good]]
         history = [
@@ -555,7 +555,7 @@ def observe(
             sauce=sauce,
             made_at=now,
         )
-        earlier = standing(seen)
+        earlier = remembered(seen)
         believable(kept, earlier, one)
         before, after = mahogany(kept, earlier), mahogany(kept, [*earlier, one])
     with Session(for_writing(engine)) as session:

@@ -19,7 +19,7 @@ from bluekettle.core.calibration import (
     next_cook,
     predict,
 )
-from bluekettle.core.calibration import Observation as Seen
+from bluekettle.core.calibration import SignSeen as Seen
 from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.glaze import Coating, Heat, bare_film
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
@@ -99,7 +99,7 @@ def figures_of(appliance: Appliance) -> dict[str, float]:
     return found
 
 
-def standing(seen: Sequence[Observation]) -> list[Observation]:
+def remembered(seen: Sequence[Observation]) -> list[Observation]:
     """What was not forgotten."""
     return [s for s in seen if s.forgotten_at is None]
 

@@ -18,8 +18,8 @@ from bluekettle.core.stages import (
     StepState,
     finish_kind,
     follow,
+    not_undone,
     plans_with,
-    standing,
 )
 from bluekettle.core.stages.progress import FAILED, Fold, wanted_c
 from bluekettle.core.units import amount
@@ -216,7 +216,7 @@ def waits_s(progress: Progress, now_s: float) -> float:
 
 def last_standing(events: Sequence[Event]) -> int:
     """Number of the newest event that is neither undone nor an undo; 0 where there is none."""
-    return max((e.seq for e in standing(events) if e.kind in UNDOABLE), default=0)
+    return max((e.seq for e in not_undone(events) if e.kind in UNDOABLE), default=0)
 
 
 def said_now(

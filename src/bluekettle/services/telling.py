@@ -17,7 +17,7 @@ from bluekettle.core.stages import (
     Progress,
     StepPlan,
     cut,
-    standing,
+    not_undone,
     waiting_step,
     ways_back,
 )
@@ -206,7 +206,7 @@ def check_turn(loaded: Loaded, told: EventCreate, progress: Progress) -> None:
 
 def last_words(loaded: Loaded) -> str:
     """The newest thing that was told and holds, in words."""
-    known = standing(loaded.events)
+    known = not_undone(loaded.events)
     if not known:
         return "it was taken back"
     last = known[-1]

@@ -1,7 +1,7 @@
 """What observations teach: heat of an appliance, coat, interface and browning of a cook, as one
 joint belief.
 
-Observation in, posterior out. Never imports safety, nor safety it: a fit must not loosen a
+SignSeen in, posterior out. Never imports safety, nor safety it: a fit must not loosen a
 threshold.
 """
 
@@ -14,7 +14,7 @@ from bluekettle.core.calibration.belief import (
     next_cook,
 )
 from bluekettle.core.calibration.observation import (
-    Observation,
+    SignSeen,
     expected_s,
     learn_from,
     observed_times,
@@ -25,7 +25,7 @@ from bluekettle.core.calibration.observation import (
 __all__ = [
     "NAMES",
     "Belief",
-    "Observation",
+    "SignSeen",
     "draw_factors",
     "expected_s",
     "first_belief",

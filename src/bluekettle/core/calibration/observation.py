@@ -36,7 +36,7 @@ SCOUT_S = 600.0  # damp bread is burnt by then (design)
 
 
 @dataclass(frozen=True)
-class Observation:
+class SignSeen:
     """A sign, its time under the heat [s], and whether it was on a scout (this glaze on damp
     bread).
     """
@@ -100,7 +100,7 @@ def predict(
     return finish, factors
 
 
-def expected_s(belief: Belief, heat: Heat, coating: Coating, seen: Observation) -> float:
+def expected_s(belief: Belief, heat: Heat, coating: Coating, seen: SignSeen) -> float:
     """The likely time of a sign by this belief [s]; inf where under a fifth of the members ever
     show it.
     """
@@ -120,7 +120,7 @@ def learn_from(
     belief: Belief,
     heat: Heat,
     coating: Coating,
-    observations: Sequence[Observation],
+    observations: Sequence[SignSeen],
     time_s: float = 1800.0,  # longer than a finish takes (design)
     another_evening: bool = False,
 ) -> Belief:

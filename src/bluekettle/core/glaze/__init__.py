@@ -29,9 +29,9 @@ from bluekettle.core.glaze.kernel import DAMP_BREAD, MEAT, FilmConstants, Ground
 from bluekettle.core.glaze.milestones import (
     MILESTONES,
     SITES,
-    Band,
     Gap,
     Milestones,
+    OpenBand,
     Window,
     read_milestones,
 )
@@ -43,7 +43,6 @@ __all__ = [
     "MILESTONES",
     "SITES",
     "Act",
-    "Band",
     "Coating",
     "Draws",
     "FilmConstants",
@@ -53,6 +52,7 @@ __all__ = [
     "Heat",
     "HeatChange",
     "Milestones",
+    "OpenBand",
     "Window",
     "bare_film",
     "boiling_temp_c",

@@ -17,9 +17,9 @@ from bluekettle.core.glaze.kernel import (
     MEAT,
     Change,
     FilmConstants,
-    Fire,
     Grid,
     Ground,
+    HeatSource,
     Layer,
     Skin,
     film_constants,
@@ -55,10 +55,10 @@ class Heat:
     spread: float
     vent: float = 1.0
 
-    def for_kernel(self) -> Fire:
+    def for_kernel(self) -> HeatSource:
         """As the kernel reads it."""
         figures = (self.h_w_m2_k, self.air_c, self.wall_c, self.element_w_m2, self.vent)
-        return Fire(*map(float, figures))
+        return HeatSource(*map(float, figures))
 
 
 @dataclass(frozen=True)

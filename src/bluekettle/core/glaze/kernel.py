@@ -91,7 +91,7 @@ WATER_J_KG_K = 4186.0  # of water, J/(kg K)
 FRONT_HEAD_S = 60.0  # the thermal front has begun before the finish (typical, estimated)
 
 
-class Fire(NamedTuple):
+class HeatSource(NamedTuple):
     """What an appliance does: exchange [W/m²K], air and wall [°C], absorbed element flux [W/m²],
     and the share of the vapour that leaves freely [-].
     """
@@ -107,7 +107,7 @@ class Change(NamedTuple):
     """Another heat from a second under the heat on, and the share of it that edges get [-]."""
 
     from_s: float
-    fire: Fire
+    fire: HeatSource
     edge_share: float
 
 
@@ -254,7 +254,7 @@ def surroundings_at(
     turned: bool,
     film_c: float,
     site: Any,
-    fire: Fire,
+    fire: HeatSource,
     change: Change,
     gain: float,
     away_share: float,
@@ -304,7 +304,7 @@ def run_site(
     start_c: float,
     dried: Any,
     site: Any,
-    fire: Fire,
+    fire: HeatSource,
     layer: Layer,
     skin: Skin,
     acts: Any,
@@ -505,7 +505,7 @@ def integrate(
     start_c: float,
     dried: Any,
     sites: Any,
-    fire: Fire,
+    fire: HeatSource,
     layer: Layer,
     skin: Skin,
     acts: Any,

@@ -24,7 +24,7 @@ RISK_ACCEPTED = 0.05
 
 
 @dataclass(frozen=True)
-class Band:
+class OpenBand:
     """Low, likely and high (P10, P50, P90) of a time [s]; None where the members of that quantile
     never get there.
     """
@@ -42,8 +42,8 @@ class Gap:
     """
 
     sign: str
-    to_wanted: Band
-    wanted_to_burnt: Band
+    to_wanted: OpenBand
+    wanted_to_burnt: OpenBand
 
 
 @dataclass(frozen=True)
@@ -62,7 +62,7 @@ class Window:
 class Milestones:
     """All that is read from one finish under one set of weights."""
 
-    bands: dict[str, dict[str, Band]]
+    bands: dict[str, dict[str, OpenBand]]
     window: Window
     gaps: tuple[Gap, ...]
     look_from_s: float
@@ -73,14 +73,14 @@ class Milestones:
     lead: tuple[str, ...] = ()
 
 
-def band(times: Array, weights: Array) -> Band:
+def band(times: Array, weights: Array) -> OpenBand:
     """P10, P50 and P90 of times that may be inf."""
     found = weighted_quantiles(times, weights, (0.1, 0.5, 0.9))
     low, likely, high = (t if math.isfinite(t) else None for t in found)
-    return Band(low, likely, high, float(weights[np.isfinite(times)].sum() / weights.sum()))
+    return OpenBand(low, likely, high, float(weights[np.isfinite(times)].sum() / weights.sum()))
 
 
-def bands_of(times: Array, weights: Array) -> list[Band]:
+def bands_of(times: Array, weights: Array) -> list[OpenBand]:
     """`band` of each column of times (members, n), from one sorting of them all."""
     order = np.argsort(times, axis=0, kind="stable")
     lined = np.take_along_axis(times, order, 0)
@@ -105,7 +105,7 @@ def bands_of(times: Array, weights: Array) -> list[Band]:
     low_s, likely_s, high_s = (
         [t if math.isfinite(t) else None for t in row] for row in found.tolist()
     )
-    return [Band(*one) for one in zip(low_s, likely_s, high_s, reached.tolist(), strict=True)]
+    return [OpenBand(*one) for one in zip(low_s, likely_s, high_s, reached.tolist(), strict=True)]
 
 
 def wanted_times(finish: Finish, want: int) -> Array:
@@ -199,7 +199,7 @@ def clock_window(ready: Array, spoilt: Array, weights: Array) -> Window:
 def sight_gap(name: str, sign: Array, ready: Array, spoilt: Array, weights: Array) -> Gap:
     """Gaps within each member from a sign to the wanted colour and from there to trouble."""
     both = np.isfinite(sign) & np.isfinite(ready)
-    never = Band(None, None, None, 0.0)
+    never = OpenBand(None, None, None, 0.0)
     if not both.any() or weights[both].sum() <= 0.0:
         return Gap(name, never, never)
     share = float(weights[both].sum() / weights.sum())
@@ -213,6 +213,6 @@ def sight_gap(name: str, sign: Array, ready: Array, spoilt: Array, weights: Arra
         )
     return Gap(
         name,
-        Band(to_wanted.low_s, to_wanted.likely_s, to_wanted.high_s, share),
-        Band(onward.low_s, onward.likely_s, onward.high_s, onward.reached * share),
+        OpenBand(to_wanted.low_s, to_wanted.likely_s, to_wanted.high_s, share),
+        OpenBand(onward.low_s, onward.likely_s, onward.high_s, onward.reached * share),
     )

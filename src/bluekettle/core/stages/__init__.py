@@ -46,8 +46,8 @@ from bluekettle.core.stages.progress import (
     StepState,
     follow,
     held_for,
+    not_undone,
     plans_with,
-    standing,
 )
 from bluekettle.core.stages.returning import Failed, ways_back
 from bluekettle.core.stages.steps import Evidence, Leg, StepPlan, steps_of, waiting_step
@@ -108,6 +108,7 @@ __all__ = [
     "ladder",
     "looks_of",
     "nearing_of",
+    "not_undone",
     "pin_bands",
     "pin_index",
     "plan_calls",
@@ -115,7 +116,6 @@ __all__ = [
     "pull_times",
     "risk_at",
     "serial",
-    "standing",
     "steps_of",
     "strip_index",
     "waiting_step",

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.glaze import MILESTONES, Band, film_constants
+from bluekettle.core.glaze import MILESTONES, OpenBand, film_constants
 from bluekettle.core.stages.dish import Sighting
 
 Array = NDArray[np.float64]
@@ -92,7 +92,7 @@ def pin_index(sample_s: Array, index: Array, pinned: dict[str, Warp]) -> Array:
     return np.array(rows)
 
 
-def pin_band(band: Band, warp: Warp) -> Band:
+def pin_band(band: OpenBand, warp: Warp) -> OpenBand:
     """A milestone's band, drawn."""
 
     def drawn(time_s: float | None) -> float | None:
@@ -104,8 +104,8 @@ def pin_band(band: Band, warp: Warp) -> Band:
 
 
 def pin_bands(
-    bands: dict[str, dict[str, Band]], pinned: dict[str, Warp], sightings: Sequence[Sighting]
-) -> dict[str, dict[str, Band]]:
+    bands: dict[str, dict[str, OpenBand]], pinned: dict[str, Warp], sightings: Sequence[Sighting]
+) -> dict[str, dict[str, OpenBand]]:
     """All bands, drawn; a sign that was seen lies at its moment and nowhere else."""
     found = {
         site: {
@@ -118,7 +118,7 @@ def pin_bands(
         place = SEEN.get(seen.sign)
         if place is not None:
             site, name = place
-            found[site][name] = Band(seen.at_s, seen.at_s, seen.at_s, 1.0)
+            found[site][name] = OpenBand(seen.at_s, seen.at_s, seen.at_s, 1.0)
             before = MILESTONES[: MILESTONES.index(name)]
             for other in before:  # what comes before it has been, by then
                 found[site][other] = _by(found[site][other], seen.at_s)
@@ -132,10 +132,10 @@ SEEN = {
 }
 
 
-def _by(band: Band, at_s: float) -> Band:
+def _by(band: OpenBand, at_s: float) -> OpenBand:
     """A band of something that has been by a moment."""
 
     def capped(time_s: float | None) -> float:
         return at_s if time_s is None else min(time_s, at_s)
 
-    return Band(capped(band.low_s), capped(band.likely_s), capped(band.high_s), 1.0)
+    return OpenBand(capped(band.low_s), capped(band.likely_s), capped(band.high_s), 1.0)

@@ -141,7 +141,7 @@ class Progress:
         return self.current is None
 
 
-def standing(events: Sequence[Event]) -> list[Event]:
+def not_undone(events: Sequence[Event]) -> list[Event]:
     """Events that were not undone (an undo can itself be undone)."""
     gone: set[int] = set()
     for event in sorted(events, key=lambda e: -e.seq):
@@ -179,7 +179,7 @@ def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str) -> f
     where nobody told.
     """
     line = [plan for plan in plans if not plan.beside]
-    done = {e.step: e.at_s for e in standing(events) if e.kind == "done"}
+    done = {e.step: e.at_s for e in not_undone(events) if e.kind == "done"}
     place = next((i for i, plan in enumerate(line) if plan.key == step), None)
     if place is None:
         return 0.0
@@ -209,7 +209,7 @@ class Fold:
     """
 
     def __init__(self, plans: Sequence[StepPlan], events: Sequence[Event]) -> None:
-        self.events = standing(events)
+        self.events = not_undone(events)
         self.line = [plan for plan in plans if not plan.beside]
         self.beside = [plan for plan in plans if plan.beside]
         self.gates: dict[str, str] = {}
