@@ -4,6 +4,7 @@ Arrays in, arrays out. Knows no appliances of a kitchen, no cuts and no tenderne
 """
 
 from bluekettle.core.heat.air import InAir, heat_in
+from bluekettle.core.heat.body import Body, equal_body
 from bluekettle.core.heat.conduction import Conducted, biot_number, conduct
 from bluekettle.core.heat.kernel import (
     GEOMETRY,
@@ -22,6 +23,7 @@ from bluekettle.core.heat.surroundings import (
 
 __all__ = [
     "GEOMETRY",
+    "Body",
     "Boundary",
     "Cells",
     "Conducted",
@@ -32,6 +34,7 @@ __all__ = [
     "cell_geometry",
     "conduct",
     "element_at",
+    "equal_body",
     "heat_in",
     "step_piece",
     "surroundings",

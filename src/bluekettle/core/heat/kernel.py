@@ -45,22 +45,23 @@ class Boundary(NamedTuple):
 
 
 @njit(cache=True, error_model="numpy")
-def cell_geometry(half_m: float, exponent: int, cells: int) -> Any:
+def cell_geometry(half_m: float, exponent: float, cells: int) -> Any:
     """Widths, volumes and inner and outer areas of equal cells from centre to surface, per m² of
     surface.
 
-    `half_m` is the half-thickness or radius [m]; exponent 0, 1, 2 for slab, cylinder, sphere.
+    `half_m` is the half-thickness or radius [m]; exponent 0, 1, 2 for slab, cylinder, sphere, and
+    what lies between for a piece that heats through its ends as well.
     """
     dx = half_m / cells
     volume = np.empty(cells)
     area = np.empty(cells + 1)
     for i in range(cells + 1):
-        area[i] = (i / cells) ** exponent if exponent > 0 else 1.0
+        area[i] = (i / cells) ** exponent if exponent > 0.0 else 1.0
     for i in range(cells):
         outer = ((i + 1) / cells) ** (exponent + 1)
         inner = (i / cells) ** (exponent + 1)
         volume[i] = half_m * (outer - inner) / (exponent + 1)
-    if exponent == 0:
+    if exponent <= 0.0:
         area[0] = 0.0  # the mid-plane passes nothing
     return Cells(dx, volume, area)
 

@@ -4,11 +4,12 @@ computed.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from math import pi, sqrt
 
-from bluekettle.core.errors import Ranges
+from bluekettle.core.errors import MissingData, Ranges
 from bluekettle.core.glaze import Act
+from bluekettle.core.heat import Body, equal_body
 from bluekettle.core.sauce import CONTACTS, RAW, Composition
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
 from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
@@ -293,25 +294,35 @@ class Dish:
             return self.liquid_l
         return round(self.first.liquid_l + self.first.liquid_l_kg * self.mass_kg, 2)
 
-    def effective_half_m(self) -> float:
-        """Half-thickness or radius [m] of the endless slab or cylinder that heats as slowly as one
-        piece does.
+    def directions(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """Half-lengths or radius [m] of the directions of one piece, and their powers (0 slab, 1
+        cylinder), from its thickness and its mass.
 
-        Heat comes in from the ends as well: for a brick the inverse squares of the half-lengths add
-        up (the product solution's first terms at large Biot number), for a cylinder its half-length
-        counts by the ratio of their eigenvalues. `packing` stands for pieces that touch (above 1)
-        or let the steam in between (below 1).
+        Raises
+        ------
+        MissingData
+            A shape that no rule is known for.
         """
         found = cut(self.cut)
         half = 0.5e-3 * self.thickness_mm  # half of it, and mm to m
         volume = self.mass_kg / found.food.density_kg_m3 / self.pieces
         if found.shape == "cylinder":
-            length = volume / (pi * half**2) / 2.0
-            ends = 0.427 * (half / length) ** 2  # (pi / 2)^2 over 2.405^2
-        else:
+            return (half, volume / (pi * half**2) / 2.0), (1.0, 0.0)
+        if found.shape == "slab":
             side = 0.5 * (volume / (2.0 * half)) ** 0.5
-            ends = 2.0 * (half / side) ** 2
-        return float(half * found.packing / (1.0 + ends) ** 0.5)
+            return (half, side, side), (0.0, 0.0, 0.0)
+        raise MissingData("shape", found.shape, ("slab", "cylinder"))
+
+    def body(self, h_w_m2_k: float) -> Body:
+        """The body of one dimension that heats like one piece at this exchange [W/m²K].
+
+        `packing` stands for pieces that touch (above 1) or let the steam in between (below 1).
+        """
+        found = cut(self.cut)
+        halves, powers = self.directions()
+        conductivity = float(found.food.k_w_m_k[-1])  # of hot food: nearly even above freezing
+        body = equal_body(halves, powers, h_w_m2_k, conductivity)
+        return replace(body, half_m=body.half_m * found.packing)
 
     def surface_m2(self) -> float:
         """Whole surface to be glazed [m²]: two broad faces and the rim of a slab, the mantle of a

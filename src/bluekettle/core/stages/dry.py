@@ -41,7 +41,7 @@ def run_dry(
     h: Any,
     pressure: Any,
     boil: Any,
-    exponent: int,
+    power: float,
     food: Drying,
     air: Air,
     skin: Browning,
@@ -64,7 +64,7 @@ def run_dry(
     trace = np.full((run.samples, 4), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
-        cells = cell_geometry(half[m], exponent, CELLS)
+        cells = cell_geometry(half[m], power, CELLS)
         whole = np.sum(cells.volume)
         piece = Drying(
             half[m],

@@ -5,7 +5,7 @@ was assumed.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,7 +22,7 @@ from bluekettle.core.glaze import (
 )
 from bluekettle.core.glaze.milestones import MILESTONES as MARKS
 from bluekettle.core.glaze.milestones import wanted_times
-from bluekettle.core.heat import GEOMETRY, Matter
+from bluekettle.core.heat import Boundary, Matter
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import Fill, fill_of
 from bluekettle.core.stages.chain import (
@@ -49,7 +49,7 @@ from bluekettle.core.stages.tenderise import (
     run_tenderise,
     with_hold,
 )
-from bluekettle.core.stages.vessel import CELLS, carry_over
+from bluekettle.core.stages.vessel import CELLS, carry_over, heat_one_side
 from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
@@ -171,7 +171,7 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     run = run_tenderise(dish, cut, draws, hold_s)
     waiting = standing_s(dish, draws)
     food = cut.food
-    stood, _ = stand(cut, run.profile_c, run.half_m, waiting)
+    stood, _ = stand(cut, run, run.profile_c, waiting)
     deep_c, surface_c = below_surface(stood, run.half_m)
     dried = dried_of(run) if dish.first.dry else None
     finish = run_dish_finish(dish, cut, draws, Below(deep_c, surface_c, dried))
@@ -182,11 +182,7 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     stages, slack_s = build_chain(
         dish, cut, run, draws, pull.time_s, finish, available_s, weights, warm_s
     )
-    # In the heat the surface stands at about boiling under the film; afterwards it rests in the
-    # room.
-    heated, _ = stand(cut, stood, run.half_m, pull.time_s, H_IN_FIRE, run.boil_c)
-    resting = np.full(draws.members, value("rest_s"))
-    _rested, peak = stand(cut, heated, run.half_m, resting)
+    peak = hottest_middle(dish, cut, run, stood, draws, pull.time_s)
     finish_timer = round(weighted_quantile(pull.time_s, weights, 0.5) / 60.0) * 60.0
     members = draws.members
     return Forecast(
@@ -240,8 +236,8 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
 
 def stand(
     cut: Cut,
+    run: Tenderised,
     profile_c: Array,
-    half_m: Array,
     seconds: Array,
     h_w_m2_k: float | None = None,
     around_c: float | None = None,
@@ -251,12 +247,40 @@ def stand(
     """
     found: tuple[Array, Array] = carry_over(
         profile_c,
-        half_m,
+        run.half_m,
         seconds,
-        GEOMETRY[cut.shape],
+        run.power,
         Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
         value("h_rest_w_m2_k") if h_w_m2_k is None else h_w_m2_k,
         value("kitchen_c") if around_c is None else around_c,
+        STAND_STEP_S,
+    )
+    return found
+
+
+def hottest_middle(
+    dish: Dish, cut: Cut, run: Tenderised, stood_c: Array, draws: Draws, seconds: Array
+) -> Array:
+    """Hottest that the middle of each member gets [°C] under the finish and at rest after it.
+
+    In the heat a surface stands at about boiling under the film. A heat from one side heats one
+    side at a time: the other neither gains nor loses.
+    """
+    rest = value("rest_s")
+    if dish.kind.sides > 1:
+        heated, _ = stand(cut, run, stood_c, seconds, H_IN_FIRE, run.boil_c)
+        _rested, peak = stand(cut, run, heated, np.full(draws.members, rest))
+        return peak
+    half = 0.5e-3 * dish.thickness_mm  # half of it, and mm to m
+    found: Array = heat_one_side(
+        stood_c,
+        half * draws.factor("thickness", value("spread_thickness")),
+        seconds,
+        np.array([60.0 * minute for minute in dish.flips_min]),
+        rest,
+        Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
+        Boundary(H_IN_FIRE, run.boil_c, 0.0, 0.0, 0.0),
+        Boundary(value("h_rest_w_m2_k"), value("kitchen_c"), 0.0, 0.0, 0.0),
         STAND_STEP_S,
     )
     return found
@@ -276,10 +300,10 @@ def warm_for_s(cut: Cut, run: Tenderised) -> float:
     a thin one; up to two hours.
     """
     thin = int(np.argsort(run.half_m)[int(0.05 * len(run.half_m))])
-    profile, half = run.profile_c[[thin]], run.half_m[[thin]]
+    profile, one = run.profile_c[[thin]], replace(run, half_m=run.half_m[[thin]])
     time = 0.0
     while time < WARM_MOST_S:
-        profile, _ = stand(cut, profile, half, np.array([WARM_STEP_S]))
+        profile, _ = stand(cut, one, profile, np.array([WARM_STEP_S]))
         if profile[0, -1] < HOLD_ABOVE_C:
             return time
         time += WARM_STEP_S
@@ -315,7 +339,7 @@ def dried_of(run: Tenderised) -> Array:
 
 def lost_share(run: Tenderised, dish: Dish, cut: Cut) -> float:
     """Water that leaves the median piece in dry heat, of its raw mass [-]."""
-    surface_kg_m2 = cut.food.density_kg_m3 * run.half_m / (GEOMETRY[cut.shape] + 1)
+    surface_kg_m2 = cut.food.density_kg_m3 * run.half_m / (run.power + 1.0)
     return float(np.median(run.lost_kg_m2 / surface_kg_m2))
 
 

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from bluekettle.core.errors import NotConverged, NotSafe
 from bluekettle.core.glaze import Draws, film_constants
-from bluekettle.core.heat import GEOMETRY, Matter, surroundings
+from bluekettle.core.heat import Matter, surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
@@ -32,8 +32,8 @@ class Tenderised:
 
     come_up_s, hold_s, natural_s, quick_s, cook_centre, cook_mean [min], log_reduction, danger_min,
     peak_c, late_s (the last moment at which the centre was under 54.4 °C) : (members,).
-    profile_c : (members, cells) [°C]; half_m : (members,) [m]; trace : (n, 4), time [s], vessel,
-    centre, mean [°C].
+    profile_c : (members, cells) [°C]; half_m : (members,) [m] and power of the body of one
+    dimension (heat.Body); trace : (n, 4), time [s], vessel, centre, mean [°C].
     crust_m, brown_index, lost_kg_m2 : (members,) what dry heat did to the surface; zero elsewhere.
     """
 
@@ -49,6 +49,7 @@ class Tenderised:
     late_s: Array
     profile_c: Array
     half_m: Array
+    power: float
     trace: Array
     target_c: float
     boil_c: float
@@ -201,26 +202,26 @@ def run_tenderise(
     tap and kitchen. `start_c` is that of the food where it was heated before; else fridge or
     freezer.
     """
-    half = dish.effective_half_m() * draws.factor("thickness", value("spread_thickness"))
     if start_c is None:
         cold = value("fridge_c") if dish.state == "fridge" else value("freezer_c")
         start = cold + value("spread_start_c") * draws.normal["start"]
     else:
         start = np.full(draws.members, float(start_c))
     if dish.first.around:
-        return run_around(dish, cut, draws, half, start, hold_s)
-    exponent = GEOMETRY[cut.shape]
+        return run_around(dish, cut, draws, start, hold_s)
+    pot = pot_of(dish, draws, np.ones(draws.members), pot_c)
+    body = dish.body(pot.h_hold)
+    half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     amount = draws.factor("liquid", value("spread_liquid"))
     # Surface through which the piece is heated, so that mass and thickness agree: volume over
     # volume per m².
-    area = amount * dish.mass_kg / cut.food.density_kg_m3 * (exponent + 1) / half
-    pot = pot_of(dish, draws, area, pot_c)
+    area = amount * dish.mass_kg / cut.food.density_kg_m3 * (body.power + 1.0) / half
     less_k = value("proof_less_k") if dish.tenderise == "bath" else 0.0
     phases, sums, profile, trace = run_vessel(
         half,
         start,
-        pot,
-        exponent,
+        pot._replace(surface_m2=area),
+        body.power,
         Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
         death_of(cut, less_k),
         run_of(dish, draws, hold_s),
@@ -239,6 +240,7 @@ def run_tenderise(
         sums[:, LATE],
         profile,
         half,
+        body.power,
         trace[~np.isnan(trace[:, 0])],
         float(pot.target_c[0]),
         float(pot.boil_c[0]),
@@ -266,14 +268,14 @@ def dry_c(dish: Dish) -> float:
     return dish.kitchen.or_typical(dish.first.dial)
 
 
-def run_around(
-    dish: Dish, cut: Cut, draws: Draws, half: Array, start: Array, hold_s: float
-) -> Tenderised:
+def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) -> Tenderised:
     """The first heat in hot air, smoke or foil: what surrounds the food is hot from the start."""
     around = surroundings(dish.first.around, dry_c(dish))
     h = np.full(draws.members, around.h_w_m2_k)
     if "hot_oven_h_w_m2_k" in dish.first.figures:
         h = dish.kitchen.drawn("hot_oven_h_w_m2_k", draws)
+    body = dish.body(float(np.median(h)))
+    half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     pressure, boil = altitude_of(dish, draws)
     c = film_constants()
     skin = Browning(
@@ -285,7 +287,7 @@ def run_around(
         h * draws.factor("power", float(dish.first.appliance["spread"])),
         pressure,
         boil,
-        GEOMETRY[cut.shape],
+        body.power,
         drying_of(cut.food, 1.0),
         air_of(around, 1.0, 1.0, 1.0),
         skin,
@@ -306,6 +308,7 @@ def run_around(
         sums[:, LATE],
         profile,
         half,
+        body.power,
         trace[~np.isnan(trace[:, 0])],
         dry_c(dish),
         float(boil[0]),

@@ -17,8 +17,9 @@ from bluekettle.core.stages.tally import TALLIES, Death, add_step
 
 COME_UP, HOLD, NATURAL, QUICK = range(4)
 CELLS = 16
-# Nearer to the vessel than this, four times the step moves a cook value by about 0.1 %.
-SETTLED_K = 2.0
+# Nearer to the vessel than this, four times the step moves a cook value by about 0.1 %; and nearer
+# still, four times that.
+SETTLED_K, LEVEL_K = 2.0, 0.3
 MAX_COME_UP_S = 8 * 3600.0
 MAX_NATURAL_S = 2 * 3600.0
 MAX_STEPS = 40_000  # no run may go on for ever, whatever is asked
@@ -65,7 +66,8 @@ class Pot(NamedTuple):
     room_c: float
 
 
-LONG_STEPS, SETTLED_STEPS, NATURAL_STEPS = 3.0, 12.0, 2.0  # of the base step (numerical)
+# Of the base step (numerical).
+LONG_STEPS, SETTLED_STEPS, LEVEL_STEPS, NATURAL_STEPS = 3.0, 12.0, 48.0, 2.0
 FALLEN_K, VENTED_K = 0.5, 0.05  # so near to boiling the pressure is gone (numerical)
 WATER_J_KG_K = 4190.0  # of water, J/(kg K)
 
@@ -88,11 +90,11 @@ def share_flash(
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_vessel(
-    half: Any, start: Any, pot: Pot, exponent: int, food: Matter, death: Death, run: Run
+    half: Any, start: Any, pot: Pot, power: float, food: Matter, death: Death, run: Run
 ) -> Any:
     """Run all members through come-up, hold, natural and quick release.
 
-    half, start : (members,) half-thickness [m] and start [°C].
+    half, start : (members,) half-thickness [m] and start [°C]; power as in `heat.Body`.
     Returns (phase seconds (members, 4), sums (members, TALLIES) as in `add_step`, profile (members,
     CELLS), trace (samples, 4)); the trace is of member 0: time, vessel, centre, mean.
     """
@@ -103,7 +105,7 @@ def run_vessel(
     trace = np.full((run.samples, 4), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
-        cells = cell_geometry(half[m], exponent, CELLS)
+        cells = cell_geometry(half[m], power, CELLS)
         whole = np.sum(cells.volume)
         temp = np.full(CELLS, start[m])
         target_c, boil_c, area = pot.target_c[m], pot.boil_c[m], pot.surface_m2[m]
@@ -118,8 +120,10 @@ def run_vessel(
             dt = run.base_s
             if phase == HOLD:
                 # Constant surroundings: longer steps serve, and the longer the less is left to do.
-                settled = abs(inside - temp[0]) < SETTLED_K
-                longest = SETTLED_STEPS if settled else LONG_STEPS
+                behind = abs(inside - temp[0])
+                longest = SETTLED_STEPS if behind < SETTLED_K else LONG_STEPS
+                if behind < LEVEL_K:
+                    longest = LEVEL_STEPS
                 dt = max(1.0, min(longest * run.base_s, run.hold_s - in_phase))
             elif phase == NATURAL:
                 dt = NATURAL_STEPS * run.base_s
@@ -181,7 +185,7 @@ def carry_over(
     profile: Any,
     half: Any,
     seconds: Any,
-    exponent: int,
+    power: float,
     food: Matter,
     h: float,
     env_c: float,
@@ -195,7 +199,7 @@ def carry_over(
     work = np.empty((5, CELLS + 1))
     around = Boundary(h, env_c, 0.0, 0.0, 0.0)
     for m in range(half.size):
-        cells = cell_geometry(half[m], exponent, CELLS)
+        cells = cell_geometry(half[m], power, CELLS)
         temp = out[m]
         peak[m] = temp[0]
         steps = int(np.ceil(seconds[m] / dt))
@@ -203,3 +207,46 @@ def carry_over(
             step_piece(temp, cells, food, seconds[m] / steps, around, work)
             peak[m] = max(peak[m], temp[0])
     return out, peak
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def heat_one_side(
+    profile: Any,
+    half: Any,
+    seconds: Any,
+    turns: Any,
+    rest_s: float,
+    food: Matter,
+    fire: Boundary,
+    room: Boundary,
+    dt: float,
+) -> Any:
+    """Hottest that the middle gets [°C] (members,) where one broad face is under a heat for its own
+    time and the piece then rests: the other face neither gains nor loses.
+
+    profile : (members, CELLS) [°C] from the middle out, the same both ways at the start; half :
+    (members,) half-thickness [m]; turns : moments [s] at which the faces change places.
+    """
+    peak = np.empty(half.size)
+    work = np.empty((5, 2 * CELLS + 1))
+    temp = np.empty(2 * CELLS)
+    for m in range(half.size):
+        cells = cell_geometry(2.0 * half[m], 0.0, 2 * CELLS)
+        for i in range(CELLS):
+            temp[CELLS + i] = profile[m, i]
+            temp[CELLS - 1 - i] = profile[m, i]
+        peak[m] = temp[CELLS]
+        steps = int(np.ceil(seconds[m] / dt))
+        clock, turned = 0.0, 0
+        for _ in range(steps):
+            while turned < turns.size and clock >= turns[turned]:
+                temp[:] = temp[::-1].copy()
+                turned += 1
+            step_piece(temp, cells, food, seconds[m] / steps, fire, work)
+            clock += seconds[m] / steps
+            peak[m] = max(peak[m], 0.5 * (temp[CELLS - 1] + temp[CELLS]))
+        steps = int(np.ceil(rest_s / dt))
+        for _ in range(steps):
+            step_piece(temp, cells, food, rest_s / steps, room, work)
+            peak[m] = max(peak[m], 0.5 * (temp[CELLS - 1] + temp[CELLS]))
+    return peak
