@@ -56,19 +56,22 @@ def test_ribs_in_smoke_first_stall_and_then_pass_90_within_4_to_6_hours():
 
 
 @pytest.mark.parametrize("h", [22.0, 25.0, 32.0])
-def test_a_foil_hour_brings_ribs_to_a_tug_but_only_with_enough_heat_transfer(h):
-    """150 °C: 20 to 31 after an hour; it takes 16 W/m²K to pass 93 °C in time."""
+def test_a_foil_hour_brings_ribs_near_a_tug_but_only_with_enough_heat_transfer(h):
+    """150 °C: nearly there after an hour, at a tug (30) in an hour and a half; it takes 16 W/m²K to
+    pass 93 °C in time.
+    """
     foil = replace(surroundings("foil", 150), h_w_m2_k=h)
     run = heat_in(foil, RIB, "slab", 0.013, 4, 3600)
     assert heat_in(replace(foil, h_w_m2_k=16.0), RIB, "slab", 0.013, 4, 3600).centre_c[-1] > 93
-    assert 20 <= cooked(run) <= 31
+    assert 14 <= cooked(run) <= 28
+    assert cooked(heat_in(foil, RIB, "slab", 0.013, 4, 5400)) > 30
     slow = heat_in(replace(foil, h_w_m2_k=11.0), RIB, "slab", 0.013, 4, 3600)
     assert slow.centre_c[-1] < 93
-    assert cooked(slow) < 20
+    assert cooked(slow) < 14
 
 
 def test_half_an_hour_of_dry_heat_is_far_from_shredding_a_shoulder():
-    """Thin dry-roasted pieces come to about 10 in 30 min; shredding takes 45 and more."""
+    """Thin dry-roasted pieces come to about 8 in 30 min; shredding takes 60 and more."""
     run = heat_in(surroundings("fan-oven", 200), SHOULDER, "slab", 0.008, 4, 1800)
     assert 3 <= cooked(run, mean=True) <= 20
 

@@ -156,7 +156,7 @@ def test_the_fast_run_of_all_members_agrees_with_the_plain_run_of_one(heat, arou
     plain = heat_in(
         surroundings(around, air_c),
         cut(dish.cut).food,
-        "slab",
+        run.power,
         float(run.half_m[0]),
         4.0,
         60.0 * minutes_in,

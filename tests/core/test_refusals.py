@@ -139,6 +139,12 @@ CALLS = {
         "dt_s": 5.0,
         "cells": 10,
     },
+    heat.equal_body: {
+        "halves_m": (0.02, 0.05),
+        "powers": (1.0, 0.0),
+        "h_w_m2_k": 20.0,
+        "k_w_m_k": 0.5,
+    },
     heat.element_at: {"flux_w_m2": 2500.0, "distance_m": 0.15},
     heat.heat_in: {
         "around": heat.surroundings("smoker"),

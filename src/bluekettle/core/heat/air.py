@@ -12,6 +12,7 @@ from numba import njit
 from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
+from bluekettle.core.heat.body import MOST_POWER
 from bluekettle.core.heat.kernel import GEOMETRY, Boundary, Cells, Matter, cell_geometry, step_piece
 from bluekettle.core.heat.surroundings import Surroundings
 from bluekettle.core.tables import value
@@ -140,12 +141,12 @@ def step_air(
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_air(
-    exponent: int, count: int, start_c: float, food: Drying, air: Air, dt: float, steps: int
+    power: float, count: int, start_c: float, food: Drying, air: Air, dt: float, steps: int
 ) -> Any:
     """Integrate one piece of `count` cells (`start_c` must be a float); returns (steps + 1, 7):
     time, centre, mean, surface [°C], water lost [kg/m²], crust [m], heat taken up [J/m²].
     """
-    cells = cell_geometry(food.half_m, exponent, count)
+    cells = cell_geometry(food.half_m, power, count)
     temp = np.full(count, start_c)
     work = np.empty((5, count + 1))
     out = np.empty((steps + 1, 7))
@@ -183,7 +184,7 @@ class InAir:
 def heat_in(
     around: Surroundings,
     food: FoodProperties,
-    shape: str,
+    shape: str | float,
     half_m: float,
     start_c: float,
     time_s: float,
@@ -198,7 +199,7 @@ def heat_in(
     around : Surroundings
         From `surroundings(key, air_c)`.
     food, shape, half_m, start_c, time_s, dt_s
-        As in `conduct`; `time_s` up to 24 h.
+        As in `conduct`; `time_s` up to 24 h; `shape` may be a power as in `Body` as well.
 
     Notes
     -----
@@ -213,7 +214,10 @@ def heat_in(
         Names every argument outside its range.
     """
     ranges = Ranges()
-    ranges.one_of("shape", shape, tuple(GEOMETRY))
+    if isinstance(shape, str):
+        ranges.one_of("shape", shape, tuple(GEOMETRY))
+    else:
+        ranges.within("shape", shape, 0.0, MOST_POWER)
     ranges.within("half_m", half_m, 5e-4, 0.25, "m")
     ranges.within("start_c", start_c, -35.0, 120.0, "°C")
     ranges.within("time_s", time_s, 0.05, 86_400.0, "s")
@@ -228,7 +232,8 @@ def heat_in(
     air = air_of(around, around.h_w_m2_k, pressure, saturation_temp_c(pressure))
     steps = round(time_s / dt_s)
     drying = drying_of(food, half_m)
-    out = run_air(GEOMETRY[shape], cells, float(start_c), drying, air, float(dt_s), steps)
+    power = float(GEOMETRY[shape] if isinstance(shape, str) else shape)
+    out = run_air(power, cells, float(start_c), drying, air, float(dt_s), steps)
     return InAir(out[:, 0], out[:, 1], out[:, 2], out[:, 3], out[:, 4], out[:, 5], out[:, 6])
 
 

@@ -84,12 +84,14 @@ def when_left(
 ) -> float:
     """Diffusivity times time [m²] until a share is left in the middle of a product of bodies."""
     thin = min(halves_m)
-    most = thin**2 * (20.0 + 20.0 / (h_over_k * thin))  # over four times what a slab takes
+    # Between a fiftieth, at which no middle knows of it yet, and four times what a slab takes.
+    soonest = 0.02 * thin**2  # (numerical)
+    most = thin**2 * (20.0 + 20.0 / (h_over_k * thin))  # (numerical)
 
     def off(a_t: float) -> float:
         return share_left(halves_m, powers, h_over_k, a_t) - share
 
-    return float(brentq(off, 0.02 * thin**2, most, xtol=1e-12 * thin))
+    return float(brentq(off, soonest, most, xtol=1e-12 * thin))
 
 
 def equal_body(
@@ -142,7 +144,7 @@ def _equal(halves_m: tuple[float, ...], powers: tuple[float, ...], h_over_k: flo
             return when_left((half,), (power,), h_over_k, NEARLY) / nearly - 1.0
 
         thin = min(halves_m)
-        return float(brentq(off, 0.2 * thin, 8.0 * thin, rtol=1e-7))
+        return float(brentq(off, 0.2 * thin, 8.0 * thin, rtol=1e-7))  # (numerical)
 
     def late(power: float) -> float:
         return when_left((radius(power),), (power,), h_over_k, HALF_WAY) / half_way - 1.0

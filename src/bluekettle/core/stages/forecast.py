@@ -9,6 +9,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.stats import norm
 
 from bluekettle.core.errors import within
 from bluekettle.core.glaze import (
@@ -54,6 +55,7 @@ from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
 
+LEAST_COOK_MIN = 1e-6  # of food that no heat has reached: its logarithm has to exist (numerical)
 H_IN_FIRE = 150.0  # to a film that boils [W/m²K] (typical, estimated)
 STAND_STEP_S = 20.0  # (numerical)
 WARM_STEP_S, WARM_MOST_S = 120.0, 7200.0  # (numerical)
@@ -354,7 +356,10 @@ def below_surface(profile_c: Array, half_m: Array) -> tuple[Array, float]:
 
 
 def judge_tenderness(cook: Array, dish: Dish, cut: Cut) -> Tenderness:
-    """Band and chances of the cook value."""
+    """Band of the cook value [min], and the chances that it is enough and too much.
+
+    Like pieces are not alike: the value at which one has a bite spreads about the table's.
+    """
     low, likely, high = (float(q) for q in np.quantile(cook, (0.1, 0.5, 0.9)))
     easier = [cut.targets[b] for b in BITE_ORDER if b in cut.targets]
     target = cut.targets[dish.bite]
@@ -367,10 +372,16 @@ def judge_tenderness(cook: Array, dish: Dish, cut: Cut) -> Tenderness:
         likely,
         high,
         target,
-        float((cook >= bar).mean()),
-        float((cook > cut.overdone).mean()),
+        share_over(cook, bar),
+        share_over(cook, cut.overdone),
         cut.site,
     )
+
+
+def share_over(cook: Array, bar: float) -> float:
+    """Share of pieces [-] that their cook value [min] takes past a bar, as pieces differ."""
+    away = np.log(np.maximum(cook, LEAST_COOK_MIN) / bar)
+    return float(norm.cdf(away / value("spread_tender")).mean())
 
 
 def judge_safety(dish: Dish, run: Tenderised, peak_c: Array, cut: Cut) -> Safety:

@@ -1,4 +1,4 @@
-"""Tenderness as an accumulated cook value (C-value, reference 100 °C, z = 33 °C). Knows no stages
+"""Tenderness as an accumulated cook value (C-value, reference 100 °C, z = 24 °C). Knows no stages
 and no cuts' names.
 """
 

@@ -1,0 +1,85 @@
+"""All cuts in the heats that kitchens cook them in: minutes until a bite, come-up apart where the
+timer counts from there.
+
+The ranges are household knowledge (what cooks of these dishes commonly allow), wide as kitchens
+are. The targets of `cuts.csv` were read off the rows marked `set`, a pressure pot and a bath for
+most; the others only check them.
+"""
+
+import pytest
+
+from bluekettle.core.stages import Dish, Kitchen, cut, forecast
+
+SET, CHECK = "set", "check"
+TABLE = [
+    # cut, bite, heat, bath [°C], least and most minutes
+    ("pork-ribs", "tug", "pressure", None, 22, 32, SET),
+    ("pork-ribs", "tug", "bath", 65.0, 720, 1440, SET),
+    ("pork-ribs", "tug", "smoke", None, 240, 330, CHECK),
+    ("pork-ribs", "tug", "foil", None, 75, 120, CHECK),
+    ("pork-ribs", "falls", "pressure", None, 28, 40, SET),
+    ("pork-ribs", "falls", "bath", 65.0, 1200, 1800, SET),
+    ("pork-ribs", "falls", "smoke", None, 285, 390, CHECK),
+    ("pork-ribs", "falls", "braise", None, 80, 130, CHECK),
+    ("beef-short-ribs", "falls", "pressure", None, 40, 55, SET),
+    ("beef-short-ribs", "falls", "bath", 65.0, 1440, 2160, SET),
+    ("beef-short-ribs", "falls", "braise", None, 120, 180, CHECK),
+    ("beef-short-ribs", "falls", "smoke", None, 330, 480, CHECK),
+    ("pork-shoulder", "shreds", "pressure", None, 45, 65, SET),
+    ("pork-shoulder", "shreds", "bath", 65.0, 1440, 2160, SET),
+    ("pork-shoulder", "shreds", "braise", None, 120, 180, CHECK),
+    ("pork-shoulder", "shreds", "foil", None, 120, 200, CHECK),
+    ("beef-cheek", "falls", "pressure", None, 45, 60, SET),
+    ("beef-cheek", "falls", "bath", 65.0, 1440, 2880, SET),
+    ("beef-cheek", "falls", "braise", None, 130, 210, CHECK),
+    ("lamb-breast", "falls", "pressure", None, 35, 50, SET),
+    ("lamb-breast", "falls", "low_oven", None, 180, 270, CHECK),
+    ("lamb-shanks", "falls", "pressure", None, 40, 60, SET),
+    ("lamb-shanks", "falls", "braise", None, 110, 180, CHECK),
+    ("turkey-drumsticks", "falls", "pressure", None, 25, 40, SET),
+    ("turkey-drumsticks", "falls", "braise", None, 60, 120, CHECK),
+    ("chicken-thighs", "tug", "bath", 65.0, 75, 240, SET),
+    ("chicken-thighs", "falls", "pressure", None, 8, 16, SET),
+    ("chicken-thighs", "falls", "braise", None, 20, 45, CHECK),
+    ("octopus", "tug", "pressure", None, 8, 20, SET),
+    ("octopus", "tug", "simmer", None, 40, 75, CHECK),
+    ("octopus", "tug", "bath", 77.0, 240, 420, SET),
+    ("cauliflower", "sliceable", "pressure", None, 3, 6, SET),
+    ("cauliflower", "tug", "simmer", None, 10, 20, CHECK),
+    ("celeriac", "tug", "pressure", None, 5, 8, SET),
+    ("celeriac", "tug", "simmer", None, 15, 25, CHECK),
+]
+
+
+def minutes(key, bite, heat, bath_c=None):
+    """The usual piece of a cut: (come-up, timer) [min]."""
+    found = cut(key)
+    kitchen = Kitchen() if bath_c is None else Kitchen(bath_c=bath_c)
+    release = found.release if heat == "pressure" else None
+    told = forecast(
+        Dish(
+            key,
+            found.mass_kg,
+            found.pieces,
+            found.thickness_mm,
+            tenderise=heat,
+            release=release,
+            bite=bite,
+            sauce=None,
+            coats=0,
+            kitchen=kitchen,
+        )
+    )
+    return told.come_up.likely_s / 60.0, told.timer_s / 60.0
+
+
+@pytest.mark.parametrize(("key", "bite", "heat", "bath_c", "least", "most", "use"), TABLE)
+def test_a_cut_has_its_bite_when_kitchens_have_it(key, bite, heat, bath_c, least, most, use):
+    _, timer = minutes(key, bite, heat, bath_c)
+    assert least <= timer <= most, use
+
+
+@pytest.mark.parametrize("key", ["pork-shoulder", "beef-short-ribs"])
+def test_a_slow_cooker_on_high_takes_three_to_four_hours_from_cold(key):
+    come_up, timer = minutes(key, "shreds" if key == "pork-shoulder" else "falls", "slow")
+    assert 180 <= come_up + timer <= 250
