@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from bluekettle.core.advice import REGIONS, advise, calmers, explore, last_exits, rescue
+from bluekettle.core.advice.search import coats_words, judge, timed
 from bluekettle.core.errors import OutOfRange
 from bluekettle.core.glaze import BEFORE, Heat, draw_members, read_milestones, run_finish
 from bluekettle.core.ingredients import ingredient
@@ -59,6 +60,18 @@ def test_a_cook_who_turns_the_food_is_told_when_to_turn_it(ribs):
     assert "turned at" in found.choice.reason
     assert found.choice.width_s > found.now.width_s
     assert found.choice.possible >= found.now.possible
+
+
+def test_moments_are_tried_at_shares_of_the_time_to_the_colour(ribs):
+    """Ten minutes to the colour: turns in its middle half, a late coat at a third, half, and near
+    the end, to the half minute."""
+    one = replace(RIBS, coats=1)
+    found = timed(one, 600.0)
+    assert [d.flips_min for d in found if d.flips_min] == [(4.0,), (5.0,), (6.0,)]
+    late = [d for d in found if d.coats_min]
+    assert [d.coats_min for d in late] == [(3.0,), (5.5,), (8.0,)]
+    assert "one coat, the first after 5.5 min" in coats_words(judge(late[1], ribs))
+    assert coats_words(judge(one, ribs)) == "one coat"
 
 
 def test_food_between_two_plates_is_never_advised_to_be_turned():

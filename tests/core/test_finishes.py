@@ -162,3 +162,10 @@ def test_a_grill_said_to_stand_indoors_is_stopped_and_each_finish_has_its_own_ca
     assert all(len(found) == 1 for found in own)
     assert set.union(*own) == cautions
     assert [f for f in FINISHES if "coals" in ids[f]] == ["charcoal"]
+
+
+def test_the_heat_is_looked_at_half_as_long_again_as_its_last_coat():
+    """Amber within minutes, and a coat at the twentieth: half an hour is looked at, no more."""
+    late = replace(RIBS, finish="broiler", coats=2, coats_min=(0.0, 20.0))
+    seen = forecast(late, draws=draw_members(1, 16)).finish.sample_s[-1] / 60.0
+    assert 30.0 <= seen < 32.0

@@ -248,6 +248,16 @@ def test_a_sign_lies_on_the_heats_own_clock_and_teaches_only_where_the_heat_was_
     assert [s.teaches for s in follow(PLANS, unsure, 3410.0).signs] == [False]
 
 
+def test_a_sign_under_a_heat_whose_beginning_nobody_told_teaches_nothing():
+    """It was said when the food came out, but not when it went in."""
+    out = [*to_check(), good_check(5, 3100.0), done(8, "finish", 3400.0)]
+    seen = [*out, Event(20, "saw", 3390.0, sign="bubbling")]
+    progress = follow(PLANS, seen, 3410.0)
+    under = next(s for s in progress.steps if s.plan.key == "under")
+    assert under.state != "confirmed"
+    assert [s.teaches for s in progress.signs] == [False]
+
+
 def test_the_plate_is_not_ready_before_its_last_gate():
     told = [*to_fire(), done(8, "finish", 3350.0), done(9, "coat-2", 3420.0)]
     told += [done(10, "finish-2", 3600.0), done(11, "out", 3620.0)]
