@@ -1,5 +1,6 @@
 """The house rules that a reader would check by hand."""
 
+import ast
 import os
 import re
 import shutil
@@ -19,6 +20,7 @@ from bluekettle.store.engine import make_engine, migrate
 from tests.architecture.numbers import unexplained
 
 ROOT = Path(__file__).parents[2]
+PACKAGE = ROOT / "src/bluekettle"
 
 
 def test_migrations_build_exactly_the_tables_of_the_models(tmp_path):
@@ -130,3 +132,22 @@ def test_a_constant_that_nothing_reads_is_told(monkeypatch):
     unread = {**known, "left_over_m": replace(known["crackles_m"], name="left_over_m")}
     monkeypatch.setattr(tables, "constants", lambda: unread)
     assert tables.check_data() == ["constants/left_over_m: nothing reads it"]
+
+
+UNIT = re.compile(r"\[[^\]]+\]|°C|[Ss]econds|[Mm]inutes|[Ss]hare|[Cc]hance|[Ww]hether|per cent")
+
+
+def test_every_public_figure_of_the_core_says_its_unit():
+    """A function that returns a number or an array of numbers names the unit, [-] where none."""
+    silent = []
+    for path in sorted((PACKAGE / "core").rglob("*.py")):
+        module = ast.parse(path.read_text(encoding="utf-8"))
+        classes = [node for node in module.body if isinstance(node, ast.ClassDef)]
+        for node in (f for body in (module, *classes) for f in body.body):
+            if not isinstance(node, ast.FunctionDef) or node.name.startswith("_"):
+                continue
+            returns = ast.unparse(node.returns) if node.returns else ""
+            words = ast.get_docstring(node) or ""
+            if returns in ("float", "Array") and not UNIT.search(words):
+                silent.append(f"{path.relative_to(PACKAGE)} {node.name}")
+    assert silent == []

@@ -72,7 +72,7 @@ class Infeasible(CoreError):
 
 
 def within(field: str, value: float, low: float, high: float, unit: str = "") -> float:
-    """The value, where `low` <= value <= `high`; else OutOfRange."""
+    """The value [in its own unit], where `low` <= value <= `high`; else OutOfRange."""
     ranges = Ranges()
     ranges.within(field, value, low, high, unit)
     ranges.close()

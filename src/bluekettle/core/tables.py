@@ -111,7 +111,7 @@ def constant(name: str) -> Constant:
 
 
 def value(name: str) -> float:
-    """The value of one constant, in the unit its row states."""
+    """The value of one constant [unit of its row]."""
     return constant(name).value
 
 

@@ -36,7 +36,7 @@ class Belief:
     seen: int = 0
 
     def sd(self, name: str) -> float:
-        """Log sd of one factor."""
+        """Log sd of one factor [-]."""
         i = NAMES.index(name)
         return float(np.sqrt(self.cov[i, i]))
 
@@ -59,7 +59,7 @@ def first_belief(heat_sd: float) -> Belief:
 
 
 def draw_factors(belief: Belief, seed: int = 1, members: int = MEMBERS) -> Array:
-    """Log factors of an ensemble, shape (members, 4); scrambled Sobol, same bits for the same seed.
+    """Log factors of an ensemble [-], (members, 4); scrambled Sobol, same bits for the same seed.
 
     Raises OutOfRange for a seed outside 0 to 2**31 or members that are no power of two from 16 to
     1024.

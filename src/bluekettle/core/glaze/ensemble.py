@@ -49,7 +49,7 @@ class Draws:
         return int(self.normal["heat"].size)
 
     def factor(self, name: str, log_sd: float) -> Array:
-        """Log-normal factors of median 1 for one unknown."""
+        """Log-normal factors [-] of median 1 for one unknown, (members,)."""
         return np.exp(log_sd * self.normal[name])
 
     def median_only(self) -> Draws:
@@ -87,7 +87,7 @@ def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
 
 
 def weighted_quantile(values: Array, weights: Array, quantile: float) -> float:
-    """Quantile of weighted values; inf where the members beyond it never got there.
+    """Quantile of weighted values [in their unit]; inf where the members beyond it never got there.
 
     Midpoint rule on the cumulated weight, linear between members (never between a finite value and
     inf). Raises OutOfRange for a quantile outside 0 to 1, a NaN, or weights that are negative or
@@ -131,7 +131,7 @@ Sighting = tuple[
 
 
 def reweigh(sightings: Sequence[Sighting], members: int, log_sd: float | None = None) -> Array:
-    """Weights of the members after signs were seen, shape (members,), sum 1.
+    """Weights of the members [-] after signs were seen, shape (members,), sum 1.
 
     A sign seen at a time is a log-normal observation of the member's own time for it (sd `log_sd`,
     0.15 by default). Members that never show the sign get no weight, unless none shows it: then the

@@ -358,7 +358,8 @@ def _check_finish(
 
 
 def sites_of(coating: Coating, shreds: bool, turned: bool, c: FilmConstants) -> Array:
-    """Face, edge and, where the piece is turned, back: (sites, 4) as the kernel reads them."""
+    """Face, edge and, where the piece is turned, back: (sites, 4) factors [-] as the kernel reads
+    them."""
     interface = c.interface_bare_w_m2_k if coating.bare else c.interface_face_w_m2_k
     coat = c.shred_coat_share if shreds else 1.0
     face = interface * (c.interface_shred_share if shreds else 1.0)
@@ -372,7 +373,7 @@ def sites_of(coating: Coating, shreds: bool, turned: bool, c: FilmConstants) -> 
 
 
 def factors_of(draws: Draws, heat: Heat, log_factors: Array | None) -> Array:
-    """Factors of heat, coat, interface and browning, (members, 4)."""
+    """Factors of heat, coat, interface and browning [-], (members, 4)."""
     if log_factors is not None:
         return np.exp(log_factors)
     spreads = {

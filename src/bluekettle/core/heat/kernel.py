@@ -68,7 +68,7 @@ def cell_geometry(half_m: float, exponent: float, cells: int) -> Any:
 
 @njit(cache=True, error_model="numpy")
 def grid_value(table: Any, temp_c: float) -> float:
-    """Linear interpolation on the food property grid, held at its ends."""
+    """Linear interpolation on the food property grid [unit of the table], held at its ends."""
     place = (temp_c - GRID_C0) / GRID_STEP_C
     if place < 0.0:
         place = 0.0

@@ -155,7 +155,7 @@ def plain(text: str) -> str:
 
 
 def number(text: str) -> float:
-    """ "1 3/4", "3/4", "1.5" or "1,5"; OutOfRange for a division by nothing."""
+    """Number [-] in "1 3/4", "3/4", "1.5" or "1,5"; OutOfRange for a division by nothing."""
     total = 0.0
     for part in text.split():
         top, _, bottom = part.partition("/")

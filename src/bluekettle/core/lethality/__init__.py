@@ -55,7 +55,7 @@ def log_rate(temp_c: float, d60_min: float, z_c: float) -> float:
 
 
 def log_reduction(kill: Kill, time_s: NDArray[np.float64], temp_c: NDArray[np.float64]) -> float:
-    """Log reduction of a temperature history (trapezoidal rule).
+    """Log reduction [-] of a temperature history (trapezoidal rule).
 
     Raises OutOfRange on unequal shapes or values that are not finite.
     """

@@ -94,7 +94,7 @@ def scale(kind: str, lines: Sequence[Line], factor: float, liquid_l: float | Non
 
 
 def factor_for_meat(for_kg: float, meat_kg: float) -> float:
-    """Factor from the meat a recipe is written for to the meat there is, 0.05 to 50 kg each."""
+    """Factor [-] from the meat a recipe is written for to the meat there is, 0.05 to 50 kg each."""
     ranges = Ranges()
     ranges.within("for_kg", for_kg, 0.05, 50.0, "kg")
     ranges.within("meat_kg", meat_kg, 0.05, 50.0, "kg")
@@ -105,7 +105,7 @@ def factor_for_meat(for_kg: float, meat_kg: float) -> float:
 def factor_for_coats(
     mass_kg: float, surface_m2: float, coats: int, coat_kg_m2: float, table_kg: float
 ) -> float:
-    """Factor that makes a batch enough for so many coats on a surface and so much for the table.
+    """Factor [-] that makes a batch enough for so many coats and so much for the table.
 
     A tenth is added for what stays in bowl and brush (typical, estimated). Raises OutOfRange for a
     batch outside 1 g to 50 kg, a surface of 0.001 to 20 m², 0 to 6 coats, 0.02 to 4 kg/m².
@@ -124,8 +124,9 @@ def factor_for_coats(
 
 
 def factor_for_short(mass_kg: float, have_kg: float) -> float:
-    """Factor that uses up what is there of the one ingredient that is short. OutOfRange for nothing
-    of either.
+    """Factor [-] that uses up what is there of the one ingredient that is short.
+
+    OutOfRange for nothing of either.
     """
     ranges = Ranges()
     ranges.within("mass_kg", mass_kg, 1e-6, 50.0, "kg")

@@ -107,7 +107,7 @@ def log_factors_of(dish: Dish, draws: Draws) -> Array | None:
 
 
 def reached(times: Array) -> float:
-    """The lone member's time, or the longest one looked at."""
+    """The lone member's time [s], or the longest one looked at."""
     return float(times[0]) if math.isfinite(times[0]) else LONGEST_S
 
 
@@ -252,7 +252,7 @@ def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, below: Below) -> Finish:
 
 
 def sighting_weights(finish: Finish, sightings: tuple[Sighting, ...]) -> Array:
-    """Weights of the members after what was seen; equal where nothing was."""
+    """Weights of the members [-] after what was seen; equal where nothing was."""
     times = finish.times_s
     own = {
         "bubbling": times[:, EDGE, MILESTONES.index("bubbling")],

@@ -415,8 +415,9 @@ def judge_safety(dish: Dish, run: Tenderised, peak_c: Array, cut: Cut) -> Safety
 
 
 def strip_index(finish: Finish, weights: Array) -> Array:
-    """Weighted median browning index at each sample, (sites, samples); it never falls between two
-    coats.
+    """Weighted median browning index [-] at each sample, (sites, samples).
+
+    It never falls between two coats.
     """
     _, sites, samples, _ = finish.traces.shape
     out = np.empty((sites, samples))

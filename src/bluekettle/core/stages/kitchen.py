@@ -117,7 +117,7 @@ class Kitchen:
         return replace(self, **{name: figure})  # type: ignore[arg-type]
 
     def or_typical(self, name: str) -> float:
-        """The stated or the typical value, in the unit its name carries."""
+        """The stated or the typical value [unit of its name]."""
         stated = getattr(self, name)
         return float(stated) if stated is not None else TYPICAL[name]()
 

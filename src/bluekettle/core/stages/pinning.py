@@ -27,11 +27,11 @@ class Warp:
     drawn_s: tuple[float, ...]
 
     def forth(self, time_s: Array | float) -> Array:
-        """Drawn time of a model time."""
+        """Drawn time [s] of a model time [s]."""
         return self._map(time_s, self.model_s, self.drawn_s)
 
     def back(self, time_s: Array | float) -> Array:
-        """Model time of a drawn time."""
+        """Model time [s] of a drawn time [s]."""
         return self._map(time_s, self.drawn_s, self.model_s)
 
     @staticmethod
@@ -84,7 +84,7 @@ def _rising(pins: Sequence[tuple[float, float]]) -> Warp:
 
 
 def pin_index(sample_s: Array, index: Array, pinned: dict[str, Warp]) -> Array:
-    """The drawn index at the same samples; a back is drawn as the face."""
+    """The drawn index [-] at the same samples; a back is drawn as the face."""
     rows = []
     for i in range(len(index)):
         warp = pinned["edge"] if i == SITES.index("edge") else pinned["face"]

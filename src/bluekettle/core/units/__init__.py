@@ -32,14 +32,14 @@ def c_to_f(temp_c: float) -> float:
 
 
 def pounds_to_kg(mass_lb: float) -> float:
-    """Kilograms of a mass in avoirdupois pounds (exact by definition), 0 to 10 000 lb; OutOfRange
+    """Mass [kg] of avoirdupois pounds (exact by definition), 0 to 10 000 lb; OutOfRange
     otherwise.
     """
     return within("mass_lb", mass_lb, 0.0, 1e4, "lb") * POUND_KG
 
 
 def fingers_to_mm(fingers: float) -> float:
-    """Millimetres of a thickness told in fingers, 0 to 50; OutOfRange otherwise."""
+    """Thickness [mm] told in fingers, 0 to 50; OutOfRange otherwise."""
     return within("fingers", fingers, 0.0, 50.0, "fingers") * FINGER_MM
 
 
