@@ -25,6 +25,16 @@ const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = 
     bone: 'M22 26q9 12 22 5M20 40q10 2 22 0',
     tone: '#8c3f3d',
   },
+  'beef-brisket': {
+    flesh: 'M7 38c0-10 8-18 22-20 14-2 27 2 28 11 1 10-8 20-25 21-14 1-25-2-25-12z',
+    bone: 'M10 33q20-12 46-5M18 42q16-8 34-5M22 24l-4 8M36 22l-3 8M47 24l-3 8',
+    tone: '#95473f',
+  },
+  'pork-belly': {
+    flesh: 'M8 18h48q3 0 3 4v20q0 5-4 5H9q-4 0-4-5V22q0-4 3-4z',
+    bone: 'M6 26q26 5 53 0M6 33q26 5 53 0M6 40q26 4 53 0M14 18l6 8M28 18l6 9M42 18l6 8',
+    tone: '#d39a8b',
+  },
   'lamb-breast': {
     flesh: 'M7 26q14-14 50-8l-3 28q-22 9-44 2z',
     bone: 'M18 23q2 14 0 26M29 19q3 16 1 31M40 18q3 15 2 30',
@@ -45,6 +55,16 @@ const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = 
     bone: 'M22 30q9-9 21-4M24 40q8 4 18-2',
     tone: '#dba873',
   },
+  'chicken-drumsticks': {
+    flesh: 'M12 40c-3-9 5-21 16-23 8-1 13 5 11 12-3 10-12 19-20 18-4 0-6-3-7-7z',
+    bone: 'M37 27l11 10a4 4 0 1 1-4 5L33 33M20 38q2-8 9-11',
+    tone: '#dba873',
+  },
+  'chicken-wings': {
+    flesh: 'M8 24c4-8 14-10 20-5 5 4 8 8 14 6 8-3 15 1 15 8-1 9-13 14-23 9-5-3-9-3-14-1-9 2-16-8-12-17z',
+    bone: 'M14 28q8-6 14 1t14 2M48 30q4 2 4 6',
+    tone: '#e0b482',
+  },
   octopus: {
     flesh:
       'M20 30c-3-13 4-20 12-20s15 7 12 20c5 8 12 8 14 14-7 4-11-3-15-6 0 7 2 12-2 16-4-3-5-9-6-13-1 5-2 10-6 13-5-3-3-9-3-16-5 3-8 9-15 6 3-6 14-6 19-14z',
@@ -62,7 +82,13 @@ const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = 
     tone: '#d8c9a0',
   },
 }
-const drawing = computed(() => DRAWINGS[props.cut] ?? DRAWINGS['pork-shoulder']!)
+// A cut without a drawing of its own is an empty plate, not another cut.
+const PLATE = {
+  flesh: 'M6 32a26 17 0 1 0 52 0a26 17 0 1 0 -52 0z',
+  bone: 'M16 32a16 9 0 1 0 32 0a16 9 0 1 0 -32 0z',
+  tone: 'none',
+}
+const drawing = computed(() => DRAWINGS[props.cut] ?? PLATE)
 </script>
 
 <template>
