@@ -61,7 +61,8 @@ const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = 
     tone: '#dba873',
   },
   'chicken-wings': {
-    flesh: 'M8 24c4-8 14-10 20-5 5 4 8 8 14 6 8-3 15 1 15 8-1 9-13 14-23 9-5-3-9-3-14-1-9 2-16-8-12-17z',
+    flesh:
+      'M8 24c4-8 14-10 20-5 5 4 8 8 14 6 8-3 15 1 15 8-1 9-13 14-23 9-5-3-9-3-14-1-9 2-16-8-12-17z',
     bone: 'M14 28q8-6 14 1t14 2M48 30q4 2 4 6',
     tone: '#e0b482',
   },
