@@ -19,7 +19,7 @@ from plain_film import solve
 
 from bluekettle.core.advice import advise, effects, explore, rescue
 from bluekettle.core.advice.search import candidates
-from bluekettle.core.calibration import Belief, Observation, first_belief, learn_from, predict
+from bluekettle.core.calibration import Belief, SignSeen, first_belief, learn_from, predict
 from bluekettle.core.glaze import (
     BEFORE,
     Coating,
@@ -208,7 +208,7 @@ def spread(coating: Coating) -> None:
                 3600,
                 log_factors=np.tile(truth, (16, 1)),
             )
-            seen = Observation(
+            seen = SignSeen(
                 "amber at the edges", float(tonight.times_s[0, 1, 2] * np.exp(0.15 * rng.normal()))
             )
             if evening == 0:
