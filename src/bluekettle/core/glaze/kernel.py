@@ -296,6 +296,124 @@ def film_capacity(water: float, solid: float, cp_dry: float) -> float:
 
 
 @njit(cache=True, error_model="numpy")
+def coat_on(
+    film_c: float,
+    water: float,
+    dry: float,
+    bound: float,
+    fat: float,
+    crust_m: float,
+    mass: float,
+    layer: Layer,
+    ground: Ground,
+    c: FilmConstants,
+) -> Any:
+    """A coat of `mass` [kg/m²] joins the film: its water, solids and heat; a part of the water
+    soaks into the crust. Returns film [°C], water, dry, bound and fat [kg/m²], crust [m].
+    """
+    capacity = film_capacity(water, dry + fat, c.film_cp_dry_j_kg_k)
+    brought = mass * (layer.water * WATER_J_KG_K + (layer.dry + layer.fat) * c.film_cp_dry_j_kg_k)
+    film_c = (film_c * capacity + c.film_start_c * brought) / (capacity + brought)
+    soaked = 0.0
+    if crust_m > 0.0:
+        soaked = min(_SOAK * mass * layer.water, crust_m * ground.water_kg_m3)
+        crust_m -= soaked / ground.water_kg_m3
+    water += mass * layer.water - soaked
+    dry += mass * layer.dry
+    bound += mass * layer.bound
+    fat += mass * layer.fat
+    return film_c, water, dry, bound, fat, crust_m
+
+
+@njit(cache=True, error_model="numpy")
+def shallow_step(
+    film_c: float,
+    below_c: float,
+    crust_m: float,
+    u: float,
+    deep_c: float,
+    seconds: float,
+    dt: float,
+    open_: bool,
+    around: Around,
+    grid: Grid,
+    ground: Ground,
+    c: FilmConstants,
+) -> Any:
+    """The shallow layer after a step: its temperature [°C] and the crust [m].
+
+    It is heated through interface and crust (`u` [W/m²K]), cooled to the depth of the thermal
+    front, and held at boiling by its own water, which leaves a dried crust behind; `open_` where no
+    wet film covers it.
+    """
+    layer_j = c.wet_layer_m * ground.capacity_j_m3_k
+    depth = np.sqrt(np.pi * ground.alpha_m2_s * (seconds + FRONT_HEAD_S))
+    loss = ground.k_w_m_k / depth
+    supply = ground.supply_share * c.juice_supply_kg_m2_s * np.exp(-seconds / c.juice_fade_s)
+    boiled = 0.0
+    if open_:
+        boiled = own_steam(
+            below_c, crust_m, around.vent * around.h_w_m2_k, c.crust_vapour_m2_s, grid.pressure_pa
+        )
+    latent = latent_heat_j_kg(below_c)
+    before_c = below_c
+    drawn = u * film_c + loss * deep_c - latent * boiled
+    below_c = (layer_j * below_c + dt * drawn) / (layer_j + dt * (u + loss))
+    if below_c > grid.boil_c:
+        # What comes in over what goes deeper, and over the warming up to here, is steam.
+        warming = layer_j * (grid.boil_c - before_c) / dt
+        held = u * (film_c - grid.boil_c) - loss * (grid.boil_c - deep_c) - warming
+        boiled = max(boiled, held / latent)
+        below_c = grid.boil_c
+    if boiled > supply:
+        crust_m += (boiled - supply) * dt / ground.water_kg_m3
+    return below_c, crust_m
+
+
+@njit(cache=True, error_model="numpy")
+def note_setting(
+    times: Any,
+    t: float,
+    step: float,
+    before_c: float,
+    film_c: float,
+    wet_fraction: float,
+    boil_c: float,
+    c: FilmConstants,
+) -> None:
+    """When the film sets, and when it bubbles [s under the heat]."""
+    after = t + step
+    if times[0] == np.inf and wet_fraction < c.set_water_fraction:
+        times[0] = after
+    if times[1] == np.inf and film_c > boil_c and times[0] < np.inf:
+        rise = film_c - before_c
+        over = film_c - boil_c
+        late = over / rise * step if rise > over > 0.0 else 0.0
+        times[1] = max(after - late, times[0])
+
+
+@njit(cache=True, error_model="numpy")
+def note_colours(
+    times: Any,
+    t: float,
+    step: float,
+    seen: float,
+    seen_before: float,
+    worst: float,
+    worst_before: float,
+    marks: Any,
+) -> None:
+    """When the top layer is amber and mahogany, and the worst one bitter and burnt [s under the
+    heat], within the step.
+    """
+    for j in range(4):
+        now, before = (seen, seen_before) if j < 2 else (worst, worst_before)
+        if times[2 + j] == np.inf and now >= marks[j]:
+            part = (marks[j] - before) / (now - before) if now > before else 1.0
+            times[2 + j] = t + step * min(1.0, max(0.0, part))
+
+
+@njit(cache=True, error_model="numpy")
 def run_site(
     times: Any,
     traces: Any,
@@ -320,7 +438,6 @@ def run_site(
     are counted apart from all steps.
     """
     dt = grid.dt_s
-    layer_j = c.wet_layer_m * ground.capacity_j_m3_k
     shows = c.bitter_index - c.mahogany_index  # a bitter layer under a fresh coat looks mahogany
     marks = (c.amber_index, c.mahogany_index, c.bitter_index, c.burnt_index)
     interface = site[INTERFACE] * factors[CONTACT]
@@ -360,20 +477,9 @@ def run_site(
             if acts[done_acts, TURN] > 0.0:
                 turned = not turned
             if acts[done_acts, COAT] > 0.0:
-                # A coat: water, solids and their heat join the film; a part of the water soaks in.
-                capacity = film_capacity(water, dry + fat, c.film_cp_dry_j_kg_k)
-                brought = mass * (
-                    layer.water * WATER_J_KG_K + (layer.dry + layer.fat) * c.film_cp_dry_j_kg_k
+                film, water, dry, bound, fat, crust = coat_on(
+                    film, water, dry, bound, fat, crust, mass, layer, ground, c
                 )
-                film = (film * capacity + c.film_start_c * brought) / (capacity + brought)
-                soaked = 0.0
-                if crust > 0.0:
-                    soaked = min(_SOAK * mass * layer.water, crust * ground.water_kg_m3)
-                    crust -= soaked / ground.water_kg_m3
-                water += mass * layer.water - soaked
-                dry += mass * layer.dry
-                bound += mass * layer.bound
-                fat += mass * layer.fat
                 laid += 1
                 fresh = True
                 top_before = max(0.0, max(layers[0], under) - shows)
@@ -435,29 +541,21 @@ def run_site(
         end_before = end_rate
         water -= rate * dt
         wet_fraction = water / (water + dry + fat) if water > 0.0 else 0.0
-        # The shallow layer: heated through interface and crust, cooled to the depth of the thermal
-        # front, and held at boiling by its own water, which leaves a dried crust behind.
-        seconds = total * dt
-        depth = np.sqrt(np.pi * ground.alpha_m2_s * (seconds + FRONT_HEAD_S))
-        loss = ground.k_w_m_k / depth
-        supply = ground.supply_share * c.juice_supply_kg_m2_s * np.exp(-seconds / c.juice_fade_s)
-        boiled = 0.0
-        if (skin.bare or laid == 0) and wet_fraction < DRY_ENOUGH:
-            boiled = own_steam(
-                below, crust, around.vent * around.h_w_m2_k, c.crust_vapour_m2_s, grid.pressure_pa
-            )
-        latent = latent_heat_j_kg(below)
         below_before, crust_before = below, crust
-        drawn = u * film + loss * deep_c - latent * boiled
-        below = (layer_j * below + dt * drawn) / (layer_j + dt * (u + loss))
-        if below > grid.boil_c:
-            # What comes in over what goes deeper, and over the warming up to here, is steam.
-            warming = layer_j * (grid.boil_c - below_before) / dt
-            held = u * (film - grid.boil_c) - loss * (grid.boil_c - deep_c) - warming
-            boiled = max(boiled, held / latent)
-            below = grid.boil_c
-        if boiled > supply:
-            crust += (boiled - supply) * dt / ground.water_kg_m3
+        below, crust = shallow_step(
+            film,
+            below,
+            crust,
+            u,
+            deep_c,
+            total * dt,
+            dt,
+            (skin.bare or laid == 0) and wet_fraction < DRY_ENOUGH,
+            around,
+            grid,
+            ground,
+            c,
+        )
         below_step, crust_step = below - below_before, crust - crust_before
         # Browning: the mean of both ends of the step in the Arrhenius factor keeps it second order.
         mean_k = 0.5 * (film + film_before) + KELVIN
@@ -474,26 +572,16 @@ def run_site(
             out_left -= 1
         else:
             n += 1
-        after = t + step
-        if times[0] == np.inf and wet_fraction < c.set_water_fraction and laid > 0:
-            times[0] = after
-        if times[1] == np.inf and film > grid.boil_c and times[0] < np.inf:
-            rise = film - film_before
-            over = film - grid.boil_c
-            late = over / rise * step if rise > over > 0.0 else 0.0
-            times[1] = max(after - late, times[0])
+        if laid > 0:
+            note_setting(times, t, step, film_before, film, wet_fraction, grid.boil_c, c)
         if times[6] == np.inf and crust > c.crackles_m:
-            times[6] = after
+            times[6] = t + step
         # Bitter and burnt are judged on the worst layer, which is the first. The colour is that of
         # the top one, until a layer below is dark enough to show through: so mahogany never comes
         # after bitter.
         worst = max(layers[0], under)
         seen = max(layers[top], worst - shows) if laid > 0 else under
-        for j in range(4):
-            now, before = (seen, top_before) if j < 2 else (worst, worst_before)
-            if times[2 + j] == np.inf and now >= marks[j]:
-                part = (marks[j] - before) / (now - before) if now > before else 1.0
-                times[2 + j] = t + step * min(1.0, max(0.0, part))
+        note_colours(times, t, step, seen, top_before, worst, worst_before, marks)
         top_before, worst_before = seen, worst
         burnt = worst > OVERDONE * c.burnt_index
 

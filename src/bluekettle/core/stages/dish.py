@@ -27,6 +27,7 @@ JOBS = tuple(dict.fromkeys((*FINISHES, *(first_heat(key).job for key in TENDERIS
 WANTS = ("amber", "mahogany")
 SIGNS = ("nothing yet", "bubbling", "amber at the edges", "dark")
 MAX_FLIPS = 4
+WIDE_M = 0.5  # a half-length from which on food is endless in that direction (numerical)
 LEAST_BETWEEN_MIN = 1.0  # between two coats: brushing itself takes most of a minute
 
 
@@ -319,7 +320,8 @@ class Dish:
         `packing` stands for pieces that touch (above 1) or let the steam in between (below 1).
         """
         found = cut(self.cut)
-        halves, powers = self.directions()
+        found_halves, powers = self.directions()
+        halves = tuple(min(half, WIDE_M) for half in found_halves)
         conductivity = float(found.food.k_w_m_k[-1])  # of hot food: nearly even above freezing
         body = equal_body(halves, powers, h_w_m2_k, conductivity)
         return replace(body, half_m=body.half_m * found.packing)

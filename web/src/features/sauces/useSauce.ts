@@ -141,7 +141,9 @@ export function useSauce() {
   })
   const last = useLast(query.data)
   // An emptied recipe, or another one, comes to nothing until it is read.
-  const analysis = computed(() => (written.value.length ? last.value : undefined))
+  const analysis = computed(() =>
+    written.value.length ? (query.data.value ?? last.value) : undefined,
+  )
   watch(id, () => (last.value = query.data.value))
   const problem = computed({
     get: () =>
