@@ -11,14 +11,20 @@ import numpy as np
 from numba import njit
 
 from bluekettle.core.glaze.activity import activity_of
+from bluekettle.core.glaze.laws import (
+    AIR_J_M3_K,
+    AIR_VAPOUR_PA,
+    note_colours,
+    note_setting,
+    own_steam,
+    wetness_factor,
+)
 from bluekettle.core.tables import value
 from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, latent_heat_j_kg, psat_grid_pa
 from bluekettle.core.units import KELVIN
 
 SIGMA = 5.670374e-8  # Stefan-Boltzmann, CODATA 2018
 GAS_J_MOL_K = 8.314462  # gas constant, CODATA 2018
-# rho cp of hot humid air at film temperature, with Lewis number near 1 (typical, estimated)
-AIR_J_M3_K = 950.0
 
 _THETA = (
     0.52  # weight of the end of a step: nearly the trapezoidal rule, and still damped near boiling
@@ -85,7 +91,6 @@ def film_constants() -> FilmConstants:
 
 _REF_K = value("brown_reference_c") + KELVIN
 
-AIR_VAPOUR_PA = 3000.0  # vapour in a vented hot cavity (typical, estimated)
 ROOM_C, ROOM_H = 21.0, 9.0  # while food is out of the heat (typical, estimated)
 WATER_J_KG_K = 4186.0  # of water, J/(kg K)
 FRONT_HEAD_S = 60.0  # the thermal front has begun before the finish (typical, estimated)
@@ -241,13 +246,6 @@ def film_temp_c(
 
 
 @njit(cache=True, error_model="numpy")
-def wetness_factor(water_fraction: float, half: float) -> float:
-    """How far water holds browning back [-]: 1 dry, a half at the reference fraction."""
-    ratio = water_fraction / half
-    return 1.0 / (1.0 + ratio * ratio)
-
-
-@njit(cache=True, error_model="numpy")
 def surroundings_at(
     clock_s: float,
     out: bool,
@@ -273,20 +271,6 @@ def surroundings_at(
         # Turned away: what air passes below, and no radiation to speak of.
         h, wall_k4, element = away_share * h, (film_c + KELVIN) ** 4, 0.0
     return Around(h, now.air_c, wall_k4, element, gain, now.vent)
-
-
-@njit(cache=True, error_model="numpy")
-def own_steam(
-    below_c: float, crust_m: float, h_vented: float, crust_d: float, pressure: float
-) -> float:
-    """Water of the food itself that leaves through its dried layer by diffusion [kg/m²s]."""
-    partial = min(
-        psat_grid_pa(below_c),
-        0.97 * pressure,  # never quite the boiling point (numerical)
-    )  # short of the logarithm's pole (numerical)
-    drive = np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
-    resist = AIR_J_M3_K / h_vented + crust_m / crust_d
-    return float(max(0.0, pressure / (VAPOUR_J_KG_K * (below_c + KELVIN)) * drive / resist))
 
 
 @njit(cache=True, error_model="numpy")
@@ -368,49 +352,6 @@ def shallow_step(
     if boiled > supply:
         crust_m += (boiled - supply) * dt / ground.water_kg_m3
     return below_c, crust_m
-
-
-@njit(cache=True, error_model="numpy")
-def note_setting(
-    times: Any,
-    t: float,
-    step: float,
-    before_c: float,
-    film_c: float,
-    wet_fraction: float,
-    boil_c: float,
-    c: FilmConstants,
-) -> None:
-    """When the film sets, and when it bubbles [s under the heat]."""
-    after = t + step
-    if times[0] == np.inf and wet_fraction < c.set_water_fraction:
-        times[0] = after
-    if times[1] == np.inf and film_c > boil_c and times[0] < np.inf:
-        rise = film_c - before_c
-        over = film_c - boil_c
-        late = over / rise * step if rise > over > 0.0 else 0.0
-        times[1] = max(after - late, times[0])
-
-
-@njit(cache=True, error_model="numpy")
-def note_colours(
-    times: Any,
-    t: float,
-    step: float,
-    seen: float,
-    seen_before: float,
-    worst: float,
-    worst_before: float,
-    marks: Any,
-) -> None:
-    """When the top layer is amber and mahogany, and the worst one bitter and burnt [s under the
-    heat], within the step.
-    """
-    for j in range(4):
-        now, before = (seen, seen_before) if j < 2 else (worst, worst_before)
-        if times[2 + j] == np.inf and now >= marks[j]:
-            part = (marks[j] - before) / (now - before) if now > before else 1.0
-            times[2 + j] = t + step * min(1.0, max(0.0, part))
 
 
 @njit(cache=True, error_model="numpy")
@@ -573,7 +514,9 @@ def run_site(
         else:
             n += 1
         if laid > 0:
-            note_setting(times, t, step, film_before, film, wet_fraction, grid.boil_c, c)
+            note_setting(
+                times, t, step, film_before, film, wet_fraction, grid.boil_c, c.set_water_fraction
+            )
         if times[6] == np.inf and crust > c.crackles_m:
             times[6] = t + step
         # Bitter and burnt are judged on the worst layer, which is the first. The colour is that of

@@ -1,0 +1,81 @@
+"""Laws of the film that stand alone: what holds browning back, the food's own steam, and when a
+milestone is passed within a step (compiled).
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numba import njit
+
+from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, psat_grid_pa
+from bluekettle.core.units import KELVIN
+
+# rho cp of hot humid air at film temperature, with Lewis number near 1 (typical, estimated)
+AIR_J_M3_K = 950.0
+AIR_VAPOUR_PA = 3000.0  # vapour in a vented hot cavity (typical, estimated)
+
+
+@njit(cache=True, error_model="numpy")
+def wetness_factor(water_fraction: float, half: float) -> float:
+    """How far water holds browning back [-]: 1 dry, a half at the reference fraction."""
+    ratio = water_fraction / half
+    return 1.0 / (1.0 + ratio * ratio)
+
+
+@njit(cache=True, error_model="numpy")
+def own_steam(
+    below_c: float, crust_m: float, h_vented: float, crust_d: float, pressure: float
+) -> float:
+    """Water of the food itself that leaves through its dried layer by diffusion [kg/m²s]."""
+    partial = min(
+        psat_grid_pa(below_c),
+        0.97 * pressure,  # never quite the boiling point (numerical)
+    )  # short of the logarithm's pole (numerical)
+    drive = np.log((pressure - AIR_VAPOUR_PA) / (pressure - partial))
+    resist = AIR_J_M3_K / h_vented + crust_m / crust_d
+    return float(max(0.0, pressure / (VAPOUR_J_KG_K * (below_c + KELVIN)) * drive / resist))
+
+
+@njit(cache=True, error_model="numpy")
+def note_setting(
+    times: Any,
+    t: float,
+    step: float,
+    before_c: float,
+    film_c: float,
+    wet_fraction: float,
+    boil_c: float,
+    set_water_fraction: float,
+) -> None:
+    """When the film sets (at a water fraction), and when it bubbles [s under the heat]."""
+    after = t + step
+    if times[0] == np.inf and wet_fraction < set_water_fraction:
+        times[0] = after
+    if times[1] == np.inf and film_c > boil_c and times[0] < np.inf:
+        rise = film_c - before_c
+        over = film_c - boil_c
+        late = over / rise * step if rise > over > 0.0 else 0.0
+        times[1] = max(after - late, times[0])
+
+
+@njit(cache=True, error_model="numpy")
+def note_colours(
+    times: Any,
+    t: float,
+    step: float,
+    seen: float,
+    seen_before: float,
+    worst: float,
+    worst_before: float,
+    marks: Any,
+) -> None:
+    """When the top layer is amber and mahogany, and the worst one bitter and burnt [s under the
+    heat], within the step.
+    """
+    for j in range(4):
+        now, before = (seen, seen_before) if j < 2 else (worst, worst_before)
+        if times[2 + j] == np.inf and now >= marks[j]:
+            part = (marks[j] - before) / (now - before) if now > before else 1.0
+            times[2 + j] = t + step * min(1.0, max(0.0, part))
