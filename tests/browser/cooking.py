@@ -70,7 +70,7 @@ class Cooking:
 
     def until_changed(self, before: Any) -> Any:
         """The state once what was tapped has come to the server and to the page."""
-        for _ in range(100):
+        for _ in range(300):  # as long as everything else is waited for
             live = self.live()
             if live["last_event"] > before["last_event"]:
                 if not live["finished"]:
