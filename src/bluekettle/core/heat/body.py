@@ -10,7 +10,7 @@ way, and nearly there, when that of the product is (the equivalent dimension of 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,9 +21,11 @@ from bluekettle.core.errors import Ranges
 
 Array = NDArray[np.float64]
 
+HALVINGS = 28  # of an interval that holds one root: to 1e-9 (numerical)
 TERMS = 8  # of a series: from the fourth on they add less than 1e-4 (numerical)
 HALF_WAY, NEARLY = 0.5, 0.04  # share of the difference left; between them lies what cooks (design)
 MOST_POWER = 6.0  # more directions than three help each other at a weak exchange (numerical)
+SERIES_KEPT, BODIES_KEPT = 2048, 512  # a server runs for weeks (numerical)
 LOWEST_BIOT = 1e-3  # below it all of the piece has one temperature (numerical)
 
 
@@ -37,7 +39,7 @@ class Body:
     power: float
 
 
-@cache
+@lru_cache(maxsize=SERIES_KEPT)
 def series(power: float, biot: float) -> tuple[Array, Array]:
     """Eigenvalues [-] and amplitudes in the middle [-] of a body heated from outside, each
     (TERMS,).
@@ -47,15 +49,21 @@ def series(power: float, biot: float) -> tuple[Array, Array]:
     """
     v = 0.5 * (power - 1.0)
 
-    def off(z: float) -> float:
-        return float(z * jv(v + 1.0, z) - biot * jv(v, z))
+    def off(z: Array) -> Array:
+        return np.asarray(z * jv(v + 1.0, z) - biot * jv(v, z))
 
     # One root lies between zero and the first root of J(v), the others between the roots of J(v +
     # 1) and J(v), which are about pi apart.
-    grid = np.linspace(1e-6, (TERMS + 1.5) * np.pi, 60 * TERMS)
-    values = np.array([off(z) for z in grid])
+    grid = np.linspace(1e-6, (TERMS + 1.5) * np.pi, 12 * TERMS)
+    values = off(grid)
     places = np.flatnonzero(values[:-1] * values[1:] < 0.0)[:TERMS]
-    z = np.array([brentq(off, grid[i], grid[i + 1], xtol=1e-12) for i in places])
+    low, high = grid[places], grid[places + 1]
+    rising = values[places] < 0.0
+    for _ in range(HALVINGS):
+        middle = 0.5 * (low + high)
+        below = (off(middle) < 0.0) == rising
+        low, high = np.where(below, middle, low), np.where(below, high, middle)
+    z = 0.5 * (low + high)
     norm = 0.5 * (jvp(v, z) ** 2 + (1.0 - (v / z) ** 2) * jv(v, z) ** 2)
     amplitude = jv(v + 1.0, z) / z / norm * (0.5 * z) ** v / gamma(v + 1.0)
     return z, np.asarray(amplitude)
@@ -91,7 +99,7 @@ def when_left(
     def off(a_t: float) -> float:
         return share_left(halves_m, powers, h_over_k, a_t) - share
 
-    return float(brentq(off, soonest, most, xtol=1e-12 * thin))
+    return float(brentq(off, soonest, most, xtol=1e-6 * thin**2))
 
 
 def equal_body(
@@ -133,7 +141,7 @@ def equal_body(
     return _equal(halves_m, powers, h_w_m2_k / k_w_m_k)
 
 
-@cache
+@lru_cache(maxsize=BODIES_KEPT)
 def _equal(halves_m: tuple[float, ...], powers: tuple[float, ...], h_over_k: float) -> Body:
     half_way, nearly = (when_left(halves_m, powers, h_over_k, s) for s in (HALF_WAY, NEARLY))
 
@@ -144,7 +152,7 @@ def _equal(halves_m: tuple[float, ...], powers: tuple[float, ...], h_over_k: flo
             return when_left((half,), (power,), h_over_k, NEARLY) / nearly - 1.0
 
         thin = min(halves_m)
-        return float(brentq(off, 0.2 * thin, 8.0 * thin, rtol=1e-7))  # (numerical)
+        return float(brentq(off, 0.2 * thin, 8.0 * thin, rtol=1e-5))  # (numerical)
 
     def late(power: float) -> float:
         return when_left((radius(power),), (power,), h_over_k, HALF_WAY) / half_way - 1.0
@@ -152,5 +160,5 @@ def _equal(halves_m: tuple[float, ...], powers: tuple[float, ...], h_over_k: flo
     if late(0.0) * late(MOST_POWER) > 0.0:
         power = 0.0 if abs(late(0.0)) < abs(late(MOST_POWER)) else MOST_POWER
     else:
-        power = float(brentq(late, 0.0, MOST_POWER, xtol=1e-4))
+        power = float(brentq(late, 0.0, MOST_POWER, xtol=1e-3))
     return Body(radius(power), power)

@@ -80,13 +80,7 @@ function add() {
     <div class="rows">
       <fieldset v-for="(p, i) in portions" :key="i">
         <legend class="visually-hidden">Portion {{ p.name }}</legend>
-        <el-input
-          :model-value="p.name"
-          class="name"
-          aria-label="Name of the portion"
-          maxlength="40"
-          @change="p.name = $event"
-        />
+        <el-input v-model="p.name" class="name" aria-label="Name of the portion" maxlength="40" />
         <NumberField
           :model-value="p.mass_g"
           label="Amount"

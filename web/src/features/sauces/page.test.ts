@@ -289,6 +289,11 @@ describe('what is done with a sauce', () => {
     const page = part(LedgerPanel, { props: { batchG: 300, moves: [], kind: 'glaze' } })
     await settle()
     expect(page.emitted('change')).toBeUndefined()
+    const named = page.get('[aria-label="Name of the portion"]')
+    const first = (named.element as HTMLInputElement).value
+    await named.setValue('brush')
+    expect(page.get('legend').text()).toBe('Portion brush')
+    await named.setValue(first)
     await page.getComponent(find('use-0')).setValue('raw')
     await page.get(find('later-0') + ' input').setValue(true)
     await settle()
