@@ -42,12 +42,15 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
 
 @pytest.fixture
 def axe() -> Any:
-    """Runs axe on a page and returns its serious findings."""
+    """Runs axe on a page and returns its serious findings, once nothing on it is being worked
+    out: an answer on its way is dimmed, and that is not how it is read.
+    """
     source = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text(
         encoding="utf-8"
     )
 
     def run(page: Any) -> list[str]:
+        page.wait_for_function("!document.querySelector('[aria-busy=true]')")
         page.evaluate(source)
         found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
         return [
