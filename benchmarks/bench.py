@@ -29,6 +29,7 @@ from bluekettle.core.glaze import (
     run_finish,
     weighted_quantile,
 )
+from bluekettle.core.glaze.finish import bare_film, rubbed_film
 from bluekettle.core.ingredients import ingredient, ingredient_keys, read_lines
 from bluekettle.core.ingredients.lines import _amount_and_name
 from bluekettle.core.sauce import sample_sauce
@@ -217,48 +218,46 @@ def spread(coating: Coating) -> None:
         print(f"{name:10} {ratios(first, heat)}   {ratios(once, heat)}   {ratios(belief, heat)}")
 
 
-def sensitivity(coating: Coating) -> None:
-    """Each uncertain constant by ±30 %: effect on face amber and on the gap from amber edge to face
-    amber, broiler.
+def sensitivity(name: str, coating: Coating) -> None:
+    """Each uncertain constant by ±30 %: effect on face amber and on what is left from there to
+    bitter edges, broiler.
     """
     median = draw_members().median_only()
 
     def window(**change: float) -> tuple[float, float]:
         c = film_constants()._replace(**change)
         t = run_finish(
-            median, HEATS["broiler"], coating, [BEFORE], 80.0, 70.0, 3600, constants=c
+            median, HEATS["broiler"], coating, [BEFORE], 93.0, 74.0, 5400, constants=c
         ).times_s[0]
-        return t[0, 2], t[1, 5] - t[0, 2]
+        return t[0, 2], t[1, 4] - t[0, 2]
 
     base = window()
     print(
-        f"\nsensitivity, broiler: face amber {base[0]:.0f} s, from there to burnt edges"
+        f"\nsensitivity, broiler, {name}: face amber {base[0]:.0f} s, from there to bitter edges"
         f" {base[1]:.0f} s\n| constant | amber -30 % | +30 % | room -30 % | +30 %"
         " |\n|---|---|---|---|---|"
     )
     skip = (
         "amber_index",
         "mahogany_index",
-        "interface_bare_w_m2_k",
-        "interface_shred_share",
-        "shred_coat_share",
-        "away_share",
-        "bitter_index",
+        "brown_reference_c",
+        "char_reference_c",
         "film_start_c",
         "brown_ea_j_mol",
+        "char_ea_j_mol",
     )
-    for name in film_constants()._fields:
-        if name in skip:
+    for constant in film_constants()._fields:
+        if constant in skip:
             continue
-        value = getattr(film_constants(), name)
-        down, up = (
-            window(**{name: 0.7 * value}),
-            window(**{name: min(1.0, 1.3 * value) if name == "emissivity" else 1.3 * value}),
-        )
-        print(
-            f"| {name} | {down[0] / base[0] - 1:+.0%} | {up[0] / base[0] - 1:+.0%} |"
-            f" {down[1] - base[1]:+.0f} s | {up[1] - base[1]:+.0f} s |"
-        )
+        value = getattr(film_constants(), constant)
+        most = min(1.0, 1.3 * value) if constant == "emissivity" else 1.3 * value
+        down, up = window(**{constant: 0.7 * value}), window(**{constant: most})
+        moved = [down[0] / base[0] - 1, up[0] / base[0] - 1]
+        room = [down[1] - base[1], up[1] - base[1]]
+        if max(map(abs, moved)) < 0.01 and max(map(abs, room)) < 0.02 * base[1]:
+            continue  # matters too little for a line
+        cells = [f"{m:+.0%}" for m in moved] + [f"{r:+.0f} s" for r in room]
+        print(f"| {constant} | {' | '.join(cells)} |")
 
 
 def main() -> None:
@@ -269,7 +268,12 @@ def main() -> None:
     print()
     against_plain(coating)
     spread(coating)
-    sensitivity(coating)
+    for name, film in (
+        ("a coat of plum and black tea", coating),
+        ("bare", bare_film()),
+        ("rubbed with sugar and spice", rubbed_film(0.05)),
+    ):
+        sensitivity(name, film)
     print()
     server.measure()
 

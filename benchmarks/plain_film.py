@@ -13,7 +13,9 @@ from scipy.integrate import solve_ivp
 
 from bluekettle.core.glaze import Coating, Heat, film_constants
 from bluekettle.core.glaze.activity import activity_of, sucrose_equivalent
-from bluekettle.core.glaze.kernel import AIR_J_M3_K, AIR_VAPOUR_PA, GAS_J_MOL_K, MEAT, SIGMA
+from bluekettle.core.glaze.kernel import SIGMA
+from bluekettle.core.glaze.laws import AIR_J_M3_K, AIR_VAPOUR_PA, GAS_J_MOL_K
+from bluekettle.core.glaze.records import MEAT
 from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, latent_heat_j_kg, psat_grid_pa
 
 PRESSURE, BOIL_C = 101_325.0, 99.974
@@ -52,7 +54,7 @@ def solve(
     ) * f_brown
 
     def rates(t: float, y: np.ndarray) -> list[float]:
-        film, water, below, crust, _ = y
+        film, water, below, crust, brown, _ = y
         water = max(water, 0.0)
         kelvin = film + 273.15
         partial = activity_of(water, bound) * psat_grid_pa(film)
@@ -78,20 +80,18 @@ def solve(
         held = min(1.0, max(0.0, (below - BOIL_C) / 0.05 + 0.5)) if net > 0.0 else 0.0
         boiled = held * net / latent_heat_j_kg(below)
         d_below = (1.0 - held) * net / layer
-        d_crust = (
-            max(0.0, boiled - c.juice_supply_kg_m2_s * math.exp(-t / c.juice_fade_s))
-            / MEAT.water_kg_m3
-        )
+        fade = math.exp(-t / c.juice_fade_s)
+        dries = boiled * (1.0 - c.juice_share * fade) - c.juice_supply_kg_m2_s * fade
+        d_crust = max(0.0, dries) / MEAT.water_kg_m3
         wet = water / (water + dry + fat)
         damp = 1.0 / (1.0 + (wet / c.brown_wet_fraction) ** 2)
-        d_brown = (
-            browning
-            * math.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / kelvin - 1.0 / 393.15))
-            * damp
-        )
-        return [d_film, -rate, d_below, d_crust, d_brown]
+        browns = math.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / kelvin - 1.0 / 393.15))
+        chars = math.exp(-c.char_ea_j_mol / GAS_J_MOL_K * (1.0 / kelvin - 1.0 / 443.15))
+        d_brown = browning * browns * damp * max(0.0, 1.0 - brown / c.brown_sugar_most)
+        d_char = c.char_rate_1_s * f_brown * chars * damp
+        return [d_film, -rate, d_below, d_crust, d_brown, d_char]
 
-    start = [c.film_start_c, mass * coating.water, 70.0, 0.0, 0.0]
+    start = [c.film_start_c, mass * coating.water, 70.0, 0.0, 0.0, 0.0]
     found = solve_ivp(
         rates,
         (0.0, time_s),
@@ -103,6 +103,6 @@ def solve(
         max_step=5.0,
     )
     grid = np.linspace(0.0, time_s, 24_001)
-    index = found.sol(grid)[4]
+    index = found.sol(grid)[4] + found.sol(grid)[5]
     marks = (c.amber_index, c.mahogany_index, c.bitter_index, c.burnt_index)
     return [float(grid[np.searchsorted(index, m)]) if index[-1] >= m else math.inf for m in marks]

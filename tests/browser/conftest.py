@@ -50,7 +50,7 @@ def axe() -> Any:
     )
 
     def run(page: Any) -> list[str]:
-        page.wait_for_function("!document.querySelector('[aria-busy=true]')")
+        expect(page.locator("[aria-busy=true]")).to_have_count(0)
         page.evaluate(source)
         found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
         return [

@@ -81,14 +81,16 @@ def test_food_between_two_plates_is_never_advised_to_be_turned():
 
 
 def test_where_nothing_is_safe_it_is_said_with_what_would_make_one():
-    """A syrup of pure fructose, thick, wanted dark: edges are gone before the face is there."""
+    """A sweet syrup right under a fierce element, wanted dark: edges are gone before the face is
+    there.
+    """
     syrup = mix("syrup", [("honey", 0.2), ("soy-sauce", 0.06), ("lemon-juice", 0.03)])
-    fierce = Kitchen(broiler_w_m2=9000.0, air_fryer_c=230.0)
+    fierce = Kitchen(broiler_w_m2=9000.0, rack_m=0.05, air_fryer_c=230.0)
     dish = replace(RIBS, sauce=syrup, coats=1, want="mahogany", kitchen=fierce)
     f = forecast(dish)
-    assert f.milestones.possible < 0.1
+    assert f.milestones.possible < 0.3
     found = advise(dish, f)
-    assert found.now.possible < 0.1
+    assert found.now.possible < 0.3
     assert found.choice.possible > found.now.possible
     assert (found.none_safe != "") == (found.choice.possible < 0.9)
 
@@ -98,6 +100,7 @@ def test_dark_edges_and_a_pale_face_are_best_helped_by_foil_or_less_heat(ribs):
     ways = {w.do: w for w in rescue(seen, ribs, 200.0)}
     leave = ways["Leave it as it is"]
     assert ways["Foil over the edges"].chance > leave.chance
+    assert ways["Foil over the edges"].risk < leave.risk
     assert ways["Lower the rack"].risk < leave.risk
     assert ways["Lower the rack"].more_s > leave.more_s
     assert ways["Pull it now"].more_s == 0

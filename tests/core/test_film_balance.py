@@ -5,7 +5,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from bluekettle.core.glaze.kernel import AIR_J_M3_K, AIR_VAPOUR_PA, SIGMA, Around, film_temp_c
+from bluekettle.core.glaze.kernel import AIR_J_M3_K, AIR_VAPOUR_PA, SIGMA, film_temp_c
+from bluekettle.core.glaze.records import Around
 from bluekettle.core.thermo.steam import latent_heat_j_kg, psat_grid_pa
 
 PRESSURE = 101_325.0

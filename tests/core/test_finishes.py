@@ -124,13 +124,13 @@ def test_a_crisping_lid_waits_for_its_pot_and_an_oven_keeps_the_braise_heat():
 
 def test_a_contact_grill_browns_both_sides_in_a_minute_or_two_and_burns_a_glaze_soon():
     """190 °C on hot food: bare faces mahogany in 1 to 3 min; a sweet glaze is amber in about 1 and
-    burnt within 4.
+    burnt within 5.
     """
     bare = forecast(replace(RIBS, finish="contact", sauce=None, coats=0, want="mahogany"))
     assert 60 <= likely(bare, "face", "mahogany") <= 180
     glazed = forecast(replace(RIBS, finish="contact"))
     assert 40 <= likely(glazed, "face", "amber") <= 100
-    assert likely(glazed, "edge", "burnt") < 240
+    assert likely(glazed, "edge", "burnt") < 300
     slow = forecast(replace(RIBS, finish="oven"))
     assert likely(slow, "face", "amber") > 3 * likely(glazed, "face", "amber")
     with pytest.raises(OutOfRange, match="both sides"):

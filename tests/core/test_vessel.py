@@ -6,11 +6,12 @@ import numpy as np
 import pytest
 
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.heat import Matter
+from bluekettle.core.heat import surroundings
+from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.stages import Dish, Kitchen, cut
 from bluekettle.core.stages.forecast import below_surface
+from bluekettle.core.stages.standing import carry_over
 from bluekettle.core.stages.tenderise import run_tenderise
-from bluekettle.core.stages.vessel import carry_over
 from bluekettle.core.tables import value
 
 MEDIAN = draw_members().median_only()
@@ -88,22 +89,25 @@ def test_at_rest_the_middle_still_rises_while_the_surface_falls():
     """Carry-over: a steep profile evens out."""
     found = run(RIBS, 60.0)
     food = cut(RIBS.cut).food
-    rested, peak = carry_over(
+    rested, peak, surface = carry_over(
         found.profile_c,
         found.half_m,
+        found.crust_m,
         np.full(32, 240.0),
-        0,
-        Matter(food.enthalpy_j_m3, food.k_w_m_k),
-        9.0,
-        21.0,
+        found.pressure_pa,
+        found.boils_c,
+        0.0,
+        drying_of(food, 1.0),
+        air_of(surroundings("rest"), 7.0, 1.0, 1.0),
         20.0,
     )
     assert np.all(rested[:, 0] > found.profile_c[:, 0])
     assert np.all(rested[:, -1] < found.profile_c[:, -1])
     assert np.all(peak >= rested[:, 0] - 1e-9)
-    deep, surface = below_surface(rested, found.half_m)
+    assert np.all(surface < rested[:, -1])
+    deep, shallow = below_surface(rested, found.half_m, surface)
     assert np.all(deep >= rested.min(axis=1) - 1e-6)
-    assert 20.0 < surface < 100.0
+    assert np.median(surface) < shallow < np.median(rested[:, -1]) + 1.0
 
 
 def test_a_braise_stays_under_boiling_and_takes_far_longer():

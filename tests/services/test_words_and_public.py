@@ -121,7 +121,7 @@ def test_by_sight_tells_a_range_or_says_to_look():
     usual = forecast_dish(document(coats=1), START).glaze
     assert by_sight(usual).startswith("Edges first; the rest follows ")
     hopeless = forecast_dish(
-        document(coats=1, want="mahogany", kitchen={"broiler_w_m2": 9000}), START
+        document(coats=1, want="mahogany", kitchen={"broiler_w_m2": 9000, "rack_m": 0.05}), START
     )
     assert hopeless.glaze.possible < 0.3
     assert any(w.id == "no-window" for w in hopeless.watch_outs)

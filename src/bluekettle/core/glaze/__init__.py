@@ -25,7 +25,6 @@ from bluekettle.core.glaze.finish import (
     rubbed_film,
     run_finish,
 )
-from bluekettle.core.glaze.kernel import DAMP_BREAD, MEAT, FilmConstants, Ground, film_constants
 from bluekettle.core.glaze.milestones import (
     MILESTONES,
     SITES,
@@ -35,6 +34,7 @@ from bluekettle.core.glaze.milestones import (
     Window,
     read_milestones,
 )
+from bluekettle.core.glaze.records import DAMP_BREAD, MEAT, FilmConstants, Ground, film_constants
 
 __all__ = [
     "BEFORE",

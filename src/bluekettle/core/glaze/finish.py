@@ -13,7 +13,8 @@ from numpy.typing import NDArray
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze.activity import sucrose_equivalent
 from bluekettle.core.glaze.ensemble import Draws
-from bluekettle.core.glaze.kernel import (
+from bluekettle.core.glaze.kernel import integrate
+from bluekettle.core.glaze.records import (
     MEAT,
     Change,
     FilmConstants,
@@ -23,7 +24,6 @@ from bluekettle.core.glaze.kernel import (
     Layer,
     Skin,
     film_constants,
-    integrate,
 )
 from bluekettle.core.sauce.mixing import enough_sugar
 from bluekettle.core.tables import value
@@ -45,7 +45,8 @@ class Heat:
     [W/m²], log sd of it.
 
     vent : share of the vapour that free air with this h would carry off [-]; under a hot plate it
-    is only what leaves through the grooves.
+    is only what leaves through the grooves. away : share of h that a side turned away from the
+    heat still has [-]: little on a tray, most of it on a grate or in a basket.
     """
 
     h_w_m2_k: float
@@ -54,10 +55,18 @@ class Heat:
     element_w_m2: float
     spread: float
     vent: float = 1.0
+    away: float = 0.35  # of what lies on a tray (typical, estimated)
 
     def for_kernel(self) -> HeatSource:
         """As the kernel reads it."""
-        figures = (self.h_w_m2_k, self.air_c, self.wall_c, self.element_w_m2, self.vent)
+        figures = (
+            self.h_w_m2_k,
+            self.air_c,
+            self.wall_c,
+            self.element_w_m2,
+            self.vent,
+            self.away,
+        )
         return HeatSource(*map(float, figures))
 
 
@@ -269,9 +278,10 @@ def run_finish(
         Another heat from some second on: a lower rack, another appliance, foil over the edges.
     log_factors : ndarray, shape (members, 4), optional
         Logarithms of the heat, coat, interface and browning factors, instead of those of `draws`.
-    dried : ndarray, shape (members, 2) or (2,), optional
-        Dried crust [m] and browning index of the food itself at the start, from a dry first heat;
-        none where absent.
+    dried : ndarray, shape (members, 5) or (5,), optional
+        Dry crust and half-dried layer [m], how far the food itself has browned and charred [-] and
+        the share of its juice that is spent [-] at the start, from a
+        dry first heat; none where absent.
 
     Returns
     -------
@@ -283,7 +293,7 @@ def run_finish(
     OutOfRange
         Names every argument outside its range.
     """
-    brought = np.zeros(2) if dried is None else dried
+    brought = np.zeros(5) if dried is None else dried
     _check_finish(draws, heat, coating, acts, deep_c, surface_c, time_s, dt_s, log_factors, brought)
     ranges = Ranges()
     ranges.within("every_s", every_s, 0.05, 600.0, "s")
@@ -298,7 +308,7 @@ def run_finish(
         factors_of(draws, heat, log_factors),
         np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(),
         float(min(surface_c, boil_c)),
-        np.broadcast_to(brought, (draws.members, 2)).astype(float),
+        np.broadcast_to(brought, (draws.members, 5)).astype(float),
         sites_of(coating, shreds, any(act.turn for act in acts), c),
         heat.for_kernel(),
         layer_of(coating, c),
@@ -331,7 +341,7 @@ def _check_finish(
     ranges.within("vent", heat.vent, 0.01, 1.0)
     ranges.within("air_c", heat.air_c, 60.0, 320.0, "°C")
     ranges.within("wall_c", heat.wall_c, 20.0, 500.0, "°C")
-    ranges.within("element_w_m2", heat.element_w_m2, 0.0, 15_000.0, "W/m²")
+    ranges.within("element_w_m2", heat.element_w_m2, 0.0, 25_000.0, "W/m²")
     ranges.within("coats", sum(act.coat for act in acts), 1, 8)
     ranges.within("acts", len(acts), 1, MOST_ACTS)
     ranges.within("coat_kg_m2", coating.coat_kg_m2, 0.02, 4.0, "kg/m²")
@@ -350,24 +360,25 @@ def _check_finish(
         log_factors.shape != (draws.members, 4) or not np.isfinite(log_factors).all()
     ):
         ranges.add("log_factors", log_factors.shape, f"finite, of shape ({draws.members}, 4)")
-    shaped = brought.shape in ((2,), (draws.members, 2))
+    shaped = brought.shape in ((5,), (draws.members, 5))
     if not (shaped and np.isfinite(brought).all() and (brought >= 0.0).all()):
-        accepted = f"finite, 0 or more, of shape (2,) or ({draws.members}, 2)"
+        accepted = f"finite, 0 or more, of shape (5,) or ({draws.members}, 5)"
         ranges.add("dried", brought.shape, accepted)
     ranges.close()
 
 
 def sites_of(coating: Coating, shreds: bool, turned: bool, c: FilmConstants) -> Array:
-    """Face, edge and, where the piece is turned, back: (sites, 4) factors [-] as the kernel reads
+    """Face, edge and, where the piece is turned, back: (sites, 5) factors [-] as the kernel reads
     them."""
     interface = c.interface_bare_w_m2_k if coating.bare else c.interface_face_w_m2_k
     coat = c.shred_coat_share if shreds else 1.0
     face = interface * (c.interface_shred_share if shreds else 1.0)
     edge = interface * c.interface_edge_share
+    juicy = c.shred_juice_share if shreds else 1.0
     sites = [
-        [1.0, coat, face, 1.0],
-        [c.edge_heat_share, coat * c.edge_coat_share, edge, 0.0],
-        [1.0, coat, face, -1.0],
+        [1.0, coat, face, 1.0, juicy],
+        [c.edge_heat_share, coat * c.edge_coat_share, edge, 0.0, juicy],
+        [1.0, coat, face, -1.0, juicy],
     ]
     return np.array(sites)[: 3 if turned else 2]
 
@@ -397,7 +408,8 @@ def layer_of(coating: Coating, c: FilmConstants) -> Layer:
         coating.dry_solids,
         bound,
         coating.fat,
+        coating.other + coating.protein + coating.fat,
         coating.coat_kg_m2,
-        coating.sugar_power() * c.brown_rate_1_s,
-        protein * coating.protein_gain,
+        coating.sugar_power() * c.brown_rate_1_s + protein * coating.protein_gain,
+        c.brown_sugar_most if coating.caramelises else c.brown_protein_most,
     )

@@ -4,8 +4,7 @@
 
 from __future__ import annotations
 
-from functools import cache
-from typing import Any, NamedTuple
+from typing import Any
 
 import numpy as np
 from numba import njit
@@ -14,158 +13,54 @@ from bluekettle.core.glaze.activity import activity_of
 from bluekettle.core.glaze.laws import (
     AIR_J_M3_K,
     AIR_VAPOUR_PA,
+    juice_kept,
+    left_to_brown,
     note_colours,
     note_setting,
     own_steam,
+    pace_at,
     wetness_factor,
 )
-from bluekettle.core.tables import value
+from bluekettle.core.glaze.records import (
+    AT,
+    AWAY,
+    BROWN,
+    BROWNING,
+    CHAR,
+    COAT,
+    COAT_SHARE,
+    CONTACT,
+    CRUST,
+    DAMP,
+    HEAT,
+    INTERFACE,
+    JUICY,
+    MASS,
+    SHARE,
+    SIDE,
+    SPENT,
+    TURN,
+    Around,
+    Change,
+    FilmConstants,
+    Grid,
+    Ground,
+    HeatSource,
+    Layer,
+    Skin,
+)
 from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, latent_heat_j_kg, psat_grid_pa
 from bluekettle.core.units import KELVIN
 
 SIGMA = 5.670374e-8  # Stefan-Boltzmann, CODATA 2018
-GAS_J_MOL_K = 8.314462  # gas constant, CODATA 2018
 
 _THETA = (
     0.52  # weight of the end of a step: nearly the trapezoidal rule, and still damped near boiling
 )
 _SOAK = 0.3  # share of a late coat's water that goes into the crust below (typical, estimated)
-
-
-class FilmConstants(NamedTuple):
-    """Every uncertain constant of the film model, in the units of data/constants.csv; handed to the
-    kernel whole.
-    """
-
-    emissivity: float
-    crust_k_w_m_k: float
-    crust_vapour_m2_s: float
-    juice_supply_kg_m2_s: float
-    juice_fade_s: float
-    wet_layer_m: float
-    film_cp_dry_j_kg_k: float
-    film_start_c: float
-    brown_rate_1_s: float
-    protein_rate_1_s: float
-    protein_under_film: float
-    brown_ea_j_mol: float
-    brown_wet_fraction: float
-    set_water_fraction: float
-    amber_index: float
-    mahogany_index: float
-    bitter_index: float
-    burnt_index: float
-    interface_face_w_m2_k: float
-    interface_bare_w_m2_k: float
-    interface_edge_share: float
-    interface_shred_share: float
-    edge_heat_share: float
-    edge_coat_share: float
-    shred_coat_share: float
-    away_share: float
-    crackles_m: float
-
-
-class Ground(NamedTuple):
-    """What the film lies on: conductivity [W/mK], diffusivity [m²/s], heat capacity [J/m³K], water
-    [kg/m³], and its share of the juice that meat supplies from within."""
-
-    k_w_m_k: float
-    alpha_m2_s: float
-    capacity_j_m3_k: float
-    water_kg_m3: float
-    supply_share: float
-
-
-MEAT = Ground(0.5, 1.35e-7, 3.7e6, 680.0, 1.0)  # of meat near 70 % water (typical, estimated)
-# Soft white bread, damped: porous, so it insulates and holds little (typical, estimated from its
-# density of 300 kg/m³).
-DAMP_BREAD = Ground(0.12, 1.1e-7, 1.1e6, 180.0, 0.0)
-
-
-@cache
-def film_constants() -> FilmConstants:
-    """The film's constants as the data tables give them."""
-    return FilmConstants(*(value(name) for name in FilmConstants._fields))
-
-
-_REF_K = value("brown_reference_c") + KELVIN
-
 ROOM_C, ROOM_H = 21.0, 9.0  # while food is out of the heat (typical, estimated)
 WATER_J_KG_K = 4186.0  # of water, J/(kg K)
 FRONT_HEAD_S = 60.0  # the thermal front has begun before the finish (typical, estimated)
-
-
-class HeatSource(NamedTuple):
-    """What an appliance does: exchange [W/m²K], air and wall [°C], absorbed element flux [W/m²],
-    and the share of the vapour that leaves freely [-].
-    """
-
-    h_w_m2_k: float
-    air_c: float
-    wall_c: float
-    element_w_m2: float
-    vent: float
-
-
-class Change(NamedTuple):
-    """Another heat from a second under the heat on, and the share of it that edges get [-]."""
-
-    from_s: float
-    fire: HeatSource
-    edge_share: float
-
-
-class Layer(NamedTuple):
-    """One coat: water, dry solids, their sucrose-equivalent and fat, each per kg of sauce; its mass
-    on a face [kg/m²]; and how fast its sugars and proteins brown at 120 °C [1/s].
-    """
-
-    water: float
-    dry: float
-    bound: float
-    fat: float
-    coat_kg_m2: float
-    sugar_rate_1_s: float
-    protein_rate_1_s: float
-
-
-class Skin(NamedTuple):
-    """The food's own surface: whether nothing is ever put on it, its juice [kg/m²], the juice's
-    water and sucrose-equivalent of dry solids [-], and how fast it browns bare at 120 °C [1/s].
-    """
-
-    bare: bool
-    juice_kg_m2: float
-    juice_water: float
-    juice_bound: float
-    rate_1_s: float
-
-
-class Around(NamedTuple):
-    """What surrounds one site at one moment; `gain` is the factor on all of its heat."""
-
-    h_w_m2_k: float
-    air_c: float
-    wall_k4: float
-    element_w_m2: float
-    gain: float
-    vent: float
-
-
-class Grid(NamedTuple):
-    """Step [s], steps under the heat, steps between samples, pressure [Pa], boiling point [°C]."""
-
-    dt_s: float
-    steps: int
-    every: int
-    pressure_pa: float
-    boil_c: float
-
-
-AT, AWAY, COAT, TURN = range(4)  # columns of an act
-SHARE, COAT_SHARE, INTERFACE, SIDE = range(4)  # columns of a site
-HEAT, MASS, CONTACT, BROWNING = range(4)  # columns of a member's factors
 SOIL_J_M2_K = (
     300.0  # heat capacity of a dry film's residue, so that no film is without one (numerical)
 )
@@ -255,7 +150,6 @@ def surroundings_at(
     fire: HeatSource,
     change: Change,
     gain: float,
-    away_share: float,
 ) -> Any:
     """What surrounds a site now: the kitchen's air while it is out, else its appliance."""
     if out:
@@ -269,7 +163,10 @@ def surroundings_at(
     side = -site[SIDE] if turned else site[SIDE]
     if side < 0.0:
         # Turned away: what air passes below, and no radiation to speak of.
-        h, wall_k4, element = away_share * h, (film_c + KELVIN) ** 4, 0.0
+        h, wall_k4, element = now.away * h, (film_c + KELVIN) ** 4, 0.0
+    elif turned and site[SIDE] == 0.0:
+        # The rim that lay nearest to the fire is now away from it; air still passes.
+        wall_k4, element = (film_c + KELVIN) ** 4, 0.0
     return Around(h, now.air_c, wall_k4, element, gain, now.vent)
 
 
@@ -314,6 +211,7 @@ def shallow_step(
     film_c: float,
     below_c: float,
     crust_m: float,
+    damp_m: float,
     u: float,
     deep_c: float,
     seconds: float,
@@ -323,17 +221,21 @@ def shallow_step(
     grid: Grid,
     ground: Ground,
     c: FilmConstants,
+    juicy: float,
 ) -> Any:
-    """The shallow layer after a step: its temperature [°C] and the crust [m].
+    """The shallow layer after a step: its temperature [°C], the crust and the damp below it [m].
 
-    It is heated through interface and crust (`u` [W/m²K]), cooled to the depth of the thermal
+    `juicy` [-] is how far juice follows from within: thin strands have next to none. The layer is
+    heated through interface and crust (`u` [W/m²K]), cooled to the depth of the thermal
     front, and held at boiling by its own water, which leaves a dried crust behind; `open_` where no
     wet film covers it.
     """
     layer_j = c.wet_layer_m * ground.capacity_j_m3_k
     depth = np.sqrt(np.pi * ground.alpha_m2_s * (seconds + FRONT_HEAD_S))
     loss = ground.k_w_m_k / depth
-    supply = ground.supply_share * c.juice_supply_kg_m2_s * np.exp(-seconds / c.juice_fade_s)
+    juicy *= ground.supply_share
+    supply = juicy * c.juice_supply_kg_m2_s * np.exp(-seconds / c.juice_fade_s)
+    kept = juicy * juice_kept(c.juice_share, seconds, c.juice_fade_s)
     boiled = 0.0
     if open_:
         boiled = own_steam(
@@ -349,9 +251,31 @@ def shallow_step(
         held = u * (film_c - grid.boil_c) - loss * (grid.boil_c - deep_c) - warming
         boiled = max(boiled, held / latent)
         below_c = grid.boil_c
-    if boiled > supply:
-        crust_m += (boiled - supply) * dt / ground.water_kg_m3
-    return below_c, crust_m
+    dries = ((1.0 - kept) * boiled - supply) * dt
+    if dries > 0.0:
+        # First what slow heat has half dried, and then the moist food.
+        deeper = min(damp_m, dries / (c.bound_share * ground.water_kg_m3))
+        damp_m -= deeper
+        dries -= deeper * c.bound_share * ground.water_kg_m3
+        crust_m += deeper + dries / ground.water_kg_m3
+    return below_c, crust_m, damp_m
+
+
+@njit(cache=True, error_model="numpy")
+def seen_and_worst(layers: Any, laid: int, clear: float, shows: float) -> Any:
+    """Index of the colour that is seen and of the worst layer [-].
+
+    Every coat adds its own colour to what shows through it of the coats below, a share `clear`.
+    What is dark enough shows through whatever lies on it, the food itself too: so mahogany never
+    comes after bitter.
+    """
+    worst = layers[0, 0] + layers[0, 1]
+    seen = worst if laid == 0 else 0.0
+    for i in range(1, laid + 1):
+        own = layers[i, 0] + layers[i, 1]
+        seen = own + clear * seen
+        worst = max(worst, own)
+    return max(seen, worst - shows), worst
 
 
 @njit(cache=True, error_model="numpy")
@@ -375,23 +299,25 @@ def run_site(
 ) -> None:
     """Run one site of one member; fills its milestone times (7,) and traces (samples, 4).
 
-    `layers` (coats,) is scratch. The clock stands still while the food is out: steps under the heat
-    are counted apart from all steps.
+    `layers` (coats + 1, 2) is scratch: how far each has browned and charred, the food itself first.
+    The clock stands still while the food is out: steps under the heat are counted apart from all
+    steps.
     """
     dt = grid.dt_s
     shows = c.bitter_index - c.mahogany_index  # a bitter layer under a fresh coat looks mahogany
     marks = (c.amber_index, c.mahogany_index, c.bitter_index, c.burnt_index)
     interface = site[INTERFACE] * factors[CONTACT]
     mass = layer.coat_kg_m2 * site[COAT_SHARE] * factors[MASS]
+    clear = np.exp(-layer.hiding * mass / c.hide_kg_m2)
     water, dry, bound, fat = 0.0, 0.0, 0.0, 0.0
-    film, below, crust = c.film_start_c, start_c, dried[0]
+    film, below, crust, damp = c.film_start_c, start_c, dried[CRUST], dried[DAMP]
     layers[:] = 0.0
     laid, done_acts = 0, 0
-    under = dried[1]  # browning of the food itself, where it lies bare before its first coat
-    if skin.bare:
-        layers[0], under = under, 0.0
+    # The food itself, where it lies bare before its first coat; of a bare dish, its lone film.
+    own = 1 if skin.bare else 0
+    layers[own, 0], layers[own, 1] = dried[BROWN], dried[CHAR]
     late_coat = acts[0, AT] > 0.0 or acts[0, AWAY] > 0.0 or acts[0, COAT] == 0.0
-    browns = late_coat or under > 0.0
+    browns = late_coat or layers[0, 0] > 0.0
     if late_coat:
         juice_dry = skin.juice_kg_m2 * (1.0 - skin.juice_water)
         water, dry, bound = (
@@ -423,16 +349,16 @@ def run_site(
                 )
                 laid += 1
                 fresh = True
-                top_before = max(0.0, max(layers[0], under) - shows)
-                for j in range(2):  # the colour is that of the fresh coat now
+                top_before, _ = seen_and_worst(layers, laid, clear, shows)
+                times[0] = np.inf  # this coat has to set
+                for j in range(2):  # the colour is that of the fresh coat now, and of what it shows
                     if top_before < marks[j]:
                         times[2 + j] = np.inf
             done_acts += 1
             continue
-        top = max(0, laid - 1)
         if not out and n % grid.every == 0:
             k = n // grid.every
-            traces[k, 0] = max(layers[top], max(layers[0], under) - shows) if laid > 0 else under
+            traces[k, 0], _ = seen_and_worst(layers, laid, clear, shows)
             traces[k, 1] = film
             traces[k, 2] = wet_fraction
             traces[k, 3] = crust
@@ -447,9 +373,7 @@ def run_site(
         if not out and not changed and t >= change.from_s:
             changed = True
             fresh = True
-        around = surroundings_at(
-            t, out, turned, film, site, fire, change, factors[HEAT], c.away_share
-        )
+        around = surroundings_at(t, out, turned, film, site, fire, change, factors[HEAT])
         # Water, crust and the layer below are taken at the middle of the step, as the last step's
         # rates foretell it: so the step is second order where it matters, and implicit in the film.
         crust_mid = max(0.0, crust + 0.5 * crust_step)
@@ -483,10 +407,11 @@ def run_site(
         water -= rate * dt
         wet_fraction = water / (water + dry + fat) if water > 0.0 else 0.0
         below_before, crust_before = below, crust
-        below, crust = shallow_step(
+        below, crust, damp = shallow_step(
             film,
             below,
             crust,
+            damp,
             u,
             deep_c,
             total * dt,
@@ -496,17 +421,22 @@ def run_site(
             grid,
             ground,
             c,
+            site[JUICY] * (1.0 - dried[SPENT]),
         )
         below_step, crust_step = below - below_before, crust - crust_before
         # Browning: the mean of both ends of the step in the Arrhenius factor keeps it second order.
-        mean_k = 0.5 * (film + film_before) + KELVIN
-        warmth = np.exp(-c.brown_ea_j_mol / GAS_J_MOL_K * (1.0 / mean_k - 1.0 / _REF_K))
+        mean_c = 0.5 * (film + film_before)
         wetness = wetness_factor(0.5 * (wet_before + wet_fraction), c.brown_wet_fraction)
-        pace = warmth * factors[BROWNING] * wetness * dt
-        for i in range(laid):
-            layers[i] += (layer.sugar_rate_1_s + layer.protein_rate_1_s) * pace
+        dry_s = factors[BROWNING] * wetness * dt
+        pace = pace_at(mean_c, c.brown_ea_j_mol, c.brown_reference_c) * dry_s
+        char = c.char_rate_1_s * pace_at(mean_c, c.char_ea_j_mol, c.char_reference_c) * dry_s
+        for i in range(1, laid + 1):
+            layers[i, 0] += layer.rate_1_s * left_to_brown(layers[i, 0], layer.most) * pace
+            layers[i, 1] += char
         if browns:
-            under += (skin.rate_1_s if laid == 0 else c.protein_under_film * skin.rate_1_s) * pace
+            rate_1_s = skin.rate_1_s if laid == 0 else c.protein_under_film * skin.rate_1_s
+            layers[0, 0] += rate_1_s * left_to_brown(layers[0, 0], c.brown_protein_most) * pace
+            layers[0, 1] += char
         total += 1
         step = 0.0 if out else dt
         if out:
@@ -519,11 +449,9 @@ def run_site(
             )
         if times[6] == np.inf and crust > c.crackles_m:
             times[6] = t + step
-        # Bitter and burnt are judged on the worst layer, which is the first. The colour is that of
-        # the top one, until a layer below is dark enough to show through: so mahogany never comes
-        # after bitter.
-        worst = max(layers[0], under)
-        seen = max(layers[top], worst - shows) if laid > 0 else under
+        # Bitter and burnt are judged on the worst layer; the colour is that of the top one and of
+        # what shows through it.
+        seen, worst = seen_and_worst(layers, laid, clear, shows)
         note_colours(times, t, step, seen, top_before, worst, worst_before, marks)
         top_before, worst_before = seen, worst
         burnt = worst > OVERDONE * c.burnt_index
@@ -553,11 +481,12 @@ def integrate(
         Heat, coat, interface, browning.
     deep_c : (members,)
         Food below the shallow layer [°C]. start_c : the layer itself at the start [°C].
-    dried : (members, 2)
-        Crust [m] and browning index that the food brings along.
-    sites : (sites, 4)
+    dried : (members, 5)
+        Dry crust and half-dried layer below it [m], how far the surface has browned and charred
+        [-], and the share of its juice that is spent [-], which the food brings along.
+    sites : (sites, 5)
         Heat share, coat share, interface [W/m²K], side (1 faces the heat at first, -1 is turned
-        away, 0 stands on edge).
+        away, 0 stands on edge), and how far juice follows from within.
     acts : (n, 4)
         In order: second under the heat, seconds out of it, whether a coat goes on, whether the
         piece is turned. Where the first coat is not at 0, the food lies bare until then: its juice
@@ -569,13 +498,13 @@ def integrate(
         Seconds under the heat, inf where not reached: set, bubbling, amber, mahogany, bitter,
         burnt, crisp.
     traces : (members, sites, samples, 4)
-        Index of the top layer, film temperature [°C], water fraction, crust [m].
+        Index of the colour seen, film temperature [°C], water fraction, crust [m].
     """
     members, n_sites = factors.shape[0], sites.shape[0]
     samples = grid.steps // grid.every + 1
     times = np.full((members, n_sites, 7), np.inf)
     traces = np.zeros((members, n_sites, samples, 4), dtype=np.float32)
-    layers = np.zeros(max(1, len(acts)))
+    layers = np.zeros((len(acts) + 1, 2))
     for m in range(members):
         for s in range(n_sites):
             run_site(

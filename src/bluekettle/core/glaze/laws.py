@@ -1,5 +1,5 @@
-"""Laws of the film that stand alone: what holds browning back, the food's own steam, and when a
-milestone is passed within a step (compiled).
+"""Laws of a surface that stand alone: how it browns and chars, what holds that back, its own steam
+and juice, and when a milestone is passed within a step (compiled).
 """
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from numba import njit
 from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, psat_grid_pa
 from bluekettle.core.units import KELVIN
 
+GAS_J_MOL_K = 8.314462  # gas constant, CODATA 2018
 # rho cp of hot humid air at film temperature, with Lewis number near 1 (typical, estimated)
 AIR_J_M3_K = 950.0
 AIR_VAPOUR_PA = 3000.0  # vapour in a vented hot cavity (typical, estimated)
@@ -22,6 +23,27 @@ def wetness_factor(water_fraction: float, half: float) -> float:
     """How far water holds browning back [-]: 1 dry, a half at the reference fraction."""
     ratio = water_fraction / half
     return 1.0 / (1.0 + ratio * ratio)
+
+
+@njit(cache=True, error_model="numpy")
+def pace_at(temp_c: float, ea_j_mol: float, reference_c: float) -> float:
+    """How fast a reaction runs against its rate at the reference [-], by Arrhenius."""
+    colder = 1.0 / (temp_c + KELVIN) - 1.0 / (reference_c + KELVIN)
+    return float(np.exp(-ea_j_mol / GAS_J_MOL_K * colder))
+
+
+@njit(cache=True, error_model="numpy")
+def left_to_brown(browned: float, most: float) -> float:
+    """Share of what can brown that is still there [-]: its index tends to `most` and stays."""
+    return max(0.0, 1.0 - browned / most)
+
+
+@njit(cache=True, error_model="numpy")
+def juice_kept(juice_share: float, seconds: float, fade_s: float) -> float:
+    """Share of the water leaving a surface that juice from within makes good [-]: all that flows in
+    flows because the surface dries, and the piece empties.
+    """
+    return float(juice_share * np.exp(-seconds / fade_s))
 
 
 @njit(cache=True, error_model="numpy")

@@ -109,10 +109,10 @@ def bands_of(times: Array, weights: Array) -> list[OpenBand]:
 
 
 def wanted_times(finish: Finish, want: int) -> Array:
-    """When each member first has the wanted face with an edge that is not burnt [s]; inf where
-    never.
+    """When each member first has the wanted face, set, with an edge that is not burnt [s]; inf
+    where never. A dark surface that shows through a wet coat is not ready yet.
     """
-    face = finish.times_s[:, FACE, want]
+    face = np.maximum(finish.times_s[:, FACE, want], finish.times_s[:, FACE, SET])
     if finish.times_s.shape[1] > BACK:  # turned: both broad sides have to be there
         face = np.maximum(face, finish.times_s[:, BACK, want])
     return np.where(face < finish.times_s[:, EDGE, BURNT], face, np.inf)

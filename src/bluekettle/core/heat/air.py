@@ -28,7 +28,7 @@ AIR_J_M3_K = 950.0  # rho cp of hot humid air, Lewis number near 1 (typical, est
 FREE_WATER = 0.45
 HELD_W_M2_K = 1e5  # so strong an exchange holds a surface at its temperature (numerical)
 
-SURFACE, LOST, CRUST, SKIN = range(4)
+SURFACE, LOST, CRUST, SKIN, DRY = range(5)
 
 
 class Drying(NamedTuple):
@@ -63,13 +63,44 @@ class Air(NamedTuple):
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
+def of_size(food: Drying, half_m: float) -> Drying:
+    """The same food in a piece of another half-thickness [m]."""
+    return Drying(
+        half_m,
+        food.enthalpy,
+        food.k_table,
+        food.water_kg_m3,
+        food.emissivity,
+        food.crust_k_w_m_k,
+        food.crust_vapour_m2_s,
+        food.juice_supply_kg_m2_s,
+    )
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def at_pressure(air: Air, h_w_m2_k: float, pressure_pa: float, boil_c: float) -> Air:
+    """The same air with another exchange [W/m²K], pressure [Pa] and boiling point [°C]."""
+    return Air(
+        h_w_m2_k,
+        air.air_c,
+        air.wall_c,
+        air.element_w_m2,
+        air.vapour_pa,
+        air.wet,
+        pressure_pa,
+        boil_c,
+    )
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
 def step_air(
     temp: Any, state: Any, cells: Cells, food: Drying, air: Air, dt: float, work: Any
 ) -> float:
     """Advance one piece by a step in place; returns the heat it took up [J/m²].
 
-    state (4,): temperature of the evaporating front [°C], water lost [kg/m²], dried crust over it
-    [m], and the skin's own temperature [°C], which a crust lets rise above the front's.
+    state (5,): temperature of the evaporating front [°C], water lost [kg/m²], dried crust over it
+    [m], the skin's own temperature [°C], which a crust lets rise above the front's, and how much of
+    the crust is bone dry [m]: what was never hotter than boiling keeps the water bound in it.
     """
     h = air.h_w_m2_k
     c, half_m = food, food.half_m
@@ -135,7 +166,11 @@ def step_air(
             lost += extra / latent * dt
             crust = min(crust + extra / latent * dt / c.water_kg_m3, 0.5 * half_m)
     state[SURFACE], state[LOST], state[CRUST] = surface, lost, crust
-    state[SKIN] = surface + inward * crust / c.crust_k_w_m_k
+    skin = surface + inward * crust / c.crust_k_w_m_k
+    state[SKIN] = skin
+    if skin > air.boil_c:
+        # What of the crust is hotter than boiling gives off the water bound in it as well.
+        state[DRY] = max(state[DRY], crust * (skin - air.boil_c) / (skin - surface))
     return float(taken)
 
 
@@ -150,7 +185,7 @@ def run_air(
     temp = np.full(count, start_c)
     work = np.empty((5, count + 1))
     out = np.empty((steps + 1, 7))
-    state = np.array([start_c, 0.0, 0.0, start_c])
+    state = np.array([start_c, 0.0, 0.0, start_c, 0.0])
     whole = np.sum(cells.volume)
     heat = 0.0
     for n in range(steps + 1):
@@ -226,7 +261,7 @@ def heat_in(
     ranges.within("dt_s", dt_s, 0.05, 60.0, "s")
     ranges.within("h_w_m2_k", around.h_w_m2_k, 0.5, 1e4, "W/m²K")
     ranges.within("air_c", around.air_c, -30.0, 400.0, "°C")
-    ranges.within("element_w_m2", around.element_w_m2, 0.0, 15_000.0, "W/m²")
+    ranges.within("element_w_m2", around.element_w_m2, 0.0, 25_000.0, "W/m²")
     ranges.close()
     pressure = ambient_pressure_pa(altitude_m)
     air = air_of(around, around.h_w_m2_k, pressure, saturation_temp_c(pressure))

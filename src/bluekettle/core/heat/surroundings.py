@@ -63,17 +63,17 @@ def surroundings_keys() -> tuple[str, ...]:
 def element_at(flux_w_m2: float, distance_m: float) -> float:
     """Absorbed flux of a broiler's element [W/m²] at a rack distance [m], from that at 15 cm.
 
-    An element of 0.30 m breadth over a broad tray: the view factor between facing strips, F = (√(1
-    + x²) - x) with x = distance / breadth, so that close up the flux grows slower than by any
-    inverse square. Raises OutOfRange outside 0.03 to 0.45 m.
+    An element over a tray: the view factor between facing strips, F = √(1 + x²) - x with x =
+    distance / breadth, so that close up the flux grows slower than by any inverse square: twice the
+    usual one at 5 cm, half of it at 30. Raises OutOfRange outside 0.03 to 0.45 m.
     """
     ranges = Ranges()
     ranges.within("distance_m", distance_m, 0.03, 0.45, "m")
-    ranges.within("flux_w_m2", flux_w_m2, 0.0, 15_000.0, "W/m²")
+    ranges.within("flux_w_m2", flux_w_m2, 0.0, 25_000.0, "W/m²")
     ranges.close()
 
     def view(d: float) -> float:
-        x = d / 0.30  # a broiler's element is about 30 cm wide (typical)
+        x = d / 0.10  # breadth of the glowing loops [m] (typical, estimated)
         return float((1.0 + x * x) ** 0.5 - x)
 
     return flux_w_m2 * view(distance_m) / view(RACK_REFERENCE_M)

@@ -6,32 +6,32 @@ the skin browns by its own protein where it has dried.
 
 from __future__ import annotations
 
-from typing import Any, NamedTuple
+from typing import Any
 
 import numpy as np
 from numba import njit
 
-from bluekettle.core.glaze.kernel import GAS_J_MOL_K
+from bluekettle.core.glaze.laws import left_to_brown, pace_at
+from bluekettle.core.glaze.records import FilmConstants
 from bluekettle.core.heat import cell_geometry
-from bluekettle.core.heat.air import CRUST, LOST, SKIN, SURFACE, Air, Drying, step_air
+from bluekettle.core.heat.air import (
+    CRUST,
+    DRY,
+    LOST,
+    SKIN,
+    SURFACE,
+    Air,
+    Drying,
+    at_pressure,
+    of_size,
+    step_air,
+)
 from bluekettle.core.stages.tally import TALLIES, Death, add_step
 from bluekettle.core.stages.vessel import CELLS, Run
-from bluekettle.core.units import KELVIN
 
 MAX_STEP_S = 30.0  # against 5 s throughout, cook values are up to 2 % lower
 CHANGE_K = 0.3  # of the front in one step: the less it moves, the longer the steps may be
 LONGER = 1.5  # times the last step at the most (numerical)
-
-
-class Browning(NamedTuple):
-    """Of bare skin: rate at the reference [1/s], activation energy [J/mol], reference [°C], and the
-    crust from which it browns at its full pace [m].
-    """
-
-    rate_1_s: float
-    ea_j_mol: float
-    reference_c: float
-    dry_m: float
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
@@ -44,7 +44,8 @@ def run_dry(
     power: float,
     food: Drying,
     air: Air,
-    skin: Browning,
+    skin: FilmConstants,
+    skin_dry_m: float,
     death: Death,
     run: Run,
 ) -> Any:
@@ -54,52 +55,39 @@ def run_dry(
     half, start, h, pressure, boil : (members,) half-thickness [m], start [°C], exchange with the
     air [W/m²K], pressure [Pa] and boiling point [°C]; the rest of `food` and `air` is common.
     Returns (sums (members, TALLIES) as in `add_step`, profile (members, CELLS) [°C], surface
-    (members, 3): dried crust [m], browning index of the bare skin, water lost [kg/m²]; trace
-    (samples, 4) of member 0: time, air, centre, mean).
+    (members, 6): dried crust [m], how far the bare skin has browned and charred [-], water lost
+    [kg/m²], the part of the crust that is bone dry [m], the share of its water that is gone
+    [-]; trace (samples, 4) of member 0: time, air, centre, mean).
+
+    skin : the film's constants; bare skin browns at full pace from a crust of `skin_dry_m` [m].
     """
     members = half.size
     sums = np.zeros((members, TALLIES))
     profile = np.empty((members, CELLS))
-    surface = np.zeros((members, 3))
+    surface = np.zeros((members, 6))
     trace = np.full((run.samples, 4), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
         cells = cell_geometry(half[m], power, CELLS)
         whole = np.sum(cells.volume)
-        piece = Drying(
-            half[m],
-            food.enthalpy,
-            food.k_table,
-            food.water_kg_m3,
-            food.emissivity,
-            food.crust_k_w_m_k,
-            food.crust_vapour_m2_s,
-            food.juice_supply_kg_m2_s,
-        )
-        own = Air(
-            h[m],
-            air.air_c,
-            air.wall_c,
-            air.element_w_m2,
-            air.vapour_pa,
-            air.wet,
-            pressure[m],
-            boil[m],
-        )
+        piece, own = of_size(food, half[m]), at_pressure(air, h[m], pressure[m], boil[m])
         temp = np.full(CELLS, start[m])
-        state = np.array([start[m], 0.0, 0.0, start[m]])
-        index, k, clock, step = 0.0, 0, 0.0, run.base_s
+        state = np.array([start[m], 0.0, 0.0, start[m], 0.0])
+        brown, char, k, clock, step = 0.0, 0.0, 0, 0.0, run.base_s
         while run.hold_s - clock > 1e-6:
             step = min(step, run.hold_s - clock)
             before = state[SURFACE]
             step_air(temp, state, cells, piece, own, step, work)
             clock += step
             mean = add_step(sums[m], temp, cells.volume, whole, step, clock, death)
-            dry = min(1.0, state[CRUST] / skin.dry_m)
-            if dry > 0.0:
-                colder = 1.0 / (state[SKIN] + KELVIN) - 1.0 / (skin.reference_c + KELVIN)
-                warmth = np.exp(-skin.ea_j_mol / GAS_J_MOL_K * colder)
-                index += skin.rate_1_s * warmth * dry * step
+            dry_s = min(1.0, state[CRUST] / skin_dry_m) * step
+            if dry_s > 0.0:
+                c = state[SKIN]
+                pace = pace_at(c, skin.brown_ea_j_mol, skin.brown_reference_c) * dry_s
+                left = left_to_brown(brown, skin.brown_protein_most)
+                brown += skin.protein_rate_1_s * left * pace
+                hot = pace_at(c, skin.char_ea_j_mol, skin.char_reference_c)
+                char += skin.char_rate_1_s * hot * dry_s
             if m == 0 and clock >= k * run.every_s and k < run.samples:
                 trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, air.air_c, temp[0], mean
                 k += 1
@@ -107,5 +95,7 @@ def run_dry(
             longest = min(MAX_STEP_S, LONGER * step, CHANGE_K / max(moved, 1e-6))
             step = max(run.base_s, longest)
         profile[m, :] = temp
-        surface[m, 0], surface[m, 1], surface[m, 2] = state[CRUST], index, state[LOST]
+        surface[m, 0], surface[m, 1], surface[m, 2] = state[CRUST], brown, char
+        surface[m, 3], surface[m, 4] = state[LOST], state[DRY]
+        surface[m, 5] = min(1.0, state[LOST] / (food.water_kg_m3 * whole))
     return sums, profile, surface, trace

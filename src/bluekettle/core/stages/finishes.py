@@ -17,8 +17,8 @@ class FinishKind:
     dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]). figures
     : all kitchen
     figures that enter. gentle, fierce : ends of the dial that advice looks at.
-    preheat : the kitchen figure of its heating up [min]. vent : as in `Heat`. sides : broad sides
-    it heats at once. The rest are words.
+    preheat : the kitchen figure of its heating up [min]. vent, away : as in `Heat`. sides : broad
+    sides it heats at once. The rest are words.
     """
 
     key: str
@@ -33,6 +33,7 @@ class FinishKind:
     fierce: float
     vent: float
     sides: int
+    away: float
     lift: str
     into: str
     look: str
@@ -61,6 +62,7 @@ def finish_kind(key: str) -> FinishKind:
         float(line["fierce"]),
         float(line["vent"]),
         int(line["sides"]),
+        float(line["away"]),
         line["lift"],
         line["into"],
         line["look"],

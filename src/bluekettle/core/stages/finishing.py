@@ -69,7 +69,7 @@ def heat_of(dish: Dish) -> Heat:
     spread = float(line["spread"])
     if dish.finish == "oven" and dish.kitchen.hot_oven_h_w_m2_k is None:
         spread = math.hypot(spread, value("spread_oven_air"))  # still or fan: nobody said
-    return Heat(h, air, wall, element, spread, dish.kind.vent)
+    return Heat(h, air, wall, element, spread, dish.kind.vent, dish.kind.away)
 
 
 def coating_of(dish: Dish, cut: Cut) -> Coating:

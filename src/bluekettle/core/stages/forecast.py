@@ -23,7 +23,8 @@ from bluekettle.core.glaze import (
 )
 from bluekettle.core.glaze.milestones import MILESTONES as MARKS
 from bluekettle.core.glaze.milestones import wanted_times
-from bluekettle.core.heat import Boundary, Matter
+from bluekettle.core.heat import Boundary, Matter, Surroundings, surroundings
+from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import Fill, fill_of
 from bluekettle.core.stages.chain import (
@@ -44,13 +45,14 @@ from bluekettle.core.stages.finishing import (
 )
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.kitchen import TYPICAL
+from bluekettle.core.stages.standing import carry_over, heat_one_side
 from bluekettle.core.stages.tenderise import (
     Tenderised,
     cook_of,
     run_tenderise,
     with_hold,
 )
-from bluekettle.core.stages.vessel import CELLS, carry_over, heat_one_side
+from bluekettle.core.stages.vessel import CELLS
 from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
@@ -108,10 +110,10 @@ class Safety:
 class Forecast:
     """Everything the model says of one dish. Times [s]; curves as arrays.
 
-    fill : None where the first heat takes no liquid. dried : (2,) crust [m] and browning index that
-    the median member brings into the finish. lost_share : water that a dry first heat takes off, of
-    the raw mass [-]. skin_index : its browning there if nothing ran out. warm_s : how long it may
-    stand in the room.
+    fill : None where the first heat takes no liquid. dried : (5,) dry crust and half-dried layer
+    [m], browned, charred and spent [-] that the median member brings into the finish. lost_share :
+    water that a dry first heat takes off, of the raw mass [-]. skin_index : how dark its outside is
+    by then [-]. warm_s : how long it may stand in the room, covered.
     """
 
     dish: Dish
@@ -173,14 +175,14 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
     run = run_tenderise(dish, cut, draws, hold_s)
     waiting = standing_s(dish, draws)
     food = cut.food
-    stood, _ = stand(cut, run, run.profile_c, waiting)
-    deep_c, surface_c = below_surface(stood, run.half_m)
+    stood, _, outside = stand(dish, run, run.profile_c, waiting, IN_ROOM)
+    deep_c, surface_c = below_surface(stood, run.half_m, outside)
     dried = dried_of(run) if dish.first.dry else None
     finish = run_dish_finish(dish, cut, draws, Below(deep_c, surface_c, dried))
     weights = sighting_weights(finish, dish.sightings)
     milestones = read_milestones(finish, weights, dish.want)
     pull = pull_times(finish, wanted_times(finish, MARKS.index(dish.want)))
-    warm_s = warm_for_s(cut, run)
+    warm_s = warm_for_s(dish, run)
     stages, slack_s = build_chain(
         dish, cut, run, draws, pull.time_s, finish, available_s, weights, warm_s
     )
@@ -229,32 +231,33 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         ),
         deep_c=float(np.median(deep_c)),
         surface_c=surface_c,
-        dried=np.zeros(2) if dried is None else np.median(dried, axis=0),
+        dried=np.zeros(5) if dried is None else np.median(dried, axis=0),
         lost_share=lost_share(run, dish, cut),
-        skin_index=float(np.median(run.brown_index)),
+        skin_index=float(np.median(run.browned + run.charred)),
         slack_s=slack_s,
     )
 
 
+# What food may stand in: open in the kitchen, where it steams; under a lid or foil, where it does
+# not; or in a fire, under a film that boils (its h typical, estimated).
+IN_ROOM = surroundings("rest")
+COVERED = Surroundings(value("h_rest_w_m2_k"), value("kitchen_c"), value("kitchen_c"), 0, 0, True)
+
+
 def stand(
-    cut: Cut,
-    run: Tenderised,
-    profile_c: Array,
-    seconds: Array,
-    h_w_m2_k: float | None = None,
-    around_c: float | None = None,
-) -> tuple[Array, Array]:
-    """Profiles [°C] and peaks of pieces that stand for their time; in the room where nothing else
-    is said.
-    """
-    found: tuple[Array, Array] = carry_over(
+    dish: Dish, run: Tenderised, profile_c: Array, seconds: Array, around: Surroundings
+) -> tuple[Array, Array, Array]:
+    """Profiles [°C], peaks in the middle and surfaces [°C] of pieces that stand for their time."""
+    found: tuple[Array, Array, Array] = carry_over(
         profile_c,
         run.half_m,
+        run.crust_m,
         seconds,
+        run.pressure_pa,
+        run.boils_c,
         run.power,
-        Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
-        value("h_rest_w_m2_k") if h_w_m2_k is None else h_w_m2_k,
-        value("kitchen_c") if around_c is None else around_c,
+        drying_of(dish.check().food, 1.0),
+        air_of(around, around.h_w_m2_k, 1.0, 1.0),
         STAND_STEP_S,
     )
     return found
@@ -270,8 +273,9 @@ def hottest_middle(
     """
     rest = value("rest_s")
     if dish.kind.sides > 1:
-        heated, _ = stand(cut, run, stood_c, seconds, H_IN_FIRE, run.boil_c)
-        _rested, peak = stand(cut, run, heated, np.full(draws.members, rest))
+        fire = Surroundings(H_IN_FIRE, run.boil_c, run.boil_c, 0.0, 0.0, True)
+        heated, _, _ = stand(dish, run, stood_c, seconds, fire)
+        _rested, peak, _ = stand(dish, run, heated, np.full(draws.members, rest), COVERED)
         return peak
     half = 0.5e-3 * dish.thickness_mm  # half of it, and mm to m
     found: Array = heat_one_side(
@@ -297,15 +301,22 @@ def standing_s(dish: Dish, draws: Draws) -> Array:
     return np.asarray(np.sum(each, axis=0))
 
 
-def warm_for_s(cut: Cut, run: Tenderised) -> float:
-    """How long a piece stays over 57 °C up to its surface when it stands in the room [s], judged by
-    a thin one; up to two hours.
+def warm_for_s(dish: Dish, run: Tenderised) -> float:
+    """How long a piece stays over 57 °C up to its surface when it stands covered [s], judged by a
+    thin one; up to two hours.
     """
-    thin = int(np.argsort(run.half_m)[int(0.05 * len(run.half_m))])
-    profile, one = run.profile_c[[thin]], replace(run, half_m=run.half_m[[thin]])
+    thin = [int(np.argsort(run.half_m)[int(0.05 * len(run.half_m))])]
+    profile = run.profile_c[thin]
+    one = replace(
+        run,
+        half_m=run.half_m[thin],
+        crust_m=run.crust_m[thin],
+        pressure_pa=run.pressure_pa[thin],
+        boils_c=run.boils_c[thin],
+    )
     time = 0.0
     while time < WARM_MOST_S:
-        profile, _ = stand(cut, one, profile, np.array([WARM_STEP_S]))
+        profile, _, _ = stand(dish, one, profile, np.array([WARM_STEP_S]), COVERED)
         if profile[0, -1] < HOLD_ABOVE_C:
             return time
         time += WARM_STEP_S
@@ -329,14 +340,11 @@ def vessel_litres(dish: Dish) -> float:
 
 
 def dried_of(run: Tenderised) -> Array:
-    """Crust [m] and browning index that members bring into the finish, (members, 2): no more of
-    either than slow dry heat alone can give (typical, estimated; docs/model.md)."""
-    return np.column_stack(
-        [
-            np.minimum(run.crust_m, value("start_crust_most_m")),
-            np.minimum(run.brown_index, value("skin_index_most")),
-        ]
-    )
+    """Dry crust and half-dried layer [m], how far the surface has browned and charred [-], and the
+    share of the juice that is spent [-], as members bring them into the finish, (members, 5).
+    """
+    damp = np.maximum(0.0, run.crust_m - run.dry_m)
+    return np.column_stack([run.dry_m, damp, run.browned, run.charred, run.spent])
 
 
 def lost_share(run: Tenderised, dish: Dish, cut: Cut) -> float:
@@ -345,14 +353,20 @@ def lost_share(run: Tenderised, dish: Dish, cut: Cut) -> float:
     return float(np.median(run.lost_kg_m2 / surface_kg_m2))
 
 
-def below_surface(profile_c: Array, half_m: Array) -> tuple[Array, float]:
-    """Temperature at `DEEP_M` below the surface of each member (members,), and the median surface,
-    both [°C].
+def below_surface(profile_c: Array, half_m: Array, surface_c: Array) -> tuple[Array, float]:
+    """Temperature at `DEEP_M` below the surface of each member (members,), and the median of the
+    shallow layer that the film warms, both [°C].
+
+    profile_c : (members, CELLS) from the middle out; surface_c : (members,).
     """
-    cells = np.arange(CELLS)
-    place = np.clip((half_m - DEEP_M) / half_m * CELLS - 0.5, 0, CELLS - 1)
-    deep = np.array([np.interp(p, cells, temps) for p, temps in zip(place, profile_c, strict=True)])
-    return np.clip(deep, 0.0, 100.0), float(np.clip(np.median(profile_c[:, -1]), 1.0, 100.0))
+    place = (np.arange(CELLS) + 0.5) / CELLS
+    shallow = 0.5 * value("wet_layer_m")
+    deep, layer = np.empty(half_m.size), np.empty(half_m.size)
+    for m, half in enumerate(half_m):
+        depth = np.append(half * (1.0 - place), 0.0)[::-1]
+        temps = np.append(profile_c[m], surface_c[m])[::-1]
+        deep[m], layer[m] = np.interp((DEEP_M, shallow), depth, temps)
+    return np.clip(deep, 0.0, 100.0), float(np.clip(np.median(layer), 1.0, 100.0))
 
 
 def judge_tenderness(cook: Array, dish: Dish, cut: Cut) -> Tenderness:

@@ -15,7 +15,7 @@ from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
 from bluekettle.core.stages.dish import Cut, Dish
-from bluekettle.core.stages.dry import Browning, run_dry
+from bluekettle.core.stages.dry import run_dry
 from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Death
 from bluekettle.core.stages.vessel import Pot, Run, run_vessel
 from bluekettle.core.tables import value
@@ -34,7 +34,9 @@ class Tenderised:
     peak_c, late_s (the last moment at which the centre was under 54.4 °C) : (members,).
     profile_c : (members, cells) [°C]; half_m : (members,) [m] and power of the body of one
     dimension (heat.Body); trace : (n, 4), time [s], vessel, centre, mean [°C].
-    crust_m, brown_index, lost_kg_m2 : (members,) what dry heat did to the surface; zero elsewhere.
+    crust_m, browned, charred, lost_kg_m2, dry_m, spent : (members,) what dry heat did to the
+    surface; zero elsewhere. Of the crust, `dry_m` is bone dry; `spent` is a share of the juice.
+    pressure_pa, boils_c : (members,) of the air.
     """
 
     come_up_s: Array
@@ -54,8 +56,13 @@ class Tenderised:
     target_c: float
     boil_c: float
     crust_m: Array
-    brown_index: Array
+    browned: Array
+    charred: Array
     lost_kg_m2: Array
+    dry_m: Array
+    spent: Array
+    pressure_pa: Array
+    boils_c: Array
 
 
 def altitude_of(dish: Dish, draws: Draws) -> tuple[Array, Array]:
@@ -227,26 +234,32 @@ def run_tenderise(
         run_of(dish, draws, hold_s),
     )
     none = np.zeros(draws.members)
+    pressure, boil = altitude_of(dish, draws)
     return Tenderised(
-        phases[:, 0],
-        phases[:, 1],
-        phases[:, 2],
-        phases[:, 3],
-        sums[:, CENTRE],
-        sums[:, MEAN],
-        sums[:, LOG],
-        sums[:, DANGER],
-        sums[:, PEAK],
-        sums[:, LATE],
-        profile,
-        half,
-        body.power,
-        trace[~np.isnan(trace[:, 0])],
-        float(pot.target_c[0]),
-        float(pot.boil_c[0]),
-        none,
-        none,
-        none,
+        come_up_s=phases[:, 0],
+        hold_s=phases[:, 1],
+        natural_s=phases[:, 2],
+        quick_s=phases[:, 3],
+        cook_centre=sums[:, CENTRE],
+        cook_mean=sums[:, MEAN],
+        log_reduction=sums[:, LOG],
+        danger_min=sums[:, DANGER],
+        peak_c=sums[:, PEAK],
+        late_s=sums[:, LATE],
+        profile_c=profile,
+        half_m=half,
+        power=body.power,
+        trace=trace[~np.isnan(trace[:, 0])],
+        target_c=float(pot.target_c[0]),
+        boil_c=float(pot.boil_c[0]),
+        crust_m=none,
+        browned=none,
+        charred=none,
+        lost_kg_m2=none,
+        dry_m=none,
+        spent=none,
+        pressure_pa=pressure,
+        boils_c=boil,
     )
 
 
@@ -277,10 +290,6 @@ def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) 
     body = dish.body(float(np.median(h)))
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     pressure, boil = altitude_of(dish, draws)
-    c = film_constants()
-    skin = Browning(
-        c.protein_rate_1_s, c.brown_ea_j_mol, value("brown_reference_c"), value("skin_dry_m")
-    )
     sums, profile, surface, trace = run_dry(
         half,
         start,
@@ -290,31 +299,37 @@ def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) 
         body.power,
         drying_of(cut.food, 1.0),
         air_of(around, 1.0, 1.0, 1.0),
-        skin,
+        film_constants(),
+        value("skin_dry_m"),
         death_of(cut, 0.0),
         run_of(dish, draws, hold_s),
     )
     none = np.zeros(draws.members)
     return Tenderised(
-        none,
-        none + hold_s,
-        none,
-        none,
-        sums[:, CENTRE],
-        sums[:, MEAN],
-        sums[:, LOG],
-        sums[:, DANGER],
-        sums[:, PEAK],
-        sums[:, LATE],
-        profile,
-        half,
-        body.power,
-        trace[~np.isnan(trace[:, 0])],
-        dry_c(dish),
-        float(boil[0]),
-        surface[:, 0],
-        surface[:, 1],
-        surface[:, 2],
+        come_up_s=none,
+        hold_s=none + hold_s,
+        natural_s=none,
+        quick_s=none,
+        cook_centre=sums[:, CENTRE],
+        cook_mean=sums[:, MEAN],
+        log_reduction=sums[:, LOG],
+        danger_min=sums[:, DANGER],
+        peak_c=sums[:, PEAK],
+        late_s=sums[:, LATE],
+        profile_c=profile,
+        half_m=half,
+        power=body.power,
+        trace=trace[~np.isnan(trace[:, 0])],
+        target_c=dry_c(dish),
+        boil_c=float(boil[0]),
+        crust_m=surface[:, 0],
+        browned=surface[:, 1],
+        charred=surface[:, 2],
+        lost_kg_m2=surface[:, 3],
+        dry_m=surface[:, 4],
+        spent=surface[:, 5],
+        pressure_pa=pressure,
+        boils_c=boil,
     )
 
 
