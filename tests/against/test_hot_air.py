@@ -37,7 +37,8 @@ def test_wings_thighs_ribs_and_shoulder_pieces_reach_their_temperatures_in_movin
 
 def test_ribs_in_smoke_first_stall_and_then_pass_90_within_4_to_6_hours():
     """26 mm at 107 °C; the cook value after five hours is about 60."""
-    run = heat_in(surroundings("smoker"), RIB, "slab", 0.013, 4, 7 * 3600, dt_s=10)
+    rack = Dish("pork-ribs", 1.4, 4, 26.0, tenderise="smoke", bite="tug").body(14.0)
+    run = heat_in(surroundings("smoker"), RIB, rack.power, rack.half_m, 4, 7 * 3600, dt_s=10)
     assert 4 <= run.time_to(90) / 3600 <= 6
     assert 45 <= cooked(run, 5 * 3600) <= 80
     gain = np.diff(run.centre_c[::180])  # K per half hour
@@ -46,8 +47,8 @@ def test_ribs_in_smoke_first_stall_and_then_pass_90_within_4_to_6_hours():
     no_juice = heat_in(
         replace(surroundings("smoker"), vapour_pa=101_000.0),
         RIB,
-        "slab",
-        0.013,
+        rack.power,
+        rack.half_m,
         4,
         7 * 3600,
         dt_s=10,

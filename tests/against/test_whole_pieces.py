@@ -116,8 +116,9 @@ def both_middles(dish, exchange):
     near = np.flatnonzero(vessel[: end + 1] - middle[: end + 1] < NEAR_K)
     end = min(end, near[0]) if near.size else end
     places = np.unique(np.linspace(0, end, 60).astype(int))
+    packing = 1.0 if dish.tenderise == "bath" else found.packing  # bags lie in one layer
     whole = Whole(
-        [found.packing * half for half in halves_of(dish)], found.shape == "cylinder", found.food
+        [packing * half for half in halves_of(dish)], found.shape == "cylinder", found.food
     )
     come_up = f.come_up.likely_s
     seen = whole.middle(

@@ -381,7 +381,8 @@ def test_a_proven_time_passes_the_gate_at_a_lower_reading_only_where_it_was_told
     ],
 )
 def test_every_heat_is_cooked_step_by_step_in_its_own_words(kitchen: Kitchen, heat, finish):
-    live = begin(kitchen, {**SHORT_RIBS, "tenderise": heat, "finish": finish})
+    dish = THIGHS if heat == "air_fry" else SHORT_RIBS  # two hours of a fryer burn the outside
+    live = begin(kitchen, {**dish, "tenderise": heat, "finish": finish})
     switched = heat in ("foil", "low_oven", "air_fry", "smoke", "braise")
     assert (" on, " in live["says"]) == switched, "what heats up is switched on first"
     said = set()

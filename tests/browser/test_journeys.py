@@ -365,7 +365,7 @@ def test_why_this_heat_opens_a_map_and_a_tap_on_it_changes_the_plan(page: Page, 
     pick(page, "beside", "an air fryer")
     expect(page.locator(".why .strip")).to_be_visible()
     by(page, "advice-0").click()
-    expect(by(page, "part-coats")).to_have_text("one coat")
+    expect(by(page, "part-finish")).to_have_text("air fried")
 
 
 def test_a_sauce_is_written_split_and_put_on_the_dish_by_mouse(page: Page, server, axe):

@@ -146,6 +146,14 @@ CALLS = {
         "k_w_m_k": 0.5,
     },
     heat.element_at: {"flux_w_m2": 2500.0, "distance_m": 0.15},
+    heat.loaded_air_c: {
+        "dial_c": 200.0,
+        "power_w": 1500.0,
+        "loss_w_k": 2.0,
+        "u_w_m2_k": 60.0,
+        "area_m2": 0.2,
+        "food_c": 100.0,
+    },
     heat.heat_in: {
         "around": heat.surroundings("smoker"),
         "food": FOOD,

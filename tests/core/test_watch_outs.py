@@ -115,8 +115,18 @@ ON_THE_RIBS = {
     "dries": (GOOD, {"lost_share": 0.121}, {"lost_share": 0.12}),
     "skin-dark": (
         CAREFUL,
-        {"dish": {"tenderise": "air_fry"}, "skin_index": 5.01},
-        {"dish": {"tenderise": "air_fry"}, "skin_index": 5.0},
+        {"dish": {"tenderise": "air_fry"}, "skin_index": 3.0},
+        {"dish": {"tenderise": "air_fry"}, "skin_index": 2.99},
+    ),
+    "never-simmers": (
+        CAREFUL,
+        {"dish": {"tenderise": "slow"}, "come_up": {"likely_s": 28_800.0}},
+        {"dish": {"tenderise": "slow"}, "come_up": {"likely_s": 28_799.0}},
+    ),
+    "load-cools": (
+        CAREFUL,
+        {"dish": {"finish": "air_fryer", "mass_kg": 8.0, "pieces": 24}},
+        {"dish": {"finish": "air_fryer", "mass_kg": 1.0, "pieces": 4}},
     ),
     "over-top": (
         CAREFUL,

@@ -297,10 +297,20 @@ class FinishPublic(HeatPublic):
     )
 
 
+class DialWordPublic(PublicModel):
+    """A word on a machine's dial, and the figure it stands for."""
+
+    name: str
+    value: float
+
+
 class FirstHeatPublic(HeatPublic):
     """A first heat."""
 
     takes_liquid: bool
+    settings: list[DialWordPublic] = Field(
+        description="the words on its dial; empty where the dial shows figures"
+    )
 
 
 class ChoicesPublic(PublicModel):

@@ -147,6 +147,14 @@ class Blanks(dict[str, str]):
         """What the first heat is set to."""
         return amount(self.facts.target_c, "°C")
 
+    def blank_setting(self) -> str:
+        """The word on its dial, where it has words and one of them is meant."""
+        if not self.first.settings:
+            return ""
+        stated = getattr(self.document.kitchen, self.first.dial)
+        name = self.first.setting_at(TYPICAL[self.first.dial]() if stated is None else stated)
+        return f", {name}" if name else ""
+
     def blank_press(self) -> str:
         """The machine's own button."""
         return f" Press “{self.machine.button}”." if self.machine.button else ""

@@ -241,6 +241,7 @@ export const choices: Choices = {
       hint: 'quickest',
       dial: 'pot_gauge_kpa',
       takes_liquid: true,
+      settings: [],
     },
     {
       key: 'braise',
@@ -250,6 +251,7 @@ export const choices: Choices = {
       hint: 'covered dish in the oven',
       dial: 'oven_c',
       takes_liquid: true,
+      settings: [],
     },
     {
       key: 'bath',
@@ -259,6 +261,20 @@ export const choices: Choices = {
       hint: 'to the degree',
       dial: 'bath_c',
       takes_liquid: false,
+      settings: [],
+    },
+    {
+      key: 'slow',
+      name: 'slow cooker',
+      place: 'a slow cooker',
+      done: 'slow-cooked',
+      hint: 'all day',
+      dial: 'slow_power_w',
+      takes_liquid: true,
+      settings: [
+        { name: 'low', value: 112 },
+        { name: 'high', value: 220 },
+      ],
     },
   ],
   finishes: [
@@ -301,7 +317,10 @@ export const choices: Choices = {
   ],
   ingredients: [],
   limits: {},
-  typical: [{ name: 'bath_c', value: 65, unit: '°C' }],
+  typical: [
+    { name: 'bath_c', value: 65, unit: '°C' },
+    { name: 'slow_power_w', value: 220, unit: 'W' },
+  ],
 }
 
 export const step = (key: string, state: string, more: Partial<Step> = {}): Step => ({

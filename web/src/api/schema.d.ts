@@ -745,6 +745,16 @@ export interface components {
             safe_c: number;
         };
         /**
+         * DialWordPublic
+         * @description A word on a machine's dial, and the figure it stands for.
+         */
+        DialWordPublic: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * FinishPublic
          * @description A second heat.
          */
@@ -792,6 +802,11 @@ export interface components {
             dial: string;
             /** Takes Liquid */
             takes_liquid: boolean;
+            /**
+             * Settings
+             * @description the words on its dial; empty where the dial shows figures
+             */
+            settings: components["schemas"]["DialWordPublic"][];
         };
         /**
          * IngredientPublic

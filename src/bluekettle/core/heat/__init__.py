@@ -17,6 +17,7 @@ from bluekettle.core.heat.kernel import (
 from bluekettle.core.heat.surroundings import (
     Surroundings,
     element_at,
+    loaded_air_c,
     surroundings,
     surroundings_keys,
 )
@@ -36,6 +37,7 @@ __all__ = [
     "element_at",
     "equal_body",
     "heat_in",
+    "loaded_air_c",
     "step_piece",
     "surroundings",
     "surroundings_keys",

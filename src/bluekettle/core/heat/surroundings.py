@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.tables import Row, row, rows
+from bluekettle.core.tables import Row, row, rows, value
 
 RACK_REFERENCE_M = 0.15  # where broilers are measured (design)
 
@@ -58,6 +58,29 @@ def surroundings(key: str, air_c: float | None = None) -> Surroundings:
 def surroundings_keys() -> tuple[str, ...]:
     """All keys, in table order."""
     return tuple(rows("surroundings"))
+
+
+def loaded_air_c(
+    dial_c: float, power_w: float, loss_w_k: float, u_w_m2_k: float, area_m2: float, food_c: float
+) -> float:
+    """Temperature that a heater can hold in its air with food in it [°C]: its dial, or where power,
+    loss to the room and what the food takes up balance.
+
+    u_w_m2_k, area_m2, food_c : exchange with the food, its surface, and the temperature at which a
+    wet surface holds it. Raises OutOfRange for a
+    power, loss or exchange that is not above 0, and for temperatures no kitchen has.
+    """
+    ranges = Ranges()
+    ranges.within("power_w", power_w, 1.0, 1e5, "W")
+    ranges.within("loss_w_k", loss_w_k, 0.01, 1e3, "W/K")
+    ranges.within("u_w_m2_k", u_w_m2_k, 0.1, 1e4, "W/m²K")
+    ranges.within("area_m2", area_m2, 0.0, 100.0, "m²")
+    ranges.within("dial_c", dial_c, 30.0, 400.0, "°C")
+    ranges.within("food_c", food_c, 0.0, 120.0, "°C")
+    ranges.close()
+    food_w_k = u_w_m2_k * area_m2
+    held = (power_w + loss_w_k * value("kitchen_c") + food_w_k * food_c) / (loss_w_k + food_w_k)
+    return min(dial_c, held)
 
 
 def element_at(flux_w_m2: float, distance_m: float) -> float:

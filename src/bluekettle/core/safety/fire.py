@@ -11,6 +11,7 @@ from bluekettle.core.safety.watch import (
     other_heat,
 )
 from bluekettle.core.stages import LIMITS, Forecast
+from bluekettle.core.tables import value
 from bluekettle.core.units import amount, percent
 
 SELDOM, OFTEN = 0.05, 0.8  # chances of the wanted colour
@@ -18,14 +19,13 @@ SMOKE_WHY = (
     "Indoors, or in a tent or garage, it fills the air with carbon monoxide, which has no smell."
 )
 DRIES_FROM = 0.12  # of its weight
-DARK_SKIN = 5.0  # browning index of a skin that is burnt
 
 
 def no_window(f: Forecast) -> Found:
     """Where the wanted colour seldom comes before burning, say so and say what would help."""
     m = f.milestones
-    if m.possible >= OFTEN:
-        return
+    if m.possible >= OFTEN or f.skin_index >= value("bitter_index"):
+        return  # enough, or spoilt before it comes under this heat, which is told by itself
     repair: dict[str, object] = {"finish": "air_fryer"}
     says = "Finish in the air fryer"
     if f.dish.want == "mahogany":
@@ -166,11 +166,13 @@ def surface_first(f: Forecast) -> Found:
             other_heat("foil") if foil else {},
             "Close it in foil" if foil else "",
         )
-    if f.dish.tenderise == "air_fry" and f.skin_index > DARK_SKIN:
+    if f.skin_index >= value("bitter_index"):
+        burnt = f.skin_index >= value("burnt_index")
         yield WatchOut(
             "skin-dark",
-            "careful",
-            "The outside is dark long before the inside is as tender as you want.",
+            "stop" if burnt else "careful",
+            f"The outside is {'burnt' if burnt else 'bitter'} before the inside is as tender as you"
+            " want.",
             "Turn it down, lay foil over it from the middle on, or make it tender in closed heat"
             " first.",
             "estimated",

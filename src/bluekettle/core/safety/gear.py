@@ -4,8 +4,13 @@ from __future__ import annotations
 
 from bluekettle.core.safety.watch import Found, Rule, WatchOut
 from bluekettle.core.stages import Forecast
+from bluekettle.core.stages.finishing import heat_of
+from bluekettle.core.stages.vessel import MAX_COME_UP_S
+from bluekettle.core.tables import value
+from bluekettle.core.units import amount
 
 LIKELY = 0.9  # chance of the wanted colour from which edges need no foil
+SAGS_K = 8.0  # under its dial, from which it is worth telling (typical, estimated)
 
 
 def gear_at_hand(f: Forecast) -> Found:
@@ -81,4 +86,39 @@ def lid_on(f: Forecast) -> Found:
         )
 
 
-RULES: tuple[Rule, ...] = (gear_at_hand, lid_on)
+def never_simmers(f: Forecast) -> Found:
+    """A cooker too weak for its own losses settles where losses and power balance."""
+    if f.dish.tenderise != "slow" or f.come_up.likely_s < MAX_COME_UP_S:
+        return
+    power = f.dish.kitchen.or_typical("slow_power_w")
+    settles = value("kitchen_c") + power / value("slow_loss_w_k")
+    high = f.dish.first.settings[-1]
+    yield WatchOut(
+        "never-simmers",
+        "careful",
+        f"This cooker settles near {amount(settles, '°C')} and never comes to a simmer.",
+        f"At {power:.0f} W it loses as much as it heats. What is told is counted at that.",
+        "estimated",
+        {"kitchen": {"slow_power_w": high.value}},
+        f"Set it to {high.name}",
+    )
+
+
+def load_cools(f: Forecast) -> Found:
+    """So much food that the appliance cannot hold its dial."""
+    heat = heat_of(f.dish)
+    if f.dish.kind.dial.endswith("_c"):
+        dial = f.dish.kitchen.or_typical(f.dish.kind.dial)
+        if heat.air_c < dial - SAGS_K:
+            yield WatchOut(
+                "load-cools",
+                "careful",
+                f"With so much food your {f.dish.kind.name} holds about"
+                f" {amount(heat.air_c, '°C')}, not {amount(dial, '°C')}.",
+                "Its heater cannot keep up with what boils off; the times are counted at that."
+                " Two batches brown better.",
+                "estimated",
+            )
+
+
+RULES: tuple[Rule, ...] = (gear_at_hand, lid_on, never_simmers, load_cools)

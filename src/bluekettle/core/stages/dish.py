@@ -317,14 +317,23 @@ class Dish:
     def body(self, h_w_m2_k: float) -> Body:
         """The body of one dimension that heats like one piece at this exchange [W/m²K].
 
-        `packing` stands for pieces that touch (above 1) or let the steam in between (below 1).
+        Where pieces are stacked, the cut's `packing` stands for how they touch (above 1) or let the
+        steam in between (below 1).
+
+        Raises
+        ------
+        MissingData
+            A way to lie that no rule is known for.
         """
         found = cut(self.cut)
         found_halves, powers = self.directions()
         halves = tuple(min(half, WIDE_M) for half in found_halves)
         conductivity = float(found.food.k_w_m_k[-1])  # of hot food: nearly even above freezing
         body = equal_body(halves, powers, h_w_m2_k, conductivity)
-        return replace(body, half_m=body.half_m * found.packing)
+        packing = {"stacked": found.packing, "single": 1.0}.get(self.first.lies)
+        if packing is None:
+            raise MissingData("lies", self.first.lies, ("stacked", "single"))
+        return replace(body, half_m=body.half_m * packing)
 
     def surface_m2(self) -> float:
         """Whole surface to be glazed [m²]: two broad faces and the rim of a slab, the mantle of a

@@ -27,6 +27,7 @@ from bluekettle.core.heat import element_at
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.dish import Cut, Dish, Sighting
 from bluekettle.core.stages.handwork import likely_s
+from bluekettle.core.stages.load import held_c
 from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
@@ -51,6 +52,11 @@ def heat_of(dish: Dish) -> Heat:
     """The finishing appliance's heat, typical where the kitchen does not say."""
     line = dish.kind.appliance
     air, wall, element = (float(line[name]) for name in ("air_c", "wall_c", "element_w_m2"))
+    h = (
+        dish.kitchen.or_typical("hot_oven_h_w_m2_k")
+        if dish.finish == "oven"
+        else float(line["h_w_m2_k"])
+    )
     if dish.finish == "broiler":
         element = element_at(
             dish.kitchen.or_typical("broiler_w_m2"), dish.kitchen.or_typical("rack_m")
@@ -60,12 +66,8 @@ def heat_of(dish: Dish) -> Heat:
         # its share of power.
         dial = dish.kitchen.or_typical(dish.kind.dial)
         element *= (dial - ROOM_C) / (air - ROOM_C)
-        air, wall = dial, wall + dial - air
-    h = (
-        dish.kitchen.or_typical("hot_oven_h_w_m2_k")
-        if dish.finish == "oven"
-        else float(line["h_w_m2_k"])
-    )
+        held = held_c(dish, line, dial, h, "finish")
+        air, wall = held, wall + held - air
     spread = float(line["spread"])
     if dish.finish == "oven" and dish.kitchen.hot_oven_h_w_m2_k is None:
         spread = math.hypot(spread, value("spread_oven_air"))  # still or fan: nobody said

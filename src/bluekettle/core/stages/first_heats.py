@@ -11,6 +11,20 @@ from bluekettle.core.tables import Row, row, rows
 
 
 @dataclass(frozen=True)
+class Setting:
+    """A word on the machine, and the figure of its dial that it stands for."""
+
+    name: str
+    value: float
+
+
+def settings_of(told: str) -> tuple[Setting, ...]:
+    """Settings as the table writes them: "low 115; high 220"."""
+    pairs = [one.split() for one in told.split(";") if one.strip()]
+    return tuple(Setting(name, float(figure)) for name, figure in pairs)
+
+
+@dataclass(frozen=True)
 class FirstHeat:
     """One way to make food tender.
 
@@ -18,7 +32,8 @@ class FirstHeat:
     of liquid or steam.
     dial : the kitchen figure a cook turns. figures : all kitchen figures that enter. preheat : the
     figure of its heating up [min], empty where it starts cold. body : what it occupies (a finish in
-    the same body finds it warm).
+    the same body finds it warm). lies : how the pieces lie in it, stacked or in a single layer.
+    settings : the words that its dial has instead of figures.
     liquid_l, liquid_l_kg : usual liquid [L] and more of it per kg of food [L/kg]; both 0 where it
     takes none.
     turns : how often the food is turned in it. longest_s, step_s : longest hold looked at and the
@@ -32,9 +47,11 @@ class FirstHeat:
     hint: str
     around: str
     dial: str
+    settings: tuple[Setting, ...]
     figures: tuple[str, ...]
     preheat: str
     body: str
+    lies: str
     liquid_l: float
     liquid_l_kg: float
     load: str
@@ -49,6 +66,12 @@ class FirstHeat:
     longest_s: float
     step_s: float
     appliance: Row
+
+    def setting_at(self, figure: float) -> str:
+        """The word on its dial for a figure; empty where it has none within 2 % of it."""
+        near = 0.02  # of the figure (design)
+        names = [s.name for s in self.settings if abs(s.value - figure) <= near * s.value]
+        return names[0] if names else ""
 
     @property
     def job(self) -> str:
@@ -80,9 +103,11 @@ def first_heat(key: str) -> FirstHeat:
         line["hint"],
         line["around"],
         line["dial"],
+        settings_of(line["settings"]),
         tuple(line["figures"].split()),
         line["preheat"],
         line["body"],
+        line["lies"],
         float(line["liquid_l"]),
         float(line["liquid_l_kg"]),
         line["load"],

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
@@ -16,6 +17,7 @@ from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
 from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.dry import run_dry
+from bluekettle.core.stages.load import held_c
 from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Death
 from bluekettle.core.stages.vessel import Pot, Run, run_vessel
 from bluekettle.core.tables import value
@@ -133,12 +135,15 @@ def pressure_pot(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: flo
 
 def covered_dish(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
     """A dish in the oven. The oven's unknown stands for heat received; in it, the dish has no loss
-    to the room.
+    to the room. Its outside is that of a squat cylinder, twice as wide as high, which food and
+    liquid half fill.
     """
+    litres = dish.liquid + 1e3 * dish.mass_kg / dish.check().food.density_kg_m3
+    wide_m = (8e-3 * litres / value("dish_fill") / math.pi) ** (1.0 / 3.0)  # of its volume
     return pot._replace(
         target_c=pot.boil_c - value("braise_simmer_gap_c"),
         oven_c=dish.kitchen.or_typical("oven_c"),
-        oven_w_k=value("h_dish_w_k"),
+        oven_w_k=value("u_dish_w_m2_k") * math.pi * wide_m**2,
     )
 
 
@@ -287,6 +292,9 @@ def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) 
     h = np.full(draws.members, around.h_w_m2_k)
     if "hot_oven_h_w_m2_k" in dish.first.figures:
         h = dish.kitchen.drawn("hot_oven_h_w_m2_k", draws)
+    if dish.first.dry:
+        air_c = held_c(dish, dish.first.appliance, dry_c(dish), float(np.median(h)), "first")
+        around = surroundings(dish.first.around, air_c)
     body = dish.body(float(np.median(h)))
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     pressure, boil = altitude_of(dish, draws)

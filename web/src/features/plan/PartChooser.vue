@@ -13,7 +13,7 @@ import FigureField from './FigureField.vue'
 import MinutesField from './MinutesField.vue'
 import ServeField from './ServeField.vue'
 import { useDraft } from './draft'
-import { biteHint, biteText, dialOf, RELEASES, type PartName } from './sentence'
+import { biteHint, biteText, dialOf, RELEASES, settingOf, type PartName } from './sentence'
 
 const props = defineProps<{ part: PartName; dish: Dish; choices: Choices }>()
 const emit = defineEmits<{ done: [] }>()
@@ -174,8 +174,18 @@ const sauces = computed(() => [
           draft.change({ tenderise: $event as Dish['tenderise'], timer_min: null, liquid_l: null })
         "
       />
+      <div v-if="dial?.settings.length" class="setting">
+        <span id="set-to">Set to</span>
+        <el-segmented
+          class="pick-one"
+          aria-labelledby="set-to"
+          :model-value="settingOf(dial)?.value"
+          :options="dial.settings.map((s) => ({ label: s.name, value: s.value }))"
+          @change="setDial(Number($event))"
+        />
+      </div>
       <NumberField
-        v-if="dial"
+        v-else-if="dial"
         :key="dial.name"
         :model-value="typeof dial.stated === 'number' ? dial.stated : null"
         label="Set at"
@@ -335,6 +345,12 @@ const sauces = computed(() => [
 .cuts button.on {
   border-color: var(--kettle-ember);
   font-weight: 700;
+}
+.setting {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  flex-wrap: wrap;
 }
 .fingers {
   display: grid;

@@ -117,6 +117,14 @@ describe('the cook sentence', () => {
       faultsOf('tenderise', [{ field: 'kitchen.bath_c', given: 'warm', accepted: '45 to 95 °C' }]),
     ).toHaveLength(1)
   })
+  it('tells a slow cooker by the word on its dial, and in watts where it has none', () => {
+    const slow = { ...dish, tenderise: 'slow' as const }
+    const at = (watts?: number) =>
+      say(watts ? { ...slow, kitchen: { slow_power_w: watts } as Dish['kitchen'] } : slow)
+    expect(at()).toContain('slow-cooked on high until')
+    expect(at(112)).toContain('slow-cooked on low until')
+    expect(at(180)).toContain('slow-cooked at 180 W until')
+  })
   it('shows a refused entry as it was typed, and gives each fault to its part', () => {
     const odd = { ...dish, mass_kg: 'lots' as unknown as number }
     expect(say(odd)).toMatch(/^lots of beef/)

@@ -102,15 +102,39 @@ export function serveText(serveAt: string | null | undefined, now: Date): string
 }
 
 /** Dials of a first heat that are the cook's wish for this dish, and stand in the sentence. */
-const WISHED = ['low_oven_c', 'fry_c', 'smoke_c', 'bath_c']
+const WISHED = ['low_oven_c', 'fry_c', 'smoke_c', 'bath_c', 'slow_power_w']
+
+/** A dial of words (low, high) or of figures: what the dish states, and what holds without. */
+export interface Dial {
+  name: string
+  settings: { name: string; value: number }[]
+  stated: unknown
+  usual: number
+}
+
+/** The word on a dial for what it is set to; undefined where it has none for that. */
+export function settingOf(dial: Dial): { name: string; value: number } | undefined {
+  const figure = Number(dial.stated ?? dial.usual)
+  return dial.settings.find((s) => Math.abs(s.value - figure) <= 0.02 * s.value)
+}
+
+/** " at 65 °C", " on low", or " at 180 W" where the machine has no word for it. */
+function dialText(dial: Dial | undefined, degrees: Degrees): string {
+  if (!dial) return ''
+  if (!dial.settings.length)
+    return ` at ${shown(dial.stated ?? dial.usual, (c) => temperature(c, degrees))}`
+  const word = settingOf(dial)
+  return word ? ` on ${word.name}` : ` at ${shown(dial.stated ?? dial.usual, (w) => `${w} W`)}`
+}
 
 /** The dial of the first heat where the sentence tells it: its name, what the dish states, and what holds without. */
 export function dialOf(
   dish: Dish,
   choices: Choices,
   figures: Record<string, number>,
-): { name: string; stated: unknown; usual: number } | undefined {
-  const name = choices.first_heats.find((h) => h.key === (dish.tenderise ?? 'pressure'))?.dial
+): Dial | undefined {
+  const heat = choices.first_heats.find((h) => h.key === (dish.tenderise ?? 'pressure'))
+  const name = heat?.dial
   const usual =
     name === undefined
       ? undefined
@@ -118,6 +142,7 @@ export function dialOf(
   if (name === undefined || usual === undefined || !WISHED.includes(name)) return undefined
   return {
     name,
+    settings: heat?.settings ?? [],
     stated: (dish.kitchen as Record<string, unknown> | undefined)?.[name] ?? null,
     usual,
   }
@@ -153,9 +178,7 @@ export function sentence(
     { text: dish.state === 'frozen' ? 'straight from frozen' : 'from the fridge', part: 'state' },
     { text: ', ' },
     {
-      text:
-        (first?.done ?? dish.tenderise ?? '') +
-        (dial ? ` at ${shown(dial.stated ?? dial.usual, (c) => temperature(c, degrees))}` : ''),
+      text: (first?.done ?? dish.tenderise ?? '') + dialText(dial, degrees),
       part: 'tenderise',
     },
     { text: ' until it ' },
