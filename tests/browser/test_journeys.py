@@ -180,7 +180,7 @@ def test_a_water_bath_is_set_to_the_degree_and_its_gate_says_what_it_rests_on(
         if key in ("tenderise", "finish"):
             assert axe(page) == []
         by(page, f"tap-{key}-{option}").click()
-    expect(by(page, "part-tenderise")).to_have_text("slow-cooked")
+    expect(by(page, "part-tenderise")).to_have_text("slow-cooked on high")
     by(page, "part-tenderise").click()
     page.get_by_role("radio", name="in a water bath").click()
     expect(by(page, "part-tenderise")).to_have_text("in a water bath at 65 °C")
@@ -231,6 +231,7 @@ def test_by_keyboard_alone_from_counter_to_stove(page: Page, server):
         expect(tap).to_be_visible()
         tap.focus()
         page.keyboard.press("Enter")
+    page.wait_for_load_state("networkidle")
     expect(by(page, "start")).to_be_enabled()
     by(page, "start").focus()
     page.keyboard.press("Enter")

@@ -2,12 +2,20 @@
 definition.
 """
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
-from bluekettle.core.glaze import Finish, read_milestones
+from bluekettle.core.glaze import Finish, draw_members, read_milestones
 from bluekettle.core.glaze.colour import index_to_lab, lab_to_hex
-from bluekettle.core.glaze.ensemble import reweigh
+from bluekettle.core.glaze.ensemble import reweigh, tail_quantile, weighted_quantile
+from bluekettle.core.sauce import sample_sauce
+from bluekettle.core.stages import Dish, forecast
+
+RIBS = Dish(
+    "beef-short-ribs", 1.6, 6, 45.0, release="mixed", sauce=sample_sauce("plum-tea"), coats=1
+)
 
 INF = np.inf
 # Seconds to set, bubbling, amber, mahogany, bitter, burnt, crisp: face, edge, and the other side.
@@ -142,3 +150,22 @@ def test_a_glaze_darkens_by_the_named_rungs_as_its_own_colour_fades():
     assert index_to_lab(0.4, raw)[1:] == pytest.approx(amber[1:])
     assert index_to_lab(0.4, raw)[0] == 45.0, "no lighter than it was"
     assert index_to_lab(99.0, raw) == pytest.approx((7.0, 2.0, 1.5))
+
+
+@pytest.mark.parametrize("finish", ["broiler", "grill"])
+def test_no_seed_moves_the_end_of_a_window_by_a_fifth(finish):
+    dish = replace(RIBS, finish=finish, coats=1, timer_min=45.0)
+    ends = [forecast(dish, draws=draw_members(seed)).milestones.window for seed in range(1, 7)]
+    assert max(w.closes_s for w in ends) < 1.2 * min(w.closes_s for w in ends)
+    assert max(w.opens_s for w in ends) < 1.1 * min(w.opens_s for w in ends)
+
+
+def test_a_tail_is_told_by_the_members_around_it():
+    """Of an even spread it is the plain quantile; where the members beyond never get there, too."""
+    even, weights = np.linspace(100.0, 200.0, 101), np.ones(101)
+    assert tail_quantile(even, weights, 0.05) == pytest.approx(105.0, abs=0.6)
+    late = np.where(even > 106.0, np.inf, even)
+    assert tail_quantile(late, weights, 0.05) == weighted_quantile(late, weights, 0.05)
+    one_early = np.append(even, 1.0)
+    plain = weighted_quantile(one_early, np.ones(102), 0.05)
+    assert abs(tail_quantile(one_early, np.ones(102), 0.05) - plain) < 2.0

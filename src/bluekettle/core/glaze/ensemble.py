@@ -113,6 +113,28 @@ def weighted_quantiles(values: Array, weights: Array, quantiles: Sequence[float]
     return [_between(sorted_values, place, quantile) for quantile in quantiles]
 
 
+TAIL_REACH = 0.03  # of the share on both sides that speaks for a tail (numerical)
+TAIL_POINTS = 9
+
+
+def tail_quantile(values: Array, weights: Array, quantile: float) -> float:
+    """A quantile far out [in the unit of the values], from the members around it as well.
+
+    The twentieth of 128 members is six of them, and any one would move it: the mean of the
+    quantiles `TAIL_REACH` to both sides moves half as much from seed to seed (docs/model.md).
+    Where some of them never get there, the plain quantile. Raises OutOfRange as
+    `weighted_quantiles`, and for a quantile nearer than that to 0 or 1.
+    """
+    ranges = Ranges()
+    ranges.within("quantile", quantile, TAIL_REACH, 1.0 - TAIL_REACH)
+    ranges.close()
+    near = np.linspace(quantile - TAIL_REACH, quantile + TAIL_REACH, TAIL_POINTS)
+    found = np.array(weighted_quantiles(values, weights, tuple(near)))
+    if not np.isfinite(found).all():
+        return weighted_quantile(values, weights, quantile)
+    return float(found.mean())
+
+
 def _between(values: Array, place: Array, quantile: float) -> float:
     i = int(np.searchsorted(place, quantile))
     if i == 0:

@@ -445,10 +445,19 @@ def run_site(
             n += 1
         if laid > 0:
             note_setting(
-                times, t, step, film_before, film, wet_fraction, grid.boil_c, c.set_water_fraction
+                times,
+                t,
+                step,
+                film_before,
+                film,
+                wet_before,
+                wet_fraction,
+                grid.boil_c,
+                c.set_water_fraction,
             )
         if times[6] == np.inf and crust > c.crackles_m:
-            times[6] = t + step
+            thicker, over = crust - crust_before, c.crackles_m - crust_before
+            times[6] = t + (step * over / thicker if thicker > over > 0.0 else step)
         # Bitter and burnt are judged on the worst layer; the colour is that of the top one and of
         # what shows through it.
         seen, worst = seen_and_worst(layers, laid, clear, shows)

@@ -67,14 +67,18 @@ def note_setting(
     step: float,
     before_c: float,
     film_c: float,
+    wet_before: float,
     wet_fraction: float,
     boil_c: float,
     set_water_fraction: float,
 ) -> None:
-    """When the film sets (at a water fraction), and when it bubbles [s under the heat]."""
+    """When the film sets (at a water fraction), and when it bubbles [s under the heat], within the
+    step.
+    """
     after = t + step
     if times[0] == np.inf and wet_fraction < set_water_fraction:
-        times[0] = after
+        dried, over = wet_before - wet_fraction, wet_before - set_water_fraction
+        times[0] = t + (step * over / dried if dried > over > 0.0 else step)
     if times[1] == np.inf and film_c > boil_c and times[0] < np.inf:
         rise = film_c - before_c
         over = film_c - boil_c

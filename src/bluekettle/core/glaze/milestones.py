@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.glaze.ensemble import weighted_quantile, weighted_quantiles
+from bluekettle.core.glaze.ensemble import tail_quantile, weighted_quantile, weighted_quantiles
 from bluekettle.core.glaze.finish import Finish
 
 Array = NDArray[np.float64]
@@ -168,7 +168,7 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
         for name, site, sign in (("bubbling", EDGE, BUBBLING), ("amber at the edges", EDGE, AMBER))
     )
     first = np.minimum(times[:, EDGE, BUBBLING], times[:, EDGE, AMBER])
-    look_from = weighted_quantile(first, weights, 0.05)
+    look_from = tail_quantile(first, weights, 0.05)
     horizon = float(finish.sample_s[-1])
     look_from = min(look_from, horizon) if math.isfinite(look_from) else horizon
     # Half the shortest likely gap from amber edges to the wanted colour, and to trouble; between 5
@@ -183,7 +183,7 @@ def read_milestones(finish: Finish, weights: Array, want: str = "mahogany") -> M
 def clock_window(ready: Array, spoilt: Array, weights: Array) -> Window:
     """From the median of the wanted colour to 5 % risk of burning."""
     opens = weighted_quantile(ready, weights, 0.5)
-    closes = weighted_quantile(spoilt, weights, RISK_ACCEPTED)
+    closes = tail_quantile(spoilt, weights, RISK_ACCEPTED)
     opens_s = opens if math.isfinite(opens) else None
     closes_s = closes if math.isfinite(closes) else None
     empty = opens_s is None or (closes_s is not None and closes_s <= opens_s)

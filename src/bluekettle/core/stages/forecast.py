@@ -37,6 +37,7 @@ from bluekettle.core.stages.chain import (
 )
 from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.finishing import (
+    LEAST_S,
     Below,
     coating_of,
     pull_times,
@@ -57,6 +58,7 @@ from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
 
+NEARLY = 0.9  # of the best chance, from which a later pull gains little (typical, estimated)
 LEAST_COOK_MIN = 1e-6  # of food that no heat has reached: its logarithm has to exist (numerical)
 H_IN_FIRE = 150.0  # to a film that boils [W/m²K] (typical, estimated)
 STAND_STEP_S = 20.0  # (numerical)
@@ -187,7 +189,8 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         dish, cut, run, draws, pull.time_s, finish, available_s, weights, warm_s
     )
     peak = hottest_middle(dish, cut, run, stood, draws, pull.time_s)
-    finish_timer = round(weighted_quantile(pull.time_s, weights, 0.5) / 60.0) * 60.0
+    likely_pull_s = weighted_quantile(pull.time_s, weights, 0.5)
+    finish_timer = best_minute_s(milestones, finish, likely_pull_s)
     members = draws.members
     return Forecast(
         dish=dish,
@@ -195,10 +198,10 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         stages=stages,
         total=chain_band(stages, weights),
         hands=chain_band(tuple(s for s in stages if s.who in ("hands", "gate")), weights),
-        headline_s=hold_s + max(60.0, finish_timer),
+        headline_s=hold_s + finish_timer,
         least_sure=least_sure(stages),
         timer_s=hold_s,
-        finish_timer_s=max(60.0, finish_timer),
+        finish_timer_s=finish_timer,
         come_up=Band.of(run.come_up_s, np.ones(members)),
         milestones=milestones,
         finish=finish,
@@ -242,6 +245,20 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
 # not; or in a fire, under a film that boils (its h typical, estimated).
 IN_ROOM = surroundings("rest")
 COVERED = Surroundings(value("h_rest_w_m2_k"), value("kitchen_c"), value("kitchen_c"), 0, 0, True)
+
+
+def best_minute_s(milestones: Milestones, finish: Finish, likely_s: float) -> float:
+    """The timer of the finish [s]: the earliest whole minute after the last act at which nearly as
+    many evenings are right as at any; where none is right at all, the likely one.
+
+    The median moment of the colour would be too early for half of the evenings.
+    """
+    after = math.ceil((finish.last_act_s + LEAST_S) / 60.0)
+    minutes = np.arange(max(1, after), int(finish.sample_s[-1] // 60.0) + 1)
+    right = np.interp(60.0 * minutes, finish.sample_s, milestones.wanted)
+    if not right.size or right.max() <= 0.0:
+        return max(60.0, round(likely_s / 60.0) * 60.0)
+    return 60.0 * float(minutes[np.argmax(right >= NEARLY * right.max())])
 
 
 def stand(

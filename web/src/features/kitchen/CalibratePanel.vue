@@ -46,7 +46,8 @@ const under = computed(() =>
   began.value === null ? 0 : Math.max(0, (now.value.getTime() - began.value) / 1000),
 )
 const shown = computed(() => SIGNS.filter((s) => !(ground.value === 'bread' && s === 'bubbling')))
-const minutes = (s: number | null) => (s === null ? 'never' : stopwatch(s))
+/** The model looks an hour ahead. */
+const minutes = (s: number | null) => (s === null ? 'later than 60 min' : stopwatch(s))
 
 // Tonight's own glaze first, else the first that there is.
 watch(

@@ -23,6 +23,8 @@ const plans = useQuery({
   queryFn: () => fetched(api.GET('/api/v1/plans', { params: { query: { limit: 1 } } })),
 })
 const plan = computed(() => plans.data.value?.plans[0])
+/** What was planned stands above the question: it may not come in late and push it down. */
+const opening = computed(() => !choices.value || plans.isPending.value)
 const answers = ref<Record<string, string>>({})
 const at = ref(0)
 
@@ -82,8 +84,8 @@ function answer(key: string) {
     </section>
     <AsideNote :records="live.aside" />
     <ProblemNote v-if="problem" :problem="problem" again @again="refetch()" />
-    <p v-if="!choices && !problem" class="quiet" role="status">Opening the larder…</p>
-    <section v-if="tap" class="taps">
+    <p v-if="opening && !problem" class="quiet" role="status">Opening the larder…</p>
+    <section v-if="tap && !opening" class="taps">
       <component :is="live.underWay.length ? 'h2' : 'h1'" class="question">{{
         tap.question
       }}</component>
