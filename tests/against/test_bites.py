@@ -61,6 +61,11 @@ TABLE = [
     ("cauliflower", "tug", "simmer", None, 10, 20, CHECK),
     ("celeriac", "tug", "pressure", None, 5, 8, SET),
     ("celeriac", "tug", "simmer", None, 15, 25, CHECK),
+    ("cooked-ham", "sliceable", "foil", None, 100, 180, CHECK),
+    ("pork-loin", "sliceable", "low_oven", None, 75, 140, CHECK),
+    ("pork-loin", "sliceable", "bath", 60.0, 90, 240, CHECK),
+    ("jackfruit", "shreds", "pressure", None, 3, 8, SET),
+    ("jackfruit", "shreds", "simmer", None, 10, 25, CHECK),
 ]
 
 

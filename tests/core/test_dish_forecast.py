@@ -21,7 +21,7 @@ FEW = draw_members(1, 32)
 def usual(key, **more):
     """The usual dish of a cut."""
     found = cut(key)
-    bite = "falls" if "falls" in found.targets else "tug"
+    bite = next(b for b in ("falls", "tug", "sliceable") if b in found.targets)
     return Dish(key, found.mass_kg, found.pieces, found.thickness_mm, bite=bite, **more)
 
 

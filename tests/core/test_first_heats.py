@@ -349,3 +349,20 @@ def test_a_time_is_as_long_as_somebody_told_and_no_longer(told, held):
     assert held_for(STEPS, events, "hold") == held
     undone = [*events, Event(9, "undo", 4000.0, undoes=len(events))] if events else []
     assert held_for(STEPS, undone, "hold") <= held
+
+
+def test_dark_poultry_is_offered_the_temperature_at_which_it_is_good():
+    wings = Dish("chicken-wings", 1.0, 11, 28.0, tenderise="low_oven", bite="sliceable")
+    safe = forecast(wings, draws=FEW)
+    offer = ids(safe)["pleasanter"].repair
+    longer = forecast(replace(wings, **offer), draws=FEW)
+    assert safe.timer_s < longer.timer_s
+    assert longer.safety.core_likely_c >= cut("chicken-wings").pleasant_c
+    assert "pleasanter" not in ids(longer)
+
+
+def test_a_ham_says_for_which_ham_sixty_degrees_hold_and_is_not_salted():
+    ham = Dish("cooked-ham", 2.0, 1, 100.0, tenderise="foil", bite="sliceable")
+    told = ids(forecast(ham, draws=FEW))["safe-if"]
+    assert "60" in told.message
+    assert "74" in told.message

@@ -15,6 +15,7 @@ FEW = draw_members(1, 16)
 # Salmonella in poultry (7) and in red meat (6.5), from the same guidance as in tests/against.
 POULTRY, RED_MEAT = (5.4, 6.0, 7.0), (1.92, 5.65, 6.5)
 WHOLE_CUT_C, POULTRY_C = 63.0, 74.0
+PACKED_HAM_C = 60.0  # reheated, as an inspected plant packed it
 
 
 def logs(time_s, temp_c, species):
@@ -71,6 +72,8 @@ def judge(found):
         assert species == "vegetable"
         return
     wanted = POULTRY_C if species == "poultry" else WHOLE_CUT_C
+    if found.cut.key == "cooked-ham":
+        wanted = PACKED_HAM_C
     assert safety.wanted_c >= wanted
     hot = centre.max() >= wanted
     proven = median >= (RED_MEAT if species in ("beef", "pork", "lamb") else POULTRY)[2]

@@ -123,6 +123,24 @@ ON_THE_RIBS = {
         {"dish": {"tenderise": "slow"}, "come_up": {"likely_s": 28_800.0}},
         {"dish": {"tenderise": "slow"}, "come_up": {"likely_s": 28_799.0}},
     ),
+    "safe-if": (
+        CAREFUL,
+        {"cut": {"safe_if": "{60} is for a ham as it was packed"}},
+        {"cut": {"safe_if": ""}},
+    ),
+    "pleasanter": (
+        GOOD,
+        {
+            "dish": {"tenderise": "low_oven"},
+            "cut": {"pleasant_c": 82.0},
+            "safety": {"core_likely_c": 81.9},
+        },
+        {
+            "dish": {"tenderise": "low_oven"},
+            "cut": {"pleasant_c": 82.0},
+            "safety": {"core_likely_c": 82.0},
+        },
+    ),
     "load-cools": (
         CAREFUL,
         {"dish": {"finish": "air_fryer", "mass_kg": 8.0, "pieces": 24}},

@@ -231,6 +231,8 @@ class Blanks(dict[str, str]):
     def blank_salting(self) -> str:
         """Frozen food, and food that goes into liquid, is not patted dry."""
         them = pieces_text(self.document)
+        if cut(self.document.cut).salted:
+            return f"Pat {them} dry; no salt, there is enough in it."
         if self.document.state == "frozen" or self.first.takes_liquid:
             return f"Salt {them} on all sides."
         return f"Pat {them} dry and salt all sides."

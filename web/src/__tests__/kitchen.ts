@@ -657,8 +657,10 @@ export interface Asked {
 }
 export type Answer = [status: number, body: unknown] | 'away'
 
-/** Answers by "METHOD /path"; what is asked is kept. A function may answer differently each time. */
-export function serve(answers: Record<string, Answer | ((body: unknown) => Answer)>): Asked[] {
+/** Answers by "METHOD /path"; what is asked is kept. A function may answer differently each time, or later. */
+export function serve(
+  answers: Record<string, Answer | ((body: unknown) => Answer | Promise<Answer>)>,
+): Asked[] {
   const asked: Asked[] = []
   vi.stubGlobal('fetch', async (input: Request) => {
     const path = new URL(input.url).pathname.replace('/api/v1', '')
@@ -668,7 +670,7 @@ export function serve(answers: Record<string, Answer | ((body: unknown) => Answe
     const found = answers[`${input.method} ${path}`]
     const answer =
       typeof found === 'function'
-        ? found(body)
+        ? await found(body)
         : (found ?? [404, { title: 'Not found', status: 404, detail: 'there is none', errors: [] }])
     if (answer === 'away') throw new TypeError('network')
     return new Response(JSON.stringify(answer[1]), {

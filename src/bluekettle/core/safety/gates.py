@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import re
+
+from bluekettle.core.glaze import draw_members
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C
 from bluekettle.core.safety.watch import (
     OWN_TIMER,
@@ -14,6 +17,7 @@ from bluekettle.core.safety.watch import (
 )
 from bluekettle.core.sauce import BOILED
 from bluekettle.core.stages import Forecast
+from bluekettle.core.stages.tenderise import pleasant_hold_s
 from bluekettle.core.tables import row, value
 from bluekettle.core.units import amount
 
@@ -28,7 +32,7 @@ HOLD_C = 60.0
 def caution_text(f: Forecast) -> str:
     """The usual figure of this kind of food, in words."""
     caution = row("cautions", f.cut.species)
-    return caution["text"].format(temp=amount(float(caution["temp_c"]), "°C"))
+    return caution["text"].format(temp=amount(f.cut.safe_c, "°C"))
 
 
 def core_safe(f: Forecast) -> Found:
@@ -68,6 +72,36 @@ def core_safe(f: Forecast) -> Found:
         f"Expected in the middle: about {amount(safety.core_likely_c, '°C')}. An expectation is not"
         " a reading.",
         caution["source"],
+    )
+
+
+def held_for(f: Forecast) -> Found:
+    """A temperature that holds only for food as it was packed."""
+    if f.cut.safe_if:
+        told = re.sub(r"\{(\d+)\}", lambda m: amount(float(m[1]), "°C"), f.cut.safe_if)
+        yield WatchOut(
+            "safe-if",
+            "careful",
+            f"{told}.",
+            "Its label says which it is.",
+            "fsis-consumer",
+        )
+
+
+def pleasanter(f: Forecast) -> Found:
+    """Dark poultry is safe before it is good: a little longer loosens the joint."""
+    pleasant = f.cut.pleasant_c
+    if pleasant is None or not f.dish.first.dry or f.safety.core_likely_c >= pleasant:
+        return
+    hold_s = pleasant_hold_s(f.dish, f.cut, draw_members(f.dish.seed))
+    yield WatchOut(
+        "pleasanter",
+        "good to know",
+        f"Safe at {amount(f.safety.wanted_c, '°C')}, pleasanter at {amount(pleasant, '°C')}.",
+        "Joint and skin give only there; lean breast would be dry by then, this is not.",
+        "fsis-consumer",
+        {"timer_min": hold_s / 60.0} if hold_s else {},
+        f"Give it {hold_s / 60.0:.0f} min" if hold_s else "",
     )
 
 
@@ -234,6 +268,8 @@ def leftovers(f: Forecast) -> Found:
 
 RULES: tuple[Rule, ...] = (
     core_safe,
+    held_for,
+    pleasanter,
     raw_contact,
     danger_zone,
     low_heat,

@@ -52,10 +52,12 @@ class Cut:
     bone_fraction: float  # bone, core and trimmings that are not eaten
     aspect: float  # length over breadth of a piece
     bends: bool  # a rack or an arm can be coiled in a pot
+    salted: bool  # as it is bought
     site: str
     targets: dict[str, float]
     overdone: float
     safe_c: float
+    safe_if: str  # what that temperature holds for, where not for all; amounts in braces [°C]
     pleasant_c: float | None
     release: str
     allergens: tuple[str, ...]
@@ -96,10 +98,12 @@ def _read_cut(line: Row) -> Cut:
         float(line["bone_fraction"]),
         float(line["aspect"]),
         line["bends"] == "yes",
+        line["salted"] == "yes",
         line["site"],
         targets,
         float(line["c_overdone"]),
         float(line["safe_c"]),
+        line["safe_if"],
         float(line["pleasant_c"]) if line["pleasant_c"] else None,
         line["release"],
         tuple(line["allergens"].split()),

@@ -415,6 +415,25 @@ def find_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float:
         raise NotConverged(f"cook value for {cut.name} that {dish.bite}", target, reached) from None
 
 
+def pleasant_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float | None:
+    """Shortest hold [s] in whole minutes that brings the middle of the median piece to where this
+    cut is pleasant; None where the cut has no such temperature or this heat does not get there.
+    """
+    pleasant = cut.pleasant_c
+    if pleasant is None:
+        return None
+    pair = wary_pair(draws)
+
+    def enough(minutes: int) -> bool:
+        run = run_tenderise(dish, cut, pair, 60.0 * minutes)
+        return bool(run.peak_c[0] >= pleasant)
+
+    try:
+        return shortest_hold_s(enough, dish.first.longest_s, cut.name)
+    except NotConverged:
+        return None
+
+
 def with_hold(dish: Dish, cut: Cut, draws: Draws) -> tuple[Dish, float]:
     """The dish and its hold [s]: the cook's own timer where one was given, else the one found."""
     if dish.timer_min is not None:

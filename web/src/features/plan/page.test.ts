@@ -102,6 +102,30 @@ describe('the plan page', () => {
     expect(page.find('.stale').exists()).toBe(false)
   })
 
+  it('dims the answer of another dish until this one has its own, and does not start it', async () => {
+    let late: (answer: Answer) => void = () => {}
+    serve({
+      'GET /choices': [200, choices],
+      'GET /plans': [200, { plans: [kept] }],
+      'POST /forecasts': (body) =>
+        (body as { mass_kg: number }).mass_kg > 2
+          ? new Promise<Answer>((done) => (late = done))
+          : [200, forecast],
+      'PUT /plans/5': [200, kept],
+    })
+    const { page } = await show(PlanPage, '/plan')
+    await settle()
+    expect(page.find('.stale').exists()).toBe(false)
+    useDraft(page.vm.$pinia as never).change({ mass_kg: 3 })
+    await settle()
+    await settle()
+    expect(page.find('.stale').exists()).toBe(true)
+    expect(page.get(find('start')).attributes('disabled')).toBeDefined()
+    late([200, forecast])
+    await settle()
+    expect(page.find('.stale').exists()).toBe(false)
+  })
+
   it('names what heats where that is the least sure', async () => {
     const unsure = {
       ...forecast,

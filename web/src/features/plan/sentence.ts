@@ -57,7 +57,15 @@ export const BITES: Record<string, { text: string; hint: string }> = {
 }
 
 const BITES_BONELESS: Record<string, string> = { falls: 'falls apart' }
-const BONELESS = ['octopus', 'cauliflower', 'celeriac', 'beef-cheek', 'pork-shoulder']
+const BONELESS = [
+  'octopus',
+  'cauliflower',
+  'celeriac',
+  'jackfruit',
+  'beef-cheek',
+  'pork-shoulder',
+  'pork-loin',
+]
 
 export const RELEASES: Record<string, { text: string; hint: string }> = {
   quick: { text: 'vented at once', hint: 'thin racks and vegetables' },

@@ -74,7 +74,11 @@ export function usePlan(id: () => number | undefined) {
     forecast,
     problem,
     faults: computed(() => problem.value?.errors ?? []),
-    stale: computed(() => Boolean(query.error.value) || asked.value !== body.value),
+    // What stands on the page is of another dish while this one's answer is not there yet.
+    stale: computed(
+      () =>
+        Boolean(query.error.value) || asked.value !== body.value || query.data.value === undefined,
+    ),
     opened,
     changed: keeping.changed,
     takeTheirs: keeping.takeTheirs,

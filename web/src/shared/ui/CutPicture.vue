@@ -35,6 +35,16 @@ const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = 
     bone: 'M6 26q26 5 53 0M6 33q26 5 53 0M6 40q26 4 53 0M14 18l6 8M28 18l6 9M42 18l6 8',
     tone: '#d39a8b',
   },
+  'pork-loin': {
+    flesh: 'M8 26q2-9 14-10l26 1q10 1 10 12v6q0 9-10 10l-28 1q-10 0-12-10z',
+    bone: 'M10 22q20-6 44-1M20 31q14 4 28-1M22 38q10 2 20 0',
+    tone: '#d9a79a',
+  },
+  'cooked-ham': {
+    flesh: 'M11 38C8 22 19 10 33 11c13 1 21 11 19 23-2 11-12 17-23 16-10 0-16-4-18-12z',
+    bone: 'M17 28l20-14M16 36l30-22M20 43l31-22M24 18l22 24M17 25l22 23M35 13l15 17',
+    tone: '#d18f86',
+  },
   'lamb-breast': {
     flesh: 'M7 26q14-14 50-8l-3 28q-22 9-44 2z',
     bone: 'M18 23q2 14 0 26M29 19q3 16 1 31M40 18q3 15 2 30',
@@ -76,6 +86,11 @@ const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = 
     flesh: 'M12 32a9 9 0 0 1 6-14 11 11 0 0 1 18-5 10 10 0 0 1 16 9 9 9 0 0 1 0 15c-3 8-34 8-40-5z',
     bone: 'M20 42l6 11h14l6-11M32 44v9M19 24q4-4 8 0q4-5 9-1q5-3 8 3',
     tone: '#e9e2c8',
+  },
+  jackfruit: {
+    flesh: 'M10 46q2-22 22-34 20 12 22 34-22 9-44 0z',
+    bone: 'M32 14v34M22 24l4 24M42 24l-4 24M15 36l4 13M49 36l-4 13',
+    tone: '#e6d3a1',
   },
   celeriac: {
     flesh: 'M13 34c-2-12 8-20 19-20s21 8 19 20c-2 11-10 17-19 17s-17-6-19-17z',
