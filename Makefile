@@ -72,7 +72,7 @@ vitest: .stamp/npm
 bench: .stamp/python .stamp/warm
 	$(BIN)/python benchmarks/bench.py
 
-# Whether a test sees a change of the core: 120 of them, about an hour.
+# Whether a test sees a change of the core: 128 of them, over an hour.
 mutants: .stamp/python .stamp/warm
 	$(BIN)/python benchmarks/mutants.py
 
