@@ -41,6 +41,13 @@ def at_gate(kitchen: Kitchen, dish=None):
     return kitchen.press_until(begin(kitchen, dish), "check")
 
 
+def test_a_ham_that_is_salt_already_is_not_salted(kitchen: Kitchen):
+    ham = {"cut": "cooked-ham", "mass_kg": 2, "pieces": 1, "thickness_mm": 100}
+    live = begin(kitchen, {**ham, "tenderise": "foil", "bite": "sliceable", "finish": "oven"})
+    assert "no salt" in live["says"]
+    assert "Salt" in begin(kitchen, SHORT_RIBS)["says"]
+
+
 def test_from_start_to_log_with_a_second_coat_and_a_sign(kitchen: Kitchen):
     live = kitchen.press_until(begin(kitchen), "finish")
     assert live["fire"]["assumed"] is False

@@ -361,7 +361,7 @@ def test_dark_poultry_is_offered_the_temperature_at_which_it_is_good():
     assert "pleasanter" not in ids(longer)
 
 
-def test_a_ham_says_for_which_ham_sixty_degrees_hold_and_is_not_salted():
+def test_a_ham_says_for_which_ham_sixty_degrees_hold():
     ham = Dish("cooked-ham", 2.0, 1, 100.0, tenderise="foil", bite="sliceable")
     told = ids(forecast(ham, draws=FEW))["safe-if"]
     assert "60" in told.message

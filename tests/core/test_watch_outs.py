@@ -141,6 +141,11 @@ ON_THE_RIBS = {
             "safety": {"core_likely_c": 82.0},
         },
     ),
+    "first-load-cools": (
+        CAREFUL,
+        {"dish": {"tenderise": "air_fry", "mass_kg": 8.0, "pieces": 24}},
+        {"dish": {"tenderise": "air_fry", "mass_kg": 0.8, "pieces": 4}},
+    ),
     "load-cools": (
         CAREFUL,
         {"dish": {"finish": "air_fryer", "mass_kg": 8.0, "pieces": 24}},

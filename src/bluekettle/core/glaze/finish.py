@@ -280,8 +280,8 @@ def run_finish(
         Logarithms of the heat, coat, interface and browning factors, instead of those of `draws`.
     dried : ndarray, shape (members, 5) or (5,), optional
         Dry crust and half-dried layer [m], how far the food itself has browned and charred [-] and
-        the share of its juice that is spent [-] at the start, from a
-        dry first heat; none where absent.
+        the share of its juice that is spent [-] at the start, from a dry first heat; none where
+        absent.
 
     Returns
     -------

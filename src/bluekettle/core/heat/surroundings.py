@@ -67,8 +67,8 @@ def loaded_air_c(
     loss to the room and what the food takes up balance.
 
     u_w_m2_k, area_m2, food_c : exchange with the food, its surface, and the temperature at which a
-    wet surface holds it. Raises OutOfRange for a
-    power, loss or exchange that is not above 0, and for temperatures no kitchen has.
+    wet surface holds it. Raises OutOfRange for a power, loss or exchange that is not above 0, and
+    for temperatures no kitchen has.
     """
     ranges = Ranges()
     ranges.within("power_w", power_w, 1.0, 1e5, "W")

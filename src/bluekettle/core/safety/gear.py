@@ -5,6 +5,7 @@ from __future__ import annotations
 from bluekettle.core.safety.watch import Found, Rule, WatchOut
 from bluekettle.core.stages import Forecast
 from bluekettle.core.stages.finishing import heat_of
+from bluekettle.core.stages.tenderise import first_air_c
 from bluekettle.core.stages.vessel import MAX_COME_UP_S
 from bluekettle.core.tables import value
 from bluekettle.core.units import amount
@@ -105,16 +106,22 @@ def never_simmers(f: Forecast) -> Found:
 
 
 def load_cools(f: Forecast) -> Found:
-    """So much food that the appliance cannot hold its dial."""
-    heat = heat_of(f.dish)
-    if f.dish.kind.dial.endswith("_c"):
-        dial = f.dish.kitchen.or_typical(f.dish.kind.dial)
-        if heat.air_c < dial - SAGS_K:
+    """So much food that an appliance cannot hold its dial, in the first heat or the second."""
+    dish, kind, first = f.dish, f.dish.kind, f.dish.first
+    heats = []
+    if first.dry:
+        dial = dish.kitchen.or_typical(first.dial)
+        heats.append(("first-load-cools", first.name, dial, first_air_c(dish)))
+    if kind.dial.endswith("_c"):
+        dial = dish.kitchen.or_typical(kind.dial)
+        heats.append(("load-cools", kind.name, dial, heat_of(dish).air_c))
+    for key, name, dial, held in heats:
+        if held < dial - SAGS_K:
             yield WatchOut(
-                "load-cools",
+                key,
                 "careful",
-                f"With so much food your {f.dish.kind.name} holds about"
-                f" {amount(heat.air_c, '°C')}, not {amount(dial, '°C')}.",
+                f"With so much food your {name} holds about {amount(held, '°C')}, not"
+                f" {amount(dial, '°C')}.",
                 "Its heater cannot keep up with what boils off; the times are counted at that."
                 " Two batches brown better.",
                 "estimated",

@@ -245,12 +245,7 @@ def run_tenderise(
         hold_s=phases[:, 1],
         natural_s=phases[:, 2],
         quick_s=phases[:, 3],
-        cook_centre=sums[:, CENTRE],
-        cook_mean=sums[:, MEAN],
-        log_reduction=sums[:, LOG],
-        danger_min=sums[:, DANGER],
-        peak_c=sums[:, PEAK],
-        late_s=sums[:, LATE],
+        **tallied(sums),
         profile_c=profile,
         half_m=half,
         power=body.power,
@@ -268,6 +263,18 @@ def run_tenderise(
     )
 
 
+def tallied(sums: Array) -> dict[str, Array]:
+    """What a run added up, (members, TALLIES), by the names of `Tenderised`."""
+    return {
+        "cook_centre": sums[:, CENTRE],
+        "cook_mean": sums[:, MEAN],
+        "log_reduction": sums[:, LOG],
+        "danger_min": sums[:, DANGER],
+        "peak_c": sums[:, PEAK],
+        "late_s": sums[:, LATE],
+    }
+
+
 def death_of(cut: Cut, less_k: float) -> Death:
     """The thermal death that a cut is judged by, counted so much colder [K]."""
     kill = kill_for(cut.species)
@@ -279,6 +286,14 @@ def run_of(dish: Dish, draws: Draws, hold_s: float) -> Run:
     samples = TRACE_SAMPLES if draws.members > 2 else 1
     every_s = max(30.0, hold_s / 300.0)  # samples of the traces (design)
     return Run(float(hold_s), float(dish.first.step_s), every_s, samples)
+
+
+def first_air_c(dish: Dish) -> float:
+    """Air that the first heat holds around this much food [°C]; of hot air only."""
+    h = surroundings(dish.first.around, dry_c(dish)).h_w_m2_k
+    if "hot_oven_h_w_m2_k" in dish.first.figures:
+        h = dish.kitchen.or_typical("hot_oven_h_w_m2_k")
+    return held_c(dish, dish.first.appliance, dry_c(dish), h, "first")
 
 
 def dry_c(dish: Dish) -> float:
@@ -293,8 +308,7 @@ def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) 
     if "hot_oven_h_w_m2_k" in dish.first.figures:
         h = dish.kitchen.drawn("hot_oven_h_w_m2_k", draws)
     if dish.first.dry:
-        air_c = held_c(dish, dish.first.appliance, dry_c(dish), float(np.median(h)), "first")
-        around = surroundings(dish.first.around, air_c)
+        around = surroundings(dish.first.around, first_air_c(dish))
     body = dish.body(float(np.median(h)))
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     pressure, boil = altitude_of(dish, draws)
@@ -318,12 +332,7 @@ def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) 
         hold_s=none + hold_s,
         natural_s=none,
         quick_s=none,
-        cook_centre=sums[:, CENTRE],
-        cook_mean=sums[:, MEAN],
-        log_reduction=sums[:, LOG],
-        danger_min=sums[:, DANGER],
-        peak_c=sums[:, PEAK],
-        late_s=sums[:, LATE],
+        **tallied(sums),
         profile_c=profile,
         half_m=half,
         power=body.power,
