@@ -101,9 +101,14 @@ def warm() -> None:
         forecasts.forecast_dish(document, datetime.now(UTC))
 
 
-def start_worker() -> None:
+def warm_beside() -> None:
+    """The same for a worker that thinks ahead."""
+    warm()
+
+
+def start_worker(nice: int) -> None:
     """A worker lets taps go first, leaves Ctrl-C to the server, and goes when that was killed."""
-    os.nice(5)
+    os.nice(nice)
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     server = multiprocessing.parent_process()
     if server is not None:
@@ -130,5 +135,8 @@ TASKS: dict[str, Callable[..., Any]] = {
         analyse,
         vary,
         warm,
+        warm_beside,
     )
 }
+# What nobody waits for with a tap: it must not stand in the way of a forecast.
+BESIDE = frozenset({"advise", "effects", "explore", "warm_beside"})

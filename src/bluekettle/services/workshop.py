@@ -15,10 +15,11 @@ from typing import Any
 
 from bluekettle.core.errors import CoreError
 from bluekettle.services.errors import Busy
-from bluekettle.services.heavy import TASKS, start_worker
+from bluekettle.services.heavy import BESIDE, TASKS, start_worker
 
 KEPT = 256  # results of strips that are kept
 MOST_WAITING = 12  # requests that may wait for the model at once; more are asked to come again
+NICE, NICE_BESIDE = 5, 10  # of the processes: taps go first, thinking ahead last
 LOOK_EVERY_S = 0.25  # whether anybody still waits
 
 Key = tuple[str, Any]
@@ -31,11 +32,14 @@ def always() -> bool:
 
 
 class Workshop:
-    """Runs tasks by name. Without workers they run at once, in the thread that asks."""
+    """Runs tasks by name. Without workers they run at once, in the thread that asks.
+
+    What only thinks ahead (`BESIDE`) has a worker of its own, so that no forecast waits for it.
+    """
 
     def __init__(self, workers: int = 0) -> None:
         self.workers = workers
-        self._pool: ProcessPoolExecutor | None = None
+        self._pools: dict[bool, ProcessPoolExecutor] = {}
         self._lock = threading.Lock()
         self._waiting = 0
         self._results: OrderedDict[Key, Any] = OrderedDict()
@@ -96,14 +100,15 @@ class Workshop:
     def close(self) -> None:
         """End the workers."""
         with self._lock:
-            pool, self._pool = self._pool, None
-        if pool is not None:
+            pools, self._pools = self._pools, {}
+        for pool in pools.values():
             pool.shutdown(wait=False, cancel_futures=True)
 
     def warm(self) -> None:
         """Start the workers and load their kernels, before anybody waits."""
         for _ in range(self.workers):
             self._submit("warm", ())
+        self._submit("warm_beside", ())
 
     def keep(self, task: str, payload: tuple[Any, ...], result: Any) -> Any:
         """Remember the result of a task; the same result."""
@@ -129,24 +134,30 @@ class Workshop:
 
     def _submit(self, task: str, payload: tuple[Any, ...]) -> Future[Any]:
         for _ in range(2):
-            with self._lock:
-                if self._pool is None:
-                    context = multiprocessing.get_context("spawn")
-                    self._pool = ProcessPoolExecutor(
-                        self.workers, mp_context=context, initializer=start_worker
-                    )
-                pool = self._pool
+            pool = self._pool_of(task)
             try:
                 return pool.submit(TASKS[task], *payload)
             except BrokenProcessPool:
                 self._forget(pool)
         raise Busy("the model's process ended; ask again in a moment")
 
+    def _pool_of(self, task: str) -> ProcessPoolExecutor:
+        """The processes that run a task, started where there are none."""
+        beside = task in BESIDE
+        with self._lock:
+            if beside not in self._pools:
+                self._pools[beside] = ProcessPoolExecutor(
+                    1 if beside else self.workers,
+                    mp_context=multiprocessing.get_context("spawn"),
+                    initializer=start_worker,
+                    initargs=(NICE_BESIDE if beside else NICE,),
+                )
+            return self._pools[beside]
+
     def _forget(self, pool: ProcessPoolExecutor) -> None:
         """Let a broken pool go; the next run starts a new one."""
         with self._lock:
-            if self._pool is pool:
-                self._pool = None
+            self._pools = {key: other for key, other in self._pools.items() if other is not pool}
         pool.shutdown(wait=False)
 
     def _wait(self, begun: Future[Any], waits: Callable[[], bool]) -> Any:
@@ -156,9 +167,5 @@ class Workshop:
             except NotYet:
                 if not waits() and begun.cancel():
                     raise Busy("nobody waits for this any more") from None
-            except CancelledError:
-                raise Busy("the model's process ended; ask again in a moment") from None
-            except BrokenProcessPool:
-                with self._lock:
-                    self._pool = None
+            except (CancelledError, BrokenProcessPool):
                 raise Busy("the model's process ended; ask again in a moment") from None

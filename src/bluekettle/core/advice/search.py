@@ -4,13 +4,14 @@ turns.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from bluekettle.core.glaze import Milestones, draw_members, read_milestones
+from bluekettle.core.glaze import Draws, Milestones, draw_members, read_milestones
 from bluekettle.core.stages import LIMITS, Dish, FinishKind, Forecast, Kitchen, cut, finish_kind
-from bluekettle.core.stages.finishing import Below, run_dish_finish
+from bluekettle.core.stages.finishing import STEP_S, Below, run_dish_finish
 from bluekettle.core.units import amount, percent, span_words, times_in_ten
 
 ALWAYS = ("broiler", "air_fryer", "oven")  # looked at whatever the dish names
@@ -19,6 +20,10 @@ LATE = (0.3, 0.55, 0.8)  # a first coat at these shares of the time to the colou
 TURNS = (0.4, 0.5, 0.6)  # one turn at these shares of it
 COAT_MM = (0.3, 0.5, 0.8)  # thin, usual, thick (design)
 MEMBERS = 32
+FEW = 8  # members of the first, coarse look at every setting
+COARSE_S = 4.0  # its step (numerical)
+FILMED = 6  # leading settings of each appliance that are tried with other films
+FINALISTS = 4  # of each appliance, and of all moments tried: looked at closely
 
 
 @dataclass(frozen=True)
@@ -43,6 +48,9 @@ class Setting:
     reason: str
 
 
+Pair = tuple[Setting, Dish]
+
+
 @dataclass(frozen=True)
 class Advice:
     """The choice, two runners-up, how the dish stands now, and what to say when nothing is safe."""
@@ -53,22 +61,34 @@ class Advice:
     none_safe: str
 
 
-def candidates(dish: Dish) -> list[Dish]:
-    """Dishes that differ from this one in appliance, its dial, and number and thickness of
-    coats.
+def candidates(dish: Dish, finish: str) -> list[Dish]:
+    """Dishes that differ from this one in appliance, its dial, and number of coats; of the usual
+    thickness.
     """
-    found = []
+    kind = finish_kind(finish)
+    base = replace(dish, finish=finish, coats_min=None, flips_min=(), sightings=())
     coats = (1, 2, 3) if dish.sauce is not None else (0,)
-    films = [(n, mm) for n in coats for mm in (COAT_MM if n else (dish.coat_mm,))]
-    for finish in dict.fromkeys((*ALWAYS, dish.finish)):
-        kind = finish_kind(finish)
-        for n, mm in films:
-            base = replace(
-                dish, finish=finish, coats=n, coat_mm=mm, coats_min=None, flips_min=(), sightings=()
-            )
-            for dial in dials(kind, dish.kitchen):
-                found.append(replace(base, kitchen=dish.kitchen.having(kind.dial, dial)))
-    return found
+    film = COAT_MM[1] if dish.sauce is not None else dish.coat_mm
+    return [
+        replace(base, coats=n, coat_mm=film, kitchen=dish.kitchen.having(kind.dial, dial))
+        for n in coats
+        for dial in dials(kind, dish.kitchen)
+    ]
+
+
+def films(dish: Dish) -> list[Dish]:
+    """The same setting with thinner and with thicker coats."""
+    if dish.sauce is None:
+        return []
+    return [replace(dish, coat_mm=mm) for mm in COAT_MM if mm != dish.coat_mm]
+
+
+def leading(pairs: list[Pair]) -> list[Pair]:
+    """The best setting of each place of the dial, as far as the best few."""
+    best: dict[float, Pair] = {}
+    for pair in pairs:
+        best.setdefault(pair[0].dial, pair)
+    return list(best.values())[:FINALISTS]
 
 
 def dials(kind: FinishKind, kitchen: Kitchen) -> list[float]:
@@ -110,12 +130,33 @@ def timed(dish: Dish, opens_s: float) -> list[Dish]:
     return turns + [replace(dish, coats_min=(minute(share),)) for share in LATE]
 
 
-def judge(dish: Dish, forecast: Forecast) -> Setting:
+@dataclass(frozen=True)
+class Judge:
+    """How closely settings are looked at: for which members, in which step [s]; the food below is
+    that of the forecast.
+    """
+
+    forecast: Forecast
+    draws: Draws
+    step_s: float = STEP_S
+
+    def all(self, dishes: Sequence[Dish]) -> list[Pair]:
+        """Every dish with its setting, the best first."""
+        pairs = [(judge(dish, self.forecast, self.draws, self.step_s), dish) for dish in dishes]
+        return ranked(pairs)
+
+
+def ranked(pairs: list[Pair]) -> list[Pair]:
+    """Settings with their dishes, the best first."""
+    return sorted(pairs, key=lambda pair: order(pair[0]))
+
+
+def judge(dish: Dish, forecast: Forecast, draws: Draws, step_s: float = STEP_S) -> Setting:
     """How wide the pull window of one setting is; the food below is that of the forecast."""
-    draws = draw_members(dish.seed, MEMBERS)
-    below = Below(np.full(MEMBERS, forecast.deep_c), forecast.surface_c, forecast.dried)
-    finish = run_dish_finish(dish, cut(dish.cut), draws, below)
-    read = read_milestones(finish, np.full(MEMBERS, 1.0 / MEMBERS), dish.want)
+    members = draws.members
+    below = Below(np.full(members, forecast.deep_c), forecast.surface_c, forecast.dried)
+    finish = run_dish_finish(dish, cut(dish.cut), draws, below, step_s)
+    read = read_milestones(finish, np.full(members, 1.0 / members), dish.want)
     opens, closes = read.window.opens_s, read.window.closes_s
     end = float(finish.sample_s[-1])
     width = (closes if closes is not None else end) - (opens if opens is not None else 2.0 * end)
@@ -226,32 +267,33 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
 
     Notes
     -----
-    32 members of the same seed for every candidate, so that settings are compared on the same
-    evenings. Moments (a later first coat, a turn) are tried on the leading settings of
-    each appliance. A turn asks for colour on both sides.
+    Every candidate is glanced at with eight members, the leading ones are judged with 32, of the
+    same seed, so that settings are compared on the same evenings. Moments (a later first coat, a
+    turn) are tried on the leading settings of each appliance. A turn asks for colour on both sides.
     """
-    now = judge(replace(dish, sightings=()), forecast)
-    tried = candidates(dish)
-    judged = [(judge(candidate, forecast), candidate) for candidate in tried]
-    leaders: list[tuple[Setting, Dish]] = []
-    for finish in dict.fromkeys(d.finish for d in tried):
-        own = [pair for pair in judged if pair[1].finish == finish]
-        leaders.append(min(own, key=lambda pair: order(pair[0])))
+    closely = Judge(forecast, draw_members(dish.seed, MEMBERS))
+    coarsely = Judge(forecast, draw_members(dish.seed, FEW), COARSE_S)
+    now, _ = closely.all([replace(dish, sightings=())])[0]
+    finalists: list[Dish] = []
+    moved: list[Dish] = []
+    for finish in dict.fromkeys((*ALWAYS, dish.finish)):
+        usual = coarsely.all(candidates(dish, finish))
+        other_films = [film for _, first in usual[:FILMED] for film in films(first)]
+        own = ranked([*usual, *coarsely.all(other_films)])
+        finalists += [other for _, other in leading(own)]
         single = [pair for pair in own if pair[1].coats == 1]
-        leaders += [min(single, key=lambda pair: order(pair[0]))] if single else []
-    moved = [
-        judge(other, forecast)
-        for setting, leader in leaders
-        for other in timed(leader, setting.opens_s)
-    ]
-    # A cook who turns the food wants both sides brown: then only settings with a turn can stand for
-    # it.
-    found = [s for s, _ in judged] + moved
-    found = [s for s in found if s.flips_min] if dish.flips_min else found
-    ranked = [replace(s, reason=reason_for(s, now)) for s in sorted(found, key=order)]
-    choice = ranked[0]
-    others = [s for s in ranked if s.finish != choice.finish]
-    same = [s for s in ranked if s.finish == choice.finish and s.dial != choice.dial]
+        for setting, leader in (*own[:1], *single[:1]):
+            moved += timed(leader, setting.opens_s)
+    if dish.flips_min:
+        # A cook who turns the food wants both sides brown: only settings with a turn can stand for
+        # it.
+        finalists, moved = [], [other for other in moved if other.flips_min]
+    finalists += [other for _, other in coarsely.all(moved)[:FINALISTS]]
+    found = [setting for setting, _ in closely.all(finalists)]
+    told = [replace(s, reason=reason_for(s, now)) for s in found]
+    choice = told[0]
+    others = [s for s in told if s.finish != choice.finish]
+    same = [s for s in told if s.finish == choice.finish and s.dial != choice.dial]
     runners = (*others[:1], *same[:1])
     none_safe = ""
     if choice.possible < 0.9:

@@ -66,7 +66,7 @@ def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
     seed : int
         0 to 2**31.
     members : int
-        A power of two from 16 to 1024. Member 0 is replaced by the median member.
+        A power of two from 8 to 1024. Member 0 is replaced by the median member.
 
     Raises
     ------
@@ -74,8 +74,8 @@ def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
     """
     ranges = Ranges()
     ranges.within("seed", seed, 0, 2**31)
-    if members not in (16, 32, 64, 128, 256, 512, 1024):
-        ranges.add("members", members, "a power of two from 16 to 1024")
+    if members not in (8, 16, 32, 64, 128, 256, 512, 1024):
+        ranges.add("members", members, "a power of two from 8 to 1024")
     ranges.close()
     found: dict[str, Array] = {}
     for names, own in ((NAMES, seed), (UNKNOWN, seed + len(NAMES))):

@@ -212,9 +212,11 @@ def _median_draws() -> Draws:
     return Draws({name: np.zeros(1) for name in ("heat", "coat", "interface", "browning")})
 
 
-def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, below: Below) -> Finish:
+def run_dish_finish(
+    dish: Dish, cut: Cut, draws: Draws, below: Below, step_s: float = STEP_S
+) -> Finish:
     """The finish of a dish for the whole ensemble, looked at for about three times its likely
-    length.
+    length, in steps of `step_s` [s].
     """
     heat, coating = heat_of(dish), coating_of(dish, cut)
     likely = below.median()
@@ -247,7 +249,8 @@ def run_dish_finish(dish: Dish, cut: Cut, draws: Draws, below: Below) -> Finish:
         below.surface_c,
         horizon,
         altitude,
-        every_s=STEP_S * round(every / STEP_S),
+        dt_s=step_s,
+        every_s=step_s * round(every / step_s),
         log_factors=log_factors_of(dish, draws),
         dried=below.dried,
     )
