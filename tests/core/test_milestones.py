@@ -44,7 +44,7 @@ def finish(*sites):
     times = np.array(sites, dtype=float).transpose(1, 0, 2)
     sample_s = np.arange(0.0, 500.0, 10.0)
     traces = np.zeros((4, len(sites), sample_s.size, 4), dtype=np.float32)
-    return Finish(times, traces, sample_s, acts=(), caramelises=True)
+    return Finish(times, traces, sample_s, acts=(), caramelises=True, lying=None)
 
 
 def test_a_member_is_right_from_its_colour_until_its_edge_burns_or_its_face_turns_bitter():

@@ -11,7 +11,8 @@ from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.stages import Dish, Kitchen, cut
 from bluekettle.core.stages.forecast import below_surface
 from bluekettle.core.stages.standing import carry_over
-from bluekettle.core.stages.tenderise import run_tenderise
+from bluekettle.core.stages.tally import MEAN, PEAK, TALLIES, Brought
+from bluekettle.core.stages.tenderise import death_of, run_tenderise
 from bluekettle.core.tables import value
 
 MEDIAN = draw_members().median_only()
@@ -89,8 +90,9 @@ def test_at_rest_the_middle_still_rises_while_the_surface_falls():
     """Carry-over: a steep profile evens out."""
     found = run(RIBS, 60.0)
     food = cut(RIBS.cut).food
-    rested, peak, surface = carry_over(
-        found.profile_c,
+    sums = np.zeros((32, TALLIES))
+    rested, peak, surface, sums = carry_over(
+        Brought(found.profile_c, sums, np.zeros(32)),
         found.half_m,
         found.crust_m,
         np.full(32, 240.0),
@@ -99,11 +101,14 @@ def test_at_rest_the_middle_still_rises_while_the_surface_falls():
         0.0,
         drying_of(food, 1.0),
         air_of(surroundings("rest"), 7.0, 1.0, 1.0),
+        death_of(cut(RIBS.cut), 0.0),
         20.0,
     )
     assert np.all(rested[:, 0] > found.profile_c[:, 0])
     assert np.all(rested[:, -1] < found.profile_c[:, -1])
     assert np.all(peak >= rested[:, 0] - 1e-9)
+    assert np.all(sums[:, PEAK] == peak)
+    assert np.all(sums[:, MEAN] > 0.0)  # what is hot goes on cooking
     assert np.all(surface < rested[:, -1])
     deep, shallow = below_surface(rested, found.half_m, surface)
     assert np.all(deep >= rested.min(axis=1) - 1e-6)

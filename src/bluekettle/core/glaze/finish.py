@@ -22,6 +22,7 @@ from bluekettle.core.glaze.records import (
     Ground,
     HeatSource,
     Layer,
+    Lying,
     Skin,
     film_constants,
 )
@@ -202,6 +203,7 @@ class Act(NamedTuple):
     turn: bool = False
 
 
+SURFACE_FIGURES, FILM_FIGURES, COAT_FIGURES = 5, 5, 5  # columns of `Lying`
 BEFORE = Act(0.0)  # a coat that is on before the heat
 MOST_ACTS = 16
 
@@ -214,7 +216,7 @@ class Finish:
     times_s : (members, sites, 7), set, bubbling, amber, mahogany, bitter, burnt, crisp [s]; inf
     where not reached.
     traces : (members, sites, samples, 4), browning index, film [°C], water fraction, crust [m].
-    sample_s : (samples,) [s].
+    sample_s : (samples,) [s]. lying : the surface, its film and its coats at the end.
     """
 
     times_s: Array
@@ -222,6 +224,7 @@ class Finish:
     sample_s: Array
     acts: tuple[Act, ...]
     caramelises: bool
+    lying: Lying
 
     @property
     def coats(self) -> tuple[Act, ...]:
@@ -256,6 +259,8 @@ def run_finish(
     log_factors: Array | None = None,
     change: HeatChange | None = None,
     dried: Array | None = None,
+    lying: Lying | None = None,
+    leaves_s: Array | None = None,
 ) -> Finish:
     """Integrate a finish for all members and for both sites (face and edge).
 
@@ -282,6 +287,10 @@ def run_finish(
         Dry crust and half-dried layer [m], how far the food itself has browned and charred [-] and
         the share of its juice that is spent [-] at the start, from a dry first heat; none where
         absent.
+    lying : Lying, optional
+        What an earlier fire left on the food, of as many sites; then no coat is needed.
+    leaves_s : ndarray, shape (members,), optional
+        When each member leaves the heat [s]; at `time_s` where absent.
 
     Returns
     -------
@@ -294,7 +303,10 @@ def run_finish(
         Names every argument outside its range.
     """
     brought = np.zeros(5) if dried is None else dried
-    _check_finish(draws, heat, coating, acts, deep_c, surface_c, time_s, dt_s, log_factors, brought)
+    fewest = 0 if lying is not None and lying.laid else 1
+    _check_finish(
+        draws, heat, coating, acts, deep_c, surface_c, time_s, dt_s, log_factors, brought, fewest
+    )
     ranges = Ranges()
     ranges.within("every_s", every_s, 0.05, 600.0, "s")
     ranges.within("altitude_m", altitude_m, -400.0, 4500.0, "m")
@@ -304,23 +316,56 @@ def run_finish(
     c = constants or film_constants()
     every = max(1, round(every_s / dt_s))
     never = HeatChange(math.inf, heat)
+    sites = sites_of(coating, shreds, any(act.turn for act in acts), c)
+    steps = round(time_s / dt_s)
+    leaves = np.full(draws.members, steps)
+    if leaves_s is not None:
+        leaves = np.clip(np.round(leaves_s / dt_s), 0, steps).astype(np.int64)
+    on = lying_on(lying, brought, draws.members, len(sites), acts, leaves)
     times, traces = integrate(
         factors_of(draws, heat, log_factors),
         np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(),
         float(min(surface_c, boil_c)),
-        np.broadcast_to(brought, (draws.members, 5)).astype(float),
-        sites_of(coating, shreds, any(act.turn for act in acts), c),
+        on,
+        sites,
         heat.for_kernel(),
         layer_of(coating, c),
         Skin(coating.bare, value("bare_juice_kg_m2"), JUICE_WATER, JUICE_BOUND, c.protein_rate_1_s),
-        np.array(acts, dtype=float),
+        np.array(acts, dtype=float).reshape(-1, len(Act._fields)),
         (change or never).for_kernel(),
-        Grid(float(dt_s), round(time_s / dt_s), every, pressure, boil_c),
+        Grid(float(dt_s), steps, every, pressure, boil_c),
         c,
         ground,
     )
     samples = dt_s * every * np.arange(traces.shape[2])
-    return Finish(times, traces, samples, tuple(Act(*act) for act in acts), coating.caramelises)
+    done = tuple(Act(*act) for act in acts)
+    on = on._replace(laid=on.laid + sum(act.coat for act in done))
+    return Finish(times, traces, samples, done, coating.caramelises, on)
+
+
+def lying_on(
+    lying: Lying | None,
+    dried: Array,
+    members: int,
+    sites: int,
+    acts: Sequence[Act],
+    leaves: NDArray[np.int64],
+) -> Lying:
+    """What lies on the food as this run begins, with room for the coats it brings: a copy, which
+    the kernel writes into.
+    """
+    more = sum(act.coat for act in acts)
+    if lying is None:
+        surface = np.zeros((members, sites, SURFACE_FIGURES))
+        surface[:] = np.atleast_2d(dried)[:, None, :]
+        film = np.zeros((members, sites, FILM_FIGURES))
+        coats = np.zeros((members, sites, more + 1, COAT_FIGURES))
+        return Lying(surface, film, coats, 0, leaves)
+    coats = np.zeros((members, sites, lying.laid + more + 1, COAT_FIGURES))
+    coats[:, :, : lying.laid + 1] = lying.coats[:, :sites, : lying.laid + 1]
+    return Lying(
+        lying.surface[:, :sites].copy(), lying.film[:, :sites].copy(), coats, lying.laid, leaves
+    )
 
 
 def _check_finish(
@@ -334,6 +379,7 @@ def _check_finish(
     dt_s: float,
     log_factors: Array | None,
     brought: Array,
+    fewest: int,
 ) -> None:
     """Raise OutOfRange with every fault of a finish."""
     ranges = Ranges()
@@ -342,8 +388,8 @@ def _check_finish(
     ranges.within("air_c", heat.air_c, 60.0, 320.0, "°C")
     ranges.within("wall_c", heat.wall_c, 20.0, 500.0, "°C")
     ranges.within("element_w_m2", heat.element_w_m2, 0.0, 25_000.0, "W/m²")
-    ranges.within("coats", sum(act.coat for act in acts), 1, 8)
-    ranges.within("acts", len(acts), 1, MOST_ACTS)
+    ranges.within("coats", sum(act.coat for act in acts), fewest, 8)
+    ranges.within("acts", len(acts), fewest, MOST_ACTS)
     ranges.within("coat_kg_m2", coating.coat_kg_m2, 0.02, 4.0, "kg/m²")
     ranges.within("water", coating.water, 0.0, 0.95)
     ranges.within("surface_c", surface_c, 0.0, 101.0, "°C")

@@ -24,22 +24,32 @@ from bluekettle.core.glaze.laws import (
 from bluekettle.core.glaze.records import (
     AT,
     AWAY,
+    BOUND,
     BROWN,
+    BROWNED,
     BROWNING,
     CHAR,
+    CHARRED,
+    CLEAR,
     COAT,
     COAT_SHARE,
     CONTACT,
     CRUST,
     DAMP,
+    FAT,
+    FILM_C,
     HEAT,
     INTERFACE,
     JUICY,
     MASS,
+    MOST,
+    RATE,
     SHARE,
     SIDE,
+    SOLID,
     SPENT,
     TURN,
+    WATER,
     Around,
     Change,
     FilmConstants,
@@ -47,6 +57,7 @@ from bluekettle.core.glaze.records import (
     Ground,
     HeatSource,
     Layer,
+    Lying,
     Skin,
 )
 from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, latent_heat_j_kg, psat_grid_pa
@@ -262,18 +273,18 @@ def shallow_step(
 
 
 @njit(cache=True, error_model="numpy")
-def seen_and_worst(layers: Any, laid: int, clear: float, shows: float) -> Any:
+def seen_and_worst(layers: Any, laid: int, shows: float) -> Any:
     """Index of the colour that is seen and of the worst layer [-].
 
-    Every coat adds its own colour to what shows through it of the coats below, a share `clear`.
+    Every coat adds its own colour to what shows through it of the coats below.
     What is dark enough shows through whatever lies on it, the food itself too: so mahogany never
     comes after bitter.
     """
-    worst = layers[0, 0] + layers[0, 1]
+    worst = layers[0, BROWNED] + layers[0, CHARRED]
     seen = worst if laid == 0 else 0.0
     for i in range(1, laid + 1):
-        own = layers[i, 0] + layers[i, 1]
-        seen = own + clear * seen
+        own = layers[i, BROWNED] + layers[i, CHARRED]
+        seen = own + layers[i, CLEAR] * seen
         worst = max(worst, own)
     return max(seen, worst - shows), worst
 
@@ -286,6 +297,10 @@ def run_site(
     deep_c: float,
     start_c: float,
     dried: Any,
+    lies: Any,
+    layers: Any,
+    laid: int,
+    leaves: int,
     site: Any,
     fire: HeatSource,
     layer: Layer,
@@ -295,11 +310,10 @@ def run_site(
     grid: Grid,
     c: FilmConstants,
     ground: Ground,
-    layers: Any,
 ) -> None:
     """Run one site of one member; fills its milestone times (7,) and traces (samples, 4).
 
-    `layers` (coats + 1, 2) is scratch: how far each has browned and charred, the food itself first.
+    dried (5,), lies (5,) and layers (coats + 1, 5) are the columns of `Lying`, written at the end.
     The clock stands still while the food is out: steps under the heat are counted apart from all
     steps.
     """
@@ -309,15 +323,19 @@ def run_site(
     interface = site[INTERFACE] * factors[CONTACT]
     mass = layer.coat_kg_m2 * site[COAT_SHARE] * factors[MASS]
     clear = np.exp(-layer.hiding * mass / c.hide_kg_m2)
-    water, dry, bound, fat = 0.0, 0.0, 0.0, 0.0
-    film, below, crust, damp = c.film_start_c, start_c, dried[CRUST], dried[DAMP]
-    layers[:] = 0.0
-    laid, done_acts = 0, 0
-    # The food itself, where it lies bare before its first coat; of a bare dish, its lone film.
-    own = 1 if skin.bare else 0
-    layers[own, 0], layers[own, 1] = dried[BROWN], dried[CHAR]
-    late_coat = acts[0, AT] > 0.0 or acts[0, AWAY] > 0.0 or acts[0, COAT] == 0.0
-    browns = late_coat or layers[0, 0] > 0.0
+    film, water, dry = lies[FILM_C], lies[WATER], lies[SOLID]
+    bound, fat = lies[BOUND], lies[FAT]
+    below, crust, damp = start_c, dried[CRUST], dried[DAMP]
+    done_acts = 0
+    late_coat = False
+    if laid == 0:
+        film, water, dry, bound, fat = c.film_start_c, 0.0, 0.0, 0.0, 0.0
+        layers[:] = 0.0
+        # The food itself, where it lies bare before its first coat; of a bare dish, its lone film.
+        own = 1 if skin.bare else 0
+        layers[own, BROWNED], layers[own, CHARRED] = dried[BROWN], dried[CHAR]
+        late_coat = acts[0, AT] > 0.0 or acts[0, AWAY] > 0.0 or acts[0, COAT] == 0.0
+    browns = late_coat or layers[0, BROWNED] > 0.0
     if late_coat:
         juice_dry = skin.juice_kg_m2 * (1.0 - skin.juice_water)
         water, dry, bound = (
@@ -348,8 +366,10 @@ def run_site(
                     film, water, dry, bound, fat, crust, mass, layer, ground, c
                 )
                 laid += 1
+                layers[laid, RATE], layers[laid, MOST] = layer.rate_1_s, layer.most
+                layers[laid, CLEAR] = clear
                 fresh = True
-                top_before, _ = seen_and_worst(layers, laid, clear, shows)
+                top_before, _ = seen_and_worst(layers, laid, shows)
                 times[0] = np.inf  # this coat has to set
                 for j in range(2):  # the colour is that of the fresh coat now, and of what it shows
                     if top_before < marks[j]:
@@ -358,7 +378,7 @@ def run_site(
             continue
         if not out and n % grid.every == 0:
             k = n // grid.every
-            traces[k, 0], _ = seen_and_worst(layers, laid, clear, shows)
+            traces[k, 0], _ = seen_and_worst(layers, laid, shows)
             traces[k, 1] = film
             traces[k, 2] = wet_fraction
             traces[k, 3] = crust
@@ -367,9 +387,9 @@ def run_site(
                 for after_k in range(k + 1, len(traces)):
                     for j in range(4):
                         traces[after_k, j] = traces[k, j]
-                return
-        if n == grid.steps:
-            return
+                break
+        if n == grid.steps or n >= leaves:
+            break
         if not out and not changed and t >= change.from_s:
             changed = True
             fresh = True
@@ -431,12 +451,14 @@ def run_site(
         pace = pace_at(mean_c, c.brown_ea_j_mol, c.brown_reference_c) * dry_s
         char = c.char_rate_1_s * pace_at(mean_c, c.char_ea_j_mol, c.char_reference_c) * dry_s
         for i in range(1, laid + 1):
-            layers[i, 0] += layer.rate_1_s * left_to_brown(layers[i, 0], layer.most) * pace
-            layers[i, 1] += char
+            left = left_to_brown(layers[i, BROWNED], layers[i, MOST])
+            layers[i, BROWNED] += layers[i, RATE] * left * pace
+            layers[i, CHARRED] += char
         if browns:
             rate_1_s = skin.rate_1_s if laid == 0 else c.protein_under_film * skin.rate_1_s
-            layers[0, 0] += rate_1_s * left_to_brown(layers[0, 0], c.brown_protein_most) * pace
-            layers[0, 1] += char
+            left = left_to_brown(layers[0, BROWNED], c.brown_protein_most)
+            layers[0, BROWNED] += rate_1_s * left * pace
+            layers[0, CHARRED] += char
         total += 1
         step = 0.0 if out else dt
         if out:
@@ -460,10 +482,16 @@ def run_site(
             times[6] = t + (step * over / thicker if thicker > over > 0.0 else step)
         # Bitter and burnt are judged on the worst layer; the colour is that of the top one and of
         # what shows through it.
-        seen, worst = seen_and_worst(layers, laid, clear, shows)
+        seen, worst = seen_and_worst(layers, laid, shows)
         note_colours(times, t, step, seen, top_before, worst, worst_before, marks)
         top_before, worst_before = seen, worst
         burnt = worst > OVERDONE * c.burnt_index
+    lies[FILM_C], lies[WATER], lies[SOLID], lies[BOUND], lies[FAT] = film, water, dry, bound, fat
+    dried[CRUST], dried[DAMP] = crust, damp
+    if laid == 0:
+        dried[BROWN], dried[CHAR] = layers[0, BROWNED], layers[0, CHARRED]
+    # What juice came up in this fire does not come again in the next.
+    dried[SPENT] = 1.0 - (1.0 - dried[SPENT]) * np.exp(-total * dt / c.juice_fade_s)
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
@@ -471,7 +499,7 @@ def integrate(
     factors: Any,
     deep_c: Any,
     start_c: float,
-    dried: Any,
+    lying: Lying,
     sites: Any,
     fire: HeatSource,
     layer: Layer,
@@ -490,9 +518,8 @@ def integrate(
         Heat, coat, interface, browning.
     deep_c : (members,)
         Food below the shallow layer [°C]. start_c : the layer itself at the start [°C].
-    dried : (members, 5)
-        Dry crust and half-dried layer below it [m], how far the surface has browned and charred
-        [-], and the share of its juice that is spent [-], which the food brings along.
+    lying : Lying
+        What the food brings along on its surface; holds afterwards what it takes away.
     sites : (sites, 5)
         Heat share, coat share, interface [W/m²K], side (1 faces the heat at first, -1 is turned
         away, 0 stands on edge), and how far juice follows from within.
@@ -513,7 +540,6 @@ def integrate(
     samples = grid.steps // grid.every + 1
     times = np.full((members, n_sites, 7), np.inf)
     traces = np.zeros((members, n_sites, samples, 4), dtype=np.float32)
-    layers = np.zeros((len(acts) + 1, 2))
     for m in range(members):
         for s in range(n_sites):
             run_site(
@@ -522,7 +548,11 @@ def integrate(
                 factors[m],
                 deep_c[m],
                 start_c,
-                dried[m],
+                lying.surface[m, s],
+                lying.film[m, s],
+                lying.coats[m, s],
+                lying.laid,
+                lying.leaves[m],
                 sites[s],
                 fire,
                 layer,
@@ -532,6 +562,5 @@ def integrate(
                 grid,
                 c,
                 ground,
-                layers,
             )
     return times, traces

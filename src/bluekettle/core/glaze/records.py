@@ -5,7 +5,7 @@ columns of its arrays.
 from __future__ import annotations
 
 from functools import cache
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from bluekettle.core.tables import value
 
@@ -150,4 +150,22 @@ class Grid(NamedTuple):
 AT, AWAY, COAT, TURN = range(4)  # columns of an act
 SHARE, COAT_SHARE, INTERFACE, SIDE, JUICY = range(5)  # columns of a site
 HEAT, MASS, CONTACT, BROWNING = range(4)  # columns of a member's factors
-CRUST, DAMP, BROWN, CHAR, SPENT = range(5)  # columns of what a dry first heat hands on
+CRUST, DAMP, BROWN, CHAR, SPENT = range(5)  # columns of what slow dry heat hands on
+FILM_C, WATER, SOLID, BOUND, FAT = range(5)  # columns of a film: [°C], then [kg/m²]
+# Columns of one coat: how far it has browned and charred, its rate [1/s] and limit, and the share
+# of what lies below that shows through it.
+BROWNED, CHARRED, RATE, MOST, CLEAR = range(5)
+
+
+class Lying(NamedTuple):
+    """What lies on the food, read at the start of a fire and written at its end: the surface below
+    (members, sites, 5), the film (members, sites, 5), its coats, the food itself first (members,
+    sites, coats + 1, 5); how many coats lie there at the start; and the step at which each member
+    leaves the heat (members,).
+    """
+
+    surface: Any
+    film: Any
+    coats: Any
+    laid: int
+    leaves: Any

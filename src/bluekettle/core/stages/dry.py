@@ -26,18 +26,20 @@ from bluekettle.core.heat.air import (
     of_size,
     step_air,
 )
-from bluekettle.core.stages.tally import TALLIES, Death, add_step
+from bluekettle.core.stages.tally import Brought, Death, add_step
 from bluekettle.core.stages.vessel import CELLS, Run
 
 MAX_STEP_S = 30.0  # against 5 s throughout, cook values are up to 2 % lower
 CHANGE_K = 0.3  # of the front in one step: the less it moves, the longer the steps may be
+OUTSIDE = 6  # figures of a surface
 LONGER = 1.5  # times the last step at the most (numerical)
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_dry(
     half: Any,
-    start: Any,
+    brought: Brought,
+    outside: Any,
     h: Any,
     pressure: Any,
     boil: Any,
@@ -52,8 +54,9 @@ def run_dry(
     """Hold all members in their surroundings for `run.hold_s`, in steps of `run.base_s` and more
     where little changes.
 
-    half, start, h, pressure, boil : (members,) half-thickness [m], start [°C], exchange with the
-    air [W/m²K], pressure [Pa] and boiling point [°C]; the rest of `food` and `air` is common.
+    half, h, pressure, boil : (members,) half-thickness [m], exchange with the air [W/m²K], pressure
+    [Pa] and boiling point [°C]; the rest of `food` and `air` is common. outside : (members, 6) the
+    surface as it comes in, in the columns of the one returned.
     Returns (sums (members, TALLIES) as in `add_step`, profile (members, CELLS) [°C], surface
     (members, 6): dried crust [m], how far the bare skin has browned and charred [-], water lost
     [kg/m²], the part of the crust that is bone dry [m], the share of its water that is gone
@@ -62,24 +65,26 @@ def run_dry(
     skin : the film's constants; bare skin browns at full pace from a crust of `skin_dry_m` [m].
     """
     members = half.size
-    sums = np.zeros((members, TALLIES))
+    sums = brought.sums.copy()
     profile = np.empty((members, CELLS))
-    surface = np.zeros((members, 6))
+    surface = np.zeros((members, OUTSIDE))
     trace = np.full((run.samples, 4), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
         cells = cell_geometry(half[m], power, CELLS)
         whole = np.sum(cells.volume)
         piece, own = of_size(food, half[m]), at_pressure(air, h[m], pressure[m], boil[m])
-        temp = np.full(CELLS, start[m])
-        state = np.array([start[m], 0.0, 0.0, start[m], 0.0])
-        brown, char, k, clock, step = 0.0, 0.0, 0, 0.0, run.base_s
+        temp = brought.profile_c[m].copy()
+        outer = min(temp[CELLS - 1], boil[m])
+        state = np.array([outer, outside[m, 3], outside[m, 0], outer, outside[m, 4]])
+        brown, char, k, clock, step = outside[m, 1], outside[m, 2], 0, 0.0, run.base_s
         while run.hold_s - clock > 1e-6:
             step = min(step, run.hold_s - clock)
             before = state[SURFACE]
             step_air(temp, state, cells, piece, own, step, work)
             clock += step
-            mean = add_step(sums[m], temp, cells.volume, whole, step, clock, death)
+            since = brought.since_s[m] + clock
+            mean = add_step(sums[m], temp, cells.volume, whole, step, since, death)
             dry_s = min(1.0, state[CRUST] / skin_dry_m) * step
             if dry_s > 0.0:
                 c = state[SKIN]

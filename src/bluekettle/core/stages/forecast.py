@@ -47,9 +47,11 @@ from bluekettle.core.stages.finishing import (
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.kitchen import TYPICAL
 from bluekettle.core.stages.standing import carry_over, heat_one_side
+from bluekettle.core.stages.tally import TALLIES, Brought
 from bluekettle.core.stages.tenderise import (
     Tenderised,
     cook_of,
+    death_of,
     run_tenderise,
     with_hold,
 )
@@ -265,8 +267,9 @@ def stand(
     dish: Dish, run: Tenderised, profile_c: Array, seconds: Array, around: Surroundings
 ) -> tuple[Array, Array, Array]:
     """Profiles [°C], peaks in the middle and surfaces [°C] of pieces that stand for their time."""
-    found: tuple[Array, Array, Array] = carry_over(
-        profile_c,
+    none = np.zeros(len(profile_c))
+    stood, peak, surface, _ = carry_over(
+        Brought(profile_c, np.zeros((none.size, TALLIES)), none),
         run.half_m,
         run.crust_m,
         seconds,
@@ -275,9 +278,10 @@ def stand(
         run.power,
         drying_of(dish.check().food, 1.0),
         air_of(around, around.h_w_m2_k, 1.0, 1.0),
+        death_of(dish.check(), 0.0),
         STAND_STEP_S,
     )
-    return found
+    return stood, peak, surface
 
 
 def hottest_middle(
@@ -295,8 +299,9 @@ def hottest_middle(
         _rested, peak, _ = stand(dish, run, heated, np.full(draws.members, rest), COVERED)
         return peak
     half = 0.5e-3 * dish.thickness_mm  # half of it, and mm to m
-    found: Array = heat_one_side(
-        stood_c,
+    none = np.zeros(draws.members)
+    found, _, _ = heat_one_side(
+        Brought(stood_c, np.zeros((none.size, TALLIES)), none),
         half * draws.factor("thickness", value("spread_thickness")),
         seconds,
         np.array([60.0 * minute for minute in dish.flips_min]),
@@ -304,9 +309,10 @@ def hottest_middle(
         Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
         Boundary(H_IN_FIRE, run.boil_c, 0.0, 0.0, 0.0),
         Boundary(value("h_rest_w_m2_k"), value("kitchen_c"), 0.0, 0.0, 0.0),
+        death_of(cut, 0.0),
         STAND_STEP_S,
     )
-    return found
+    return np.asarray(found)
 
 
 def standing_s(dish: Dish, draws: Draws) -> Array:

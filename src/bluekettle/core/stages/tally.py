@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from typing import Any, NamedTuple
 
+import numpy as np
 from numba import njit
 
 from bluekettle.core.lethality import DANGER_HIGH_C, DANGER_LOW_C, log_rate
@@ -13,6 +14,24 @@ from bluekettle.core.tenderness import cook_rate
 
 CENTRE, MEAN, LOG, DANGER, PEAK, LATE = range(6)
 TALLIES = 6
+
+
+class Brought(NamedTuple):
+    """What food brings into a stage from those before: its profile from the middle out
+    (members, CELLS) [°C], what they added up to (members, TALLIES), and seconds since the first
+    act (members,).
+    """
+
+    profile_c: Any
+    sums: Any
+    since_s: Any
+
+
+def raw(start_c: Any, cells: int) -> Brought:
+    """Food that nothing has been done to yet: as warm all through as it is, (members,) [°C]."""
+    start = np.asarray(start_c, dtype=float)
+    profile = np.repeat(start[:, None], cells, axis=1)
+    return Brought(profile, np.zeros((start.size, TALLIES)), np.zeros(start.size))
 
 
 class Death(NamedTuple):

@@ -16,10 +16,10 @@ from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
 from bluekettle.core.stages.dish import Cut, Dish
-from bluekettle.core.stages.dry import run_dry
+from bluekettle.core.stages.dry import OUTSIDE, run_dry
 from bluekettle.core.stages.load import held_c
-from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Death
-from bluekettle.core.stages.vessel import Pot, Run, run_vessel
+from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Death, raw
+from bluekettle.core.stages.vessel import CELLS, Pot, Run, run_vessel
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, boiling_point_c, latent_heat_j_kg
 
@@ -231,7 +231,7 @@ def run_tenderise(
     less_k = value("proof_less_k") if dish.tenderise == "bath" else 0.0
     phases, sums, profile, trace = run_vessel(
         half,
-        start,
+        raw(start, CELLS),
         pot._replace(surface_m2=area),
         body.power,
         Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
@@ -314,7 +314,8 @@ def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) 
     pressure, boil = altitude_of(dish, draws)
     sums, profile, surface, trace = run_dry(
         half,
-        start,
+        raw(start, CELLS),
+        np.zeros((draws.members, OUTSIDE)),
         h * draws.factor("power", float(dish.first.appliance["spread"])),
         pressure,
         boil,

@@ -13,7 +13,7 @@ from numba import njit
 
 from bluekettle.core.heat import Boundary, Matter, cell_geometry, step_piece
 from bluekettle.core.heat.kernel import grid_slope
-from bluekettle.core.stages.tally import TALLIES, Death, add_step
+from bluekettle.core.stages.tally import Brought, Death, add_step
 
 COME_UP, HOLD, NATURAL, QUICK = range(4)
 CELLS = 16
@@ -90,24 +90,24 @@ def share_flash(
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def run_vessel(
-    half: Any, start: Any, pot: Pot, power: float, food: Matter, death: Death, run: Run
+    half: Any, brought: Brought, pot: Pot, power: float, food: Matter, death: Death, run: Run
 ) -> Any:
     """Run all members through come-up, hold, natural and quick release.
 
-    half, start : (members,) half-thickness [m] and start [°C]; power as in `heat.Body`.
+    half : (members,) half-thickness [m]; power as in `heat.Body`.
     Returns (phase seconds (members, 4), sums (members, TALLIES) as in `add_step`, profile (members,
     CELLS), trace (samples, 4)); the trace is of member 0: time, vessel, centre, mean.
     """
     members = half.size
     phases = np.zeros((members, 4))
-    sums = np.zeros((members, TALLIES))
+    sums = brought.sums.copy()
     profile = np.empty((members, CELLS))
     trace = np.full((run.samples, 4), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
         cells = cell_geometry(half[m], power, CELLS)
         whole = np.sum(cells.volume)
-        temp = np.full(CELLS, start[m])
+        temp = brought.profile_c[m].copy()
         target_c, boil_c, area = pot.target_c[m], pot.boil_c[m], pot.surface_m2[m]
         natural_s, quick_s = pot.natural_s[m], pot.quick_s[m]
         # The liquid and the body share one temperature: their mixing takes a fraction of a minute.
@@ -157,7 +157,8 @@ def run_vessel(
             clock += dt
             in_phase += dt
             phases[m, phase] += dt
-            mean = add_step(sums[m], temp, cells.volume, whole, dt, clock, death)
+            since = brought.since_s[m] + clock
+            mean = add_step(sums[m], temp, cells.volume, whole, dt, since, death)
             if m == 0 and clock >= k * run.every_s and k < run.samples:
                 trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, inside, temp[0], mean
                 k += 1
