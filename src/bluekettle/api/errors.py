@@ -14,6 +14,7 @@ from werkzeug.exceptions import HTTPException
 
 from bluekettle.core.errors import CoreError, Infeasible, MissingData, OutOfRange
 from bluekettle.core.stages import LIMITS
+from bluekettle.schemas.chain import without_kinds
 from bluekettle.schemas.problem import FaultPublic, Problem
 from bluekettle.services.errors import (
     Busy,
@@ -94,7 +95,7 @@ def from_validation(error: ValidationError) -> Response:
         # The tags of a union (str, SauceDocument) are pydantic's own, not the document's.
         path = [
             str(part)
-            for part in item["loc"]
+            for part in without_kinds(item["loc"])
             if part not in ("str", "SauceDocument") and "[" not in str(part)
         ]
         field = ".".join(path) or "body"

@@ -14,6 +14,17 @@ DISH: dict[str, Any] = {
     "sauce": "plum-tea",
     "coats": 2,
 }
+CHAIN: dict[str, Any] = {
+    "format": "kettle.dish/2",
+    "food": {"cut": "pork-ribs", "mass_kg": 1.4, "pieces": 4, "thickness_mm": 26},
+    "layers": [{"id": "glaze", "sauce": "plum-tea"}],
+    "stages": [
+        {"kind": "season", "id": "salt"},
+        {"kind": "heat", "id": "pot", "heat": "pressure", "until": {"by": "bite", "bite": "tug"}},
+        {"kind": "dress", "id": "brush", "layer": "glaze"},
+        {"kind": "heat", "id": "broil", "heat": "broiler", "until": {"by": "colour"}},
+    ],
+}
 RECIPE: dict[str, Any] = {
     "name": "Plum and black tea",
     "kind": "glaze",
@@ -28,6 +39,7 @@ INSIDE: dict[str, Any] = {
 }
 EXAMPLES: dict[str, dict[str, Any]] = {
     "DishDocument": DISH,
+    "ChainDocument": CHAIN,
     "PlanCreate": {"dish": DISH},
     "CookCreate": {"dish": DISH},
     "EventCreate": {"kind": "done", "step": "season"},

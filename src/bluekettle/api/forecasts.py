@@ -6,10 +6,13 @@ from flask_openapi import APIBlueprint, Tag
 
 from bluekettle import __version__
 from bluekettle.api.base import HEAVY, PREFIX, heavy, now
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.chain_forecast import ChainForecastPublic, TemplateList
 from bluekettle.schemas.cook import HealthPublic
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ChoicesPublic, ForecastPublic, SchemaPublic
 from bluekettle.services import choices as choice_service
+from bluekettle.services import templates as template_service
 
 blueprint = APIBlueprint("forecasts", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="forecasts")])
 
@@ -30,6 +33,25 @@ def choices() -> ChoicesPublic:
 def dish_schema() -> SchemaPublic:
     """JSON Schema of the dish document."""
     return SchemaPublic(choice_service.dish_schema())
+
+
+@blueprint.get("/schemas/chain", responses={200: SchemaPublic})
+def chain_schema() -> SchemaPublic:
+    """JSON Schema of the chain document."""
+    return SchemaPublic(choice_service.chain_schema())
+
+
+@blueprint.get("/templates", responses={200: TemplateList})
+def templates() -> TemplateList:
+    """Chains to begin with."""
+    return TemplateList(items=list(template_service.templates()))
+
+
+@blueprint.post("/chain-forecasts", responses={200: ChainForecastPublic, **HEAVY})
+def chain_forecast(body: ChainDocument) -> ChainForecastPublic:
+    """Forecast a whole chain of stages; nothing is kept. A kettle.dish/1 is read as well."""
+    found: ChainForecastPublic = heavy("chain", body, now())
+    return found
 
 
 @blueprint.post("/forecasts", responses={200: ForecastPublic, **HEAVY})

@@ -17,8 +17,11 @@ from bluekettle.commands.serve import serve
 from bluekettle.config import Config
 from bluekettle.core.errors import CoreError
 from bluekettle.core.tables import check_data, sources
+from bluekettle.schemas.chain import ChainDocument, without_kinds
+from bluekettle.schemas.chain_forecast import ChainForecastPublic
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ForecastPublic
+from bluekettle.services.chains import forecast_chain
 from bluekettle.services.forecasts import forecast_dish
 from bluekettle.services.heavy import warm
 from bluekettle.store.folder import FolderTrouble
@@ -44,19 +47,34 @@ def warm_up_command() -> None:
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("--table", is_flag=True, help="for people instead of programs")
 def forecast(file: Path, table: bool) -> None:
-    """Forecast the dish document FILE."""
+    """Forecast the document FILE: a dish (kettle.dish/1) or a chain (kettle.dish/2)."""
+    now, text = datetime.now(UTC), file.read_bytes()
+    answer: ForecastPublic | ChainForecastPublic
     try:
-        document = DishDocument.model_validate_json(file.read_bytes())
-        answer = forecast_dish(document, datetime.now(UTC))
+        if is_chain(text):
+            answer = forecast_chain(ChainDocument.model_validate_json(text), now)
+        else:
+            answer = forecast_dish(DishDocument.model_validate_json(text), now)
     except ValidationError as error:
-        lines = [f"{'.'.join(map(str, e['loc']))}: {e['msg']}" for e in error.errors()]
+        lines = [
+            f"{'.'.join(map(str, without_kinds(e['loc'])))}: {e['msg']}" for e in error.errors()
+        ]
         raise click.ClickException("\n".join(lines)) from None
     except CoreError as error:
         raise click.ClickException(str(error)) from None
     click.echo(as_table(answer) if table else answer.model_dump_json(indent=2))
 
 
-def as_table(answer: ForecastPublic) -> str:
+def is_chain(text: bytes) -> bool:
+    """Whether a file says that it is a kettle.dish/2."""
+    try:
+        document = json.loads(text)
+    except ValueError:
+        return False  # what it is instead is told by the document's own check
+    return isinstance(document, dict) and document.get("format") == "kettle.dish/2"
+
+
+def as_table(answer: ForecastPublic | ChainForecastPublic) -> str:
     """The chain and the windows as text."""
 
     def minutes(time_s: float | None) -> str:
@@ -71,20 +89,24 @@ def as_table(answer: ForecastPublic) -> str:
         f"your timers {minutes(answer.headline_s)}, honest {minutes(answer.total.likely_s)}",
         "",
     ]
-    for stage in answer.stages:
-        mark = "~" if stage.hidden else " "
-        beside = "" if stage.serial else "  (beside)"
-        span = f"{minutes(stage.band.low_s)} to {minutes(stage.band.high_s)}"
+    chain = isinstance(answer, ChainForecastPublic)
+    for link in answer.links if isinstance(answer, ChainForecastPublic) else answer.stages:
+        mark = "~" if link.hidden else " "
+        beside = "" if link.serial else "  (beside)"
+        span = f"{minutes(link.band.low_s)} to {minutes(link.band.high_s)}"
         lines.append(
-            f"{stage.starts_at:%H:%M} {mark} {stage.label:34} {minutes(stage.band.likely_s):>8}  "
+            f"{link.starts_at:%H:%M} {mark} {link.label:34} {minutes(link.band.likely_s):>8}  "
             f" {span}{beside}"
         )
-    glaze = answer.glaze
-    lines.append("")
-    for site, found in glaze.milestones.items():
-        marks = ", ".join(f"{name} {minutes(band.likely_s)}" for name, band in found.items())
-        lines.append(f"{site}: {marks}")
-    lines.append(f"look from {minutes(glaze.look_from_s)}, every {glaze.look_every_s:.0f} s")
+    fires = [("", answer.glaze)] if isinstance(answer, ForecastPublic) else []
+    if isinstance(answer, ChainForecastPublic):
+        fires = [(fire.stage, fire.glaze) for fire in answer.fires]
+    for name, glaze in fires:
+        lines += ["", f"under the {glaze.appliance_name} ({name})"] if chain else [""]
+        for site, found in glaze.milestones.items():
+            marks = ", ".join(f"{name} {minutes(band.likely_s)}" for name, band in found.items())
+            lines.append(f"{site}: {marks}")
+        lines.append(f"look from {minutes(glaze.look_from_s)}, every {glaze.look_every_s:.0f} s")
     for warning in answer.watch_outs:
         lines.append(f"[{warning.level}] {warning.message}")
     lines.append(answer.guidance)

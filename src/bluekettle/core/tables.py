@@ -41,6 +41,7 @@ TABLES = (
     "surroundings",
     "finishes",
     "first_heats",
+    "heats",
     "measures",
     "swaps",
     "step_words",

@@ -8,6 +8,13 @@ from __future__ import annotations
 
 from typing import Any
 
+from bluekettle.core.chain import heat_keys, heat_row
+from bluekettle.core.errors import MissingData
+from bluekettle.core.stages import cut, finish_kind, first_heat
+from bluekettle.core.stages.chain import BONY
+from bluekettle.core.tables import value
+from bluekettle.schemas.dish import DishDocument
+
 Json = dict[str, Any]
 
 STRIP_COLOURS = 40
@@ -133,3 +140,91 @@ def _good(evidence: Json, told: Json) -> bool:
 def upgrade_outcome(colour: str) -> str:
     """The word of a colour as the milestones call it."""
     return COLOURS.get(colour, colour)
+
+
+def is_dish(raw: Any) -> bool:
+    """Whether this is a kettle.dish/1: it says so, or it says nothing and has its fields."""
+    if not isinstance(raw, dict):
+        return False
+    return raw.get("format") == "kettle.dish/1" or ("format" not in raw and "cut" in raw)
+
+
+def chain_of_dish(raw: Json) -> Json:
+    """kettle.dish/2 from kettle.dish/1: the first heat, the finish and what stood between them, as
+    stages. The dish is checked as what it is first.
+    """
+    dish = DishDocument.model_validate(raw)
+    kitchen = dish.kitchen.model_dump(mode="json")
+    first, kind = first_heat(dish.tenderise), finish_kind(dish.finish)
+    stages: list[Json] = [
+        {"kind": "season", "id": "season"},
+        {
+            "kind": "heat",
+            "id": "cook",
+            "heat": heat_of(slow=first.key),
+            "until": {"by": "bite", "minutes": dish.timer_min or None, "bite": dish.bite},
+            "dial": kitchen.get(first.dial),
+            "release": dish.release,
+            "liquid_l": dish.liquid_l,
+        },
+    ]
+    moments = dish.coats_min if dish.coats_min is not None else [None] * dish.coats
+    before = dish.coats > 0 and not moments[0]
+    if before:
+        stages.append({"kind": "dress", "id": "dress", "layer": GLAZE, "mm": dish.coat_mm})
+    acts: list[Json] = [
+        {"do": "coat", "at_min": minute, "layer": GLAZE} for minute in moments[int(before) :]
+    ]
+    acts += [{"do": "turn", "at_min": minute} for minute in dish.flips_min]
+    stages += [
+        {
+            "kind": "heat",
+            "id": "finish",
+            "heat": heat_of(fierce=kind.key),
+            "until": {"by": "colour", "want": dish.want},
+            "dial": kitchen.get(kind.dial),
+            "acts": sorted(acts, key=lambda act: act["at_min"] or 0.0),
+            "coat_mm": dish.coat_mm,
+        },
+        {"kind": "rest", "id": "rest", "minutes": value("rest_s") / 60.0, "covered": True},
+        *apart_at_last(dish),
+    ]
+    sauce = dish.model_dump(mode="json")["sauce"]
+    boiled = isinstance(sauce, dict) and sauce["contact"] == "boiled"
+    return {
+        "format": "kettle.dish/2",
+        "food": {name: getattr(dish, name) for name in FOOD_FIELDS},
+        "layers": [{"id": GLAZE, "sauce": sauce, "boiled": boiled}] if sauce else [],
+        "stages": stages,
+        "kitchen": kitchen,
+        "serve_at": raw.get("serve_at"),
+        "seed": dish.seed,
+        "sightings": {"finish": [s.model_dump() for s in dish.sightings]} if dish.sightings else {},
+    }
+
+
+GLAZE = "glaze"
+FOOD_FIELDS = ("cut", "mass_kg", "pieces", "thickness_mm", "state")
+
+
+def apart_at_last(dish: DishDocument) -> list[Json]:
+    """What the bite asks of hands before the table."""
+    found = cut(dish.cut)
+    if dish.bite == "shreds":
+        bones = {"kind": "take_apart", "id": "bones", "how": "bones"}
+        shred = {"kind": "take_apart", "id": "shred", "how": "shred"}
+        return [bones, shred] if found.bone_fraction >= BONY else [shred]
+    if dish.bite == "sliceable" and found.gate:
+        return [{"kind": "take_apart", "id": "slice", "how": "portions", "pieces": dish.pieces}]
+    return []
+
+
+def heat_of(slow: str = "", fierce: str = "") -> str:
+    """The heat that has this slow or this fierce model; MissingData where none has."""
+    for key in heat_keys():
+        row = heat_row(key)
+        if slow and row.slow is not None and row.slow.key == slow:
+            return key
+        if fierce and row.fierce is not None and row.fierce.key == fierce:
+            return key
+    raise MissingData("heats", slow or fierce, heat_keys())

@@ -18,6 +18,7 @@ from bluekettle.core.stages import (
     first_heat,
     first_heat_keys,
 )
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
     AssumedPublic,
@@ -93,4 +94,12 @@ def dish_schema() -> dict[str, Any]:
     schema = DishDocument.model_json_schema()
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
     schema["title"] = "kettle.dish/1"
+    return schema
+
+
+def chain_schema() -> dict[str, Any]:
+    """JSON Schema of the chain document."""
+    schema = ChainDocument.model_json_schema()
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    schema["title"] = "kettle.dish/2"
     return schema

@@ -84,9 +84,11 @@ def kitchen_of(document: KitchenDocument) -> Kitchen:
     )
 
 
-def sauce_of(document: DishDocument) -> Composition | None:
-    """The sauce of a document; OutOfRange names the field inside it."""
-    sauce = document.sauce
+Sauce = str | SauceDocument | None
+
+
+def sauce_from(sauce: Sauce) -> Composition | None:
+    """A sauce as a document has it; OutOfRange names the field inside it."""
     if sauce is None:
         return None
     if isinstance(sauce, str):
@@ -121,9 +123,8 @@ def refuse_lines(sauce: SauceDocument) -> None:
         raise OutOfRange(faults)
 
 
-def lines_to_mix(document: DishDocument) -> int:
+def lines_of(sauce: Sauce) -> int:
     """Ingredients that the cook measures and mixes; a bottle is none."""
-    sauce = document.sauce
     if sauce is None:
         return 0
     if isinstance(sauce, str):
@@ -141,7 +142,14 @@ def contact_of(document: DishDocument) -> str:
 
 def allergens_in(document: DishDocument) -> tuple[list[str], list[str]]:
     """Allergens that the sauce and the food bring, and lines of which nobody knows."""
-    sauce = document.sauce
+    found, unknown = allergens_of_sauce(document.sauce)
+    if document.cut in cut_keys():
+        found |= set(cut(document.cut).allergens)
+    return [name for name in ALLERGENS if name in found], unknown
+
+
+def allergens_of_sauce(sauce: Sauce) -> tuple[set[str], list[str]]:
+    """Allergens that a sauce brings, and lines of which nobody knows."""
     items: list[Ingredient] = []
     unknown: list[str] = []
     if isinstance(sauce, str) and sauce in sample_sauce_keys():
@@ -155,10 +163,7 @@ def allergens_in(document: DishDocument) -> tuple[list[str], list[str]]:
             elif line.ingredient in keys:
                 items.append(ingredient(line.ingredient))
         unknown = list(sauce.uncounted)
-    found = set(allergens_of([(item, 1.0) for item in items]))
-    if document.cut in cut_keys():
-        found |= set(cut(document.cut).allergens)
-    return [name for name in ALLERGENS if name in found], unknown
+    return set(allergens_of([(item, 1.0) for item in items])), unknown
 
 
 def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
@@ -169,7 +174,7 @@ def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
     faults: list[Fault] = []
     sauce = None
     try:
-        sauce = sauce_of(document)
+        sauce = sauce_from(document.sauce)
     except OutOfRange as error:
         faults.extend(error.faults)
     moments = document.coats_min
@@ -195,7 +200,7 @@ def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
         seed=document.seed,
         sightings=tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
         told=told,
-        sauce_lines=lines_to_mix(document),
+        sauce_lines=lines_of(document.sauce),
         contact=contact_of(document),
     )
     try:

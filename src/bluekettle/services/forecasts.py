@@ -87,7 +87,7 @@ def begin_dish(
         faults: list[Fault] = []
     except OutOfRange as error:
         faults = list(error.faults)
-    faults += serving_faults(document, now)
+    faults += serving_faults(document.serve_at, now)
     if faults:
         raise OutOfRange(faults)
     available = (document.serve_at - now).total_seconds() if document.serve_at else None
@@ -95,9 +95,8 @@ def begin_dish(
     return to_public(found, document, now), steps_of(found)
 
 
-def serving_faults(document: DishDocument, now: datetime) -> list[Fault]:
+def serving_faults(serve_at: datetime | None, now: datetime) -> list[Fault]:
     """What is wrong with the moment at which it is to be served."""
-    serve_at = document.serve_at
     if serve_at is None:
         return []
     given = serve_at.isoformat()
@@ -113,7 +112,7 @@ def forecast_core(dish: Dish, available_s: float | None) -> Forecast:
     gets.
     """
     try:
-        return forecast(dish, available_s, _draws(dish.seed))
+        return forecast(dish, available_s, draws_of(dish.seed))
     except NotConverged as error:
         raise OutOfRange([out_of_reach(dish, error)]) from error
 
@@ -137,7 +136,7 @@ def out_of_reach(dish: Dish, error: NotConverged) -> Fault:
     )
 
 
-_draws = lru_cache(maxsize=8)(draw_members)
+draws_of = lru_cache(maxsize=8)(draw_members)
 
 
 def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPublic:

@@ -22,11 +22,13 @@ from bluekettle.schemas.advice import (
     RescueCreate,
     RescuePublic,
 )
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.chain_forecast import ChainForecastPublic
 from bluekettle.schemas.dish import DishDocument, SightingDocument
 from bluekettle.schemas.forecast import ForecastPublic, GlazePublic
 from bluekettle.schemas.kitchen import EffectsPublic
 from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
-from bluekettle.services import advice, forecasts, recipes
+from bluekettle.services import advice, chains, forecasts, recipes
 from bluekettle.services.dishes import dish_of
 
 WARM = {
@@ -47,6 +49,11 @@ def begin(document: DishDocument, now: datetime) -> tuple[ForecastPublic, tuple[
 def forecast(document: DishDocument, now: datetime) -> ForecastPublic:
     """The forecast of a dish."""
     return forecasts.forecast_dish(document, now)
+
+
+def chain(document: ChainDocument, now: datetime) -> ChainForecastPublic:
+    """The forecast of a chain."""
+    return chains.forecast_chain(document, now)
 
 
 def glaze(
@@ -126,6 +133,7 @@ TASKS: dict[str, Callable[..., Any]] = {
     for task in (
         begin,
         forecast,
+        chain,
         glaze,
         effects,
         explore,

@@ -55,6 +55,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/schemas/chain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** JSON Schema of the chain document. */
+        get: operations["forecasts_chain_schema_schemas_chain_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Chains to begin with. */
+        get: operations["forecasts_templates_templates_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/chain-forecasts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forecast a whole chain of stages; nothing is kept. A kettle.dish/1 is read as well. */
+        post: operations["forecasts_chain_forecast_chain_forecasts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/forecasts": {
         parameters: {
             query?: never;
@@ -856,477 +907,172 @@ export interface components {
             [key: string]: unknown;
         };
         /**
-         * ForecastPublic
-         * @description A dish from raw to plate.
+         * TemplateList
+         * @description All templates.
          */
-        ForecastPublic: {
-            /** Title */
-            title: string;
-            /**
-             * Start At
-             * Format: date-time
-             */
-            start_at: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /**
-             * Serve Low At
-             * Format: date-time
-             */
-            serve_low_at: string;
-            /**
-             * Serve High At
-             * Format: date-time
-             */
-            serve_high_at: string;
-            /** @description the whole chain, a covered wait included */
-            total: components["schemas"]["BandPublic"];
-            /**
-             * Headline S
-             * @description the set timers alone
-             */
-            headline_s: number;
-            /** Hands S */
-            hands_s: number;
-            /** Slack S */
-            slack_s: number;
-            /** Timer S */
-            timer_s: number;
-            /** Finish Timer S */
-            finish_timer_s: number;
-            /** Least Sure */
-            least_sure: string;
-            come_up: components["schemas"]["BandPublic"];
-            /** Stages */
-            stages: components["schemas"]["StagePublic"][];
-            glaze: components["schemas"]["GlazePublic"];
-            tenderness: components["schemas"]["TendernessPublic"];
-            safety: components["schemas"]["SafetyPublic"];
-            /** @description null where the first heat takes no liquid */
-            fill: components["schemas"]["FillPublic"] | null;
-            /** Liquid L */
-            liquid_l: number;
-            /** Release */
-            release: string;
-            /** Target C */
-            target_c: number;
-            /** Sauce G */
-            sauce_g: number;
-            /**
-             * Warm S
-             * @description how long the food may stand in the room before the heat [s]
-             */
-            warm_s: number;
-            /**
-             * Lost Share
-             * @description share of its weight that leaves as steam in a dry first heat [-]
-             * @default 0
-             */
-            lost_share?: number;
-            /**
-             * Traces
-             * @description time_s, vessel_c, centre_c, mean_c of the median member
-             */
-            traces: {
-                [key: string]: number[];
-            };
-            /** Watch Outs */
-            watch_outs: components["schemas"]["WatchOutPublic"][];
-            /**
-             * Allergens
-             * @description of the usual twelve, brought by food and sauce
-             */
-            allergens: string[];
-            /**
-             * Allergens Unknown
-             * @description lines of which nobody knows what they bring
-             */
-            allergens_unknown: string[];
-            /** Assumed */
-            assumed: components["schemas"]["AssumedPublic"][];
-            /** Guidance */
-            guidance: string;
+        TemplateList: {
+            /** Items */
+            items: components["schemas"]["TemplatePublic"][];
         };
         /**
-         * BandPublic
-         * @description P10, P50 and P90 [s].
+         * ActDocument
+         * @description Something done inside a heat.
          */
-        BandPublic: {
-            /** Low S */
-            low_s: number;
-            /** Likely S */
-            likely_s: number;
-            /** High S */
-            high_s: number;
-        };
-        /**
-         * CallPublic
-         * @description When to call the cook [s under the heat].
-         */
-        CallPublic: {
-            /** At S */
-            at_s: number;
-            /** Level */
-            level: string;
-            /** Says */
-            says: string;
-        };
-        /**
-         * CoatPublic
-         * @description A coat: when it goes on [s under the heat; 0 is before it], and how long the food is out of
-         *     the heat for it [s].
-         */
-        CoatPublic: {
-            /** At S */
-            at_s: number;
-            /** Away S */
-            away_s: number;
-        };
-        /**
-         * ColourPublic
-         * @description A named colour of a glaze.
-         */
-        ColourPublic: {
-            /** Word */
-            word: string;
-            /** Colour */
-            colour: string;
-        };
-        /**
-         * FillPublic
-         * @description How full the vessel is.
-         */
-        FillPublic: {
-            /** Share */
-            share: number;
-            /** Liquid Before L */
-            liquid_before_l: number;
-            /** Liquid After L */
-            liquid_after_l: number;
-            /** Line */
-            line: number;
-        };
-        /**
-         * GapPublic
-         * @description By sight: from a sign to the wanted colour, and from there to burning.
-         */
-        GapPublic: {
-            /** Sign */
-            sign: string;
-            to_wanted: components["schemas"]["OpenBandPublic"];
-            wanted_to_burnt: components["schemas"]["OpenBandPublic"];
-        };
-        /**
-         * GlazePublic
-         * @description The glaze strip: colours of face and edge over time under the heat, coats, milestones,
-         *     windows, risk.
-         */
-        GlazePublic: {
+        ActDocument: {
             /**
-             * Appliance Name
-             * @description what the appliance is called
-             */
-            appliance_name: string;
-            /** Appliance */
-            appliance: string;
-            /** Want */
-            want: string;
-            /** Caramelises */
-            caramelises: boolean;
-            /** Horizon S */
-            horizon_s: number;
-            /** Sample S */
-            sample_s: number[];
-            /**
-             * Face
-             * @description sRGB of the face at each sample
-             */
-            face: string[];
-            /**
-             * Edge
-             * @description sRGB of the edge at each sample
-             */
-            edge: string[];
-            /**
-             * Risk
-             * @description chance of burning by each sample
-             */
-            risk: number[];
-            /**
-             * Wanted
-             * @description chance of the wanted colour at each sample
-             */
-            wanted: number[];
-            /** Coats */
-            coats: components["schemas"]["CoatPublic"][];
-            /**
-             * Flips S
-             * @description moments at which the food is turned [s under the heat]
-             */
-            flips_s: number[];
-            /**
-             * Back
-             * @description colours of the side that faces away at first; null without a turn
-             */
-            back: string[] | null;
-            /** Milestones */
-            milestones: {
-                [key: string]: {
-                    [key: string]: components["schemas"]["OpenBandPublic"];
-                };
-            };
-            window: components["schemas"]["WindowPublic"];
-            /** Gaps */
-            gaps: components["schemas"]["GapPublic"][];
-            /** Look From S */
-            look_from_s: number;
-            /** Look Every S */
-            look_every_s: number;
-            /**
-             * Looks S
-             * @description moments to look [s under the heat]; they do not ring
-             */
-            looks_s: number[];
-            /**
-             * Seen
-             * @description signs that the strip is held to
-             */
-            seen: components["schemas"]["SeenPublic"][];
-            /** Possible */
-            possible: number;
-            /** @description when it is taken out, by the colour wanted [s under the heat] */
-            pull?: components["schemas"]["BandPublic"] | null;
-            /** Calls */
-            calls: components["schemas"]["CallPublic"][];
-            /**
-             * Legend
-             * @description named colours of this glaze
-             */
-            legend: components["schemas"]["ColourPublic"][];
-        };
-        /**
-         * OpenBandPublic
-         * @description P10, P50 and P90 [s], null where that quantile of the ensemble never gets there.
-         */
-        OpenBandPublic: {
-            /** Low S */
-            low_s: number | null;
-            /** Likely S */
-            likely_s: number | null;
-            /** High S */
-            high_s: number | null;
-            /**
-             * Reached
-             * @description share of the ensemble that gets there at all
-             */
-            reached: number;
-        };
-        /**
-         * SafetyPublic
-         * @description Core temperature on the unfavourable side [°C] and what it is held against.
-         */
-        SafetyPublic: {
-            /** Core Low C */
-            core_low_c: number;
-            /** Core Likely C */
-            core_likely_c: number;
-            /** Wanted C */
-            wanted_c: number;
-            /** Log Low */
-            log_low: number;
-            /** Danger Min */
-            danger_min: number;
-            /** Gate */
-            gate: boolean;
-            /**
-             * Rests On
-             * @description time: proven at less than wanted_c
-             * @default temperature
+             * Do
+             * @description what
              * @enum {string}
              */
-            rests_on?: "temperature" | "time";
+            do: "coat" | "turn" | "stir";
             /**
-             * Probe C
-             * @description what the check must read for that; null: wanted_c [°C]
+             * At Min
+             * @description minute of this heat; of a coat, once the last has set when absent
              */
-            probe_c?: number | null;
+            at_min?: number | null;
+            /**
+             * Layer
+             * @description of a coat: the sauce
+             */
+            layer?: string | null;
         };
         /**
-         * SeenPublic
-         * @description A sign as it was seen [s under the heat], and the site it was seen at.
+         * BlotDocument
+         * @description Dry with paper.
          */
-        SeenPublic: {
-            /** Sign */
-            sign: string;
-            /** At S */
-            at_s: number;
-            /** Site */
-            site: string;
-        };
-        /**
-         * StagePublic
-         * @description One link of the chain.
-         */
-        StagePublic: {
-            /** Key */
-            key: string;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
+        BlotDocument: {
             /**
-             * Who
-             * @description hands, machine, gate or fire
+             * Id
+             * @description stable: signs, logs and rounds refer to it
              */
-            who: string;
-            /**
-             * Hidden
-             * @description a wait or act nobody sets a timer for
-             */
-            hidden: boolean;
-            /**
-             * Serial
-             * @description false where it runs beside others and adds nothing
-             */
-            serial: boolean;
-            band: components["schemas"]["BandPublic"];
-            /** @description seconds before serving at which it begins */
-            before_serving: components["schemas"]["BandPublic"];
-            /**
-             * Starts At
-             * Format: date-time
-             */
-            starts_at: string;
-            /** Note */
-            note: string;
-            /**
-             * Fire
-             * @description the fierce heat it belongs to
-             * @default
-             */
-            fire?: string;
-            /**
-             * Act
-             * @description what is done out of that heat: coat, turn, coat and turn
-             * @default
-             */
-            act?: string;
-        };
-        /**
-         * TendernessPublic
-         * @description Cook value [min at 100 °C], its target and chances.
-         */
-        TendernessPublic: {
-            /** Low */
-            low: number;
-            /** Likely */
-            likely: number;
-            /** High */
-            high: number;
-            /** Target */
-            target: number;
-            /** Enough */
-            enough: number;
-            /** Overdone */
-            overdone: number;
-            /** Site */
-            site: string;
-        };
-        /**
-         * WatchOutPublic
-         * @description A warning with its reason and, where there is one, the repair that one tap applies.
-         */
-        WatchOutPublic: {
-            /** Id */
             id: string;
-            /** Level */
-            level: string;
-            /** Message */
-            message: string;
-            /** Why */
-            why: string;
-            /** Source */
-            source: string;
-            /** Repair */
-            repair: {
-                [key: string]: unknown;
-            };
-            /** Repair Says */
-            repair_says: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "blot";
         };
         /**
-         * WindowPublic
-         * @description By the clock: seconds under the heat. `empty` is a state of its own: there is no moment that
-         *     is both late enough for the colour and early enough not to burn.
+         * ChainDocument
+         * @description A whole cook: food, layers, stages, kitchen and serving time. A `kettle.dish/1` is read as
+         *     well.
          */
-        WindowPublic: {
-            /** Opens S */
-            opens_s: number | null;
-            /** Closes S */
-            closes_s: number | null;
-            /** Empty */
-            empty: boolean;
-            /** Hit */
-            hit: number;
-        };
-        /**
-         * Problem
-         * @description A problem document; `errors` names every field at fault.
-         */
-        Problem: {
-            /**
-             * Type
-             * @default about:blank
-             */
-            type?: string;
-            /** Title */
-            title: string;
-            /** Status */
-            status: number;
-            /** Detail */
-            detail: string;
-            /**
-             * Errors
-             * @default []
-             */
-            errors?: components["schemas"]["FaultPublic"][];
-        };
-        /**
-         * FaultPublic
-         * @description One input that cannot be used.
-         */
-        FaultPublic: {
-            /**
-             * Field
-             * @description path of the field, dots between its parts
-             */
-            field: string;
-            /**
-             * Given
-             * @description what was given
-             */
-            given: string;
-            /**
-             * Accepted
-             * @description what is accepted
-             */
-            accepted: string;
-        };
-        /**
-         * DishDocument
-         * @description One dish: food, first heat, finish, sauce, kitchen and serving time.
-         */
-        DishDocument: {
+        ChainDocument: {
             /**
              * Format
              * @description name and version of this format
-             * @default kettle.dish/1
+             * @default kettle.dish/2
              * @constant
              */
-            format?: "kettle.dish/1";
+            format?: "kettle.dish/2";
+            /**
+             * Name
+             * @description what you call it
+             * @default
+             */
+            name?: string;
+            /** @description what is cooked */
+            food: components["schemas"]["FoodDocument"];
+            /**
+             * Layers
+             * @description what goes on it
+             */
+            layers?: components["schemas"]["LayerDocument"][];
+            /**
+             * Stages
+             * @description in order
+             */
+            stages: (components["schemas"]["ThawDocument"] | components["schemas"]["SeasonDocument"] | components["schemas"]["MarinateDocument"] | components["schemas"]["HeatDocument"] | components["schemas"]["DrainDocument"] | components["schemas"]["BlotDocument"] | components["schemas"]["RestDocument"] | components["schemas"]["CoolDocument"] | components["schemas"]["TakeApartDocument"] | components["schemas"]["DressDocument"] | components["schemas"]["HoldDocument"] | components["schemas"]["WorkBesideDocument"] | components["schemas"]["RoundsDocument"] | components["schemas"]["SplitDocument"])[];
+            /** @description what is known of the kitchen */
+            kitchen?: components["schemas"]["KitchenDocument"];
+            /**
+             * Serve At
+             * @description when it should be on the table; null for as soon as possible
+             */
+            serve_at?: string | null;
+            /**
+             * Seed
+             * @description seed of the ensemble
+             * @default 1
+             */
+            seed?: number;
+            /**
+             * Sightings
+             * @description signs seen so far, by the fire's stage
+             */
+            sightings?: Record<string, never>;
+        };
+        /**
+         * CoolDocument
+         * @description Until it can be held in the hand.
+         */
+        CoolDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "cool";
+        };
+        /**
+         * DrainDocument
+         * @description Out of its liquid, which is kept.
+         */
+        DrainDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "drain";
+        };
+        /**
+         * DressDocument
+         * @description A layer put on outside any heat.
+         */
+        DressDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "dress";
+            /**
+             * Layer
+             * @description a sauce
+             */
+            layer: string;
+            /**
+             * How
+             * @description how
+             * @default brush
+             * @enum {string}
+             */
+            how?: "brush" | "toss" | "dip" | "pour";
+            /**
+             * Mm
+             * @description thickness [mm]
+             * @default 0.5
+             */
+            mm?: number;
+        };
+        /**
+         * FoodDocument
+         * @description What is cooked, as it is bought.
+         */
+        FoodDocument: {
             /**
              * Cut
              * @description key of a cut (GET /api/v1/choices)
@@ -1354,94 +1100,82 @@ export interface components {
              * @enum {string}
              */
             state?: "fridge" | "frozen";
+        };
+        /**
+         * HeatDocument
+         * @description One heat: any row of the table, with its dial.
+         */
+        HeatDocument: {
             /**
-             * Tenderise
-             * @description the first heat
-             * @default pressure
-             * @enum {string}
+             * Id
+             * @description stable: signs, logs and rounds refer to it
              */
-            tenderise?: "pressure" | "braise" | "foil" | "low_oven" | "air_fry" | "smoke" | "bath" | "simmer" | "slow";
+            id: string;
             /**
-             * Bite
-             * @description how it should eat
-             * @default falls
-             * @enum {string}
+             * Kind
+             * @constant
              */
-            bite?: "sliceable" | "tug" | "falls" | "shreds";
+            kind: "heat";
+            /**
+             * Heat
+             * @description key of a heat
+             */
+            heat: string;
+            /** @description what ends it */
+            until: components["schemas"]["UntilDocument"];
+            /**
+             * Dial
+             * @description in the unit of its heat; else the kitchen's
+             */
+            dial?: number | null;
             /**
              * Release
-             * @description usual one for the cut when absent
+             * @description of a pressure pot; usual one for the cut when absent
              */
             release?: ("quick" | "mixed" | "natural") | null;
             /**
              * Liquid L
-             * @description liquid in the pot; computed when absent, null where none goes in [L]
+             * @description liquid; computed when absent [L]
              */
             liquid_l?: number | null;
             /**
-             * Timer Min
-             * @description the first heat's timer; computed when absent [min]
+             * Acts
+             * @description in order: coats, turns, stirs
              */
-            timer_min?: number | null;
-            /**
-             * Finish
-             * @description the second heat
-             * @default broiler
-             * @enum {string}
-             */
-            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill" | "charcoal" | "contact";
-            /**
-             * Want
-             * @description colour wanted on the face
-             * @default amber
-             * @enum {string}
-             */
-            want?: "amber" | "mahogany";
-            /**
-             * Sauce
-             * @description key of a sample sauce, a sauce of your own, or null for none
-             */
-            sauce?: string | components["schemas"]["SauceDocument"] | null;
-            /**
-             * Coats
-             * @description number of coats [coats]
-             * @default 0
-             */
-            coats?: number;
+            acts?: components["schemas"]["ActDocument"][];
             /**
              * Coat Mm
-             * @description thickness of one coat [mm]
+             * @description thickness of a coat brushed on in it [mm]
              * @default 0.5
              */
             coat_mm?: number;
+        };
+        /**
+         * HoldDocument
+         * @description Kept until it is wanted.
+         */
+        HoldDocument: {
             /**
-             * Coats Min
-             * @description minute under the heat of each coat; computed when absent [min]
+             * Id
+             * @description stable: signs, logs and rounds refer to it
              */
-            coats_min?: number[] | null;
+            id: string;
             /**
-             * Flips Min
-             * @description minutes under the heat at which the food is turned [min]
+             * Kind
+             * @constant
              */
-            flips_min?: number[];
-            /** @description what is known of the kitchen */
-            kitchen?: components["schemas"]["KitchenDocument"];
+            kind: "hold";
             /**
-             * Serve At
-             * @description when it should be on the table; null for as soon as possible
+             * How
+             * @description where
+             * @enum {string}
              */
-            serve_at?: string | null;
+            how: "covered" | "warm place" | "chilled";
             /**
-             * Seed
-             * @description seed of the ensemble
-             * @default 1
+             * Minutes
+             * @description how long [min]
              */
-            seed?: number;
-            /**
-             * Sightings
-             * @description signs seen so far
-             */
-            sightings?: components["schemas"]["SightingDocument"][];
+            minutes: number;
         };
         /**
          * IngredientDocument
@@ -1725,6 +1459,54 @@ export interface components {
             };
         };
         /**
+         * LayerDocument
+         * @description Something that goes on the food: a sauce, or a dry layer with its sugar and spice.
+         *
+         *     One portion of it: a batch that is split is two layers.
+         */
+        LayerDocument: {
+            /**
+             * Id
+             * @description what stages call it
+             */
+            id: string;
+            /**
+             * Name
+             * @description what it is called; its sauce's name if empty
+             * @default
+             */
+            name?: string;
+            /**
+             * Sauce
+             * @description key of a sample sauce, a sauce of your own; null for a dry layer
+             */
+            sauce?: string | components["schemas"]["SauceDocument"] | null;
+            /**
+             * Boiled
+             * @description a boil is planned once it has touched raw food
+             * @default false
+             */
+            boiled?: boolean;
+            /**
+             * Sugar G
+             * @description dry layer: sugar [g]
+             * @default 0
+             */
+            sugar_g?: number;
+            /**
+             * Spice G
+             * @description dry layer: the rest [g]
+             * @default 0
+             */
+            spice_g?: number;
+            /**
+             * Leavening
+             * @description dry layer: holds baking powder
+             * @default false
+             */
+            leavening?: boolean;
+        };
+        /**
          * LearntDocument
          * @description What calibration says of one finish: logarithms of heat, coat, interface and browning
          *     factors.
@@ -1796,6 +1578,85 @@ export interface components {
             racks_m?: number[];
         };
         /**
+         * MarinateDocument
+         * @description In a layer, in the fridge. The layer has touched raw food from then on.
+         */
+        MarinateDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "marinate";
+            /**
+             * Layer
+             * @description a sauce
+             */
+            layer: string;
+            /**
+             * Hours
+             * @description how long [h]
+             */
+            hours: number;
+        };
+        /**
+         * RestDocument
+         * @description Stand in the room.
+         */
+        RestDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "rest";
+            /**
+             * Minutes
+             * @description how long [min]
+             */
+            minutes: number;
+            /**
+             * Covered
+             * @description under foil or a lid
+             * @default false
+             */
+            covered?: boolean;
+        };
+        /**
+         * RoundsDocument
+         * @description Stages that repeat.
+         */
+        RoundsDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "rounds";
+            /**
+             * Times
+             * @description how often
+             */
+            times: number;
+            /**
+             * Stages
+             * @description one round
+             */
+            stages: (components["schemas"]["ThawDocument"] | components["schemas"]["SeasonDocument"] | components["schemas"]["MarinateDocument"] | components["schemas"]["HeatDocument"] | components["schemas"]["DrainDocument"] | components["schemas"]["BlotDocument"] | components["schemas"]["RestDocument"] | components["schemas"]["CoolDocument"] | components["schemas"]["TakeApartDocument"] | components["schemas"]["DressDocument"] | components["schemas"]["HoldDocument"] | components["schemas"]["WorkBesideDocument"])[];
+        };
+        /**
          * SauceDocument
          * @description A sauce of the cook's own.
          */
@@ -1850,6 +1711,49 @@ export interface components {
             mass_g: number;
         };
         /**
+         * SeasonDocument
+         * @description Salt, or pat a dry layer on; then it may sit.
+         */
+        SeasonDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "season";
+            /**
+             * Layer
+             * @description a dry layer; salt alone when absent
+             */
+            layer?: string | null;
+            /**
+             * Sit Min
+             * @description how long it sits; in the fridge from 30 on [min]
+             * @default 0
+             */
+            sit_min?: number;
+        };
+        /**
+         * ShareDocument
+         * @description One tail of a split.
+         */
+        ShareDocument: {
+            /**
+             * Share
+             * @description of the food [-]
+             */
+            share: number;
+            /**
+             * Stages
+             * @description what it goes through
+             */
+            stages: (components["schemas"]["ThawDocument"] | components["schemas"]["SeasonDocument"] | components["schemas"]["MarinateDocument"] | components["schemas"]["HeatDocument"] | components["schemas"]["DrainDocument"] | components["schemas"]["BlotDocument"] | components["schemas"]["RestDocument"] | components["schemas"]["CoolDocument"] | components["schemas"]["TakeApartDocument"] | components["schemas"]["DressDocument"] | components["schemas"]["HoldDocument"] | components["schemas"]["WorkBesideDocument"])[];
+        };
+        /**
          * SightingDocument
          * @description A sign seen on the food, and when.
          */
@@ -1865,6 +1769,1011 @@ export interface components {
              * @description seconds under the heat
              */
             at_s: number;
+        };
+        /**
+         * SplitDocument
+         * @description The food down two tails of its own.
+         */
+        SplitDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "split";
+            /**
+             * Shares
+             * @description the two tails
+             */
+            shares: components["schemas"]["ShareDocument"][];
+        };
+        /**
+         * TakeApartDocument
+         * @description Into strands, off the bone, or into portions.
+         */
+        TakeApartDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "take_apart";
+            /**
+             * How
+             * @description what is done
+             * @enum {string}
+             */
+            how: "shred" | "bones" | "portions";
+            /**
+             * Pieces
+             * @description portions in all
+             */
+            pieces?: number | null;
+        };
+        /**
+         * TemplatePublic
+         * @description A chain to begin with.
+         */
+        TemplatePublic: {
+            /** Key */
+            key: string;
+            /** Hint */
+            hint: string;
+            document: components["schemas"]["ChainDocument"];
+        };
+        /**
+         * ThawDocument
+         * @description Thaw until the middle is over −1 °C, or for so long.
+         */
+        ThawDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "thaw";
+            /**
+             * Where
+             * @description in what
+             * @default fridge
+             * @enum {string}
+             */
+            where?: "fridge" | "cold water";
+            /**
+             * Hours
+             * @description computed when absent [h]
+             */
+            hours?: number | null;
+        };
+        /**
+         * UntilDocument
+         * @description What ends a heat.
+         */
+        UntilDocument: {
+            /**
+             * By
+             * @description what is gone by
+             * @enum {string}
+             */
+            by: "minutes" | "core" | "bite" | "colour";
+            /**
+             * Minutes
+             * @description the timer; computed where it may be [min]
+             */
+            minutes?: number | null;
+            /**
+             * Core C
+             * @description temperature in the middle [°C]
+             */
+            core_c?: number | null;
+            /**
+             * Bite
+             * @description how tender
+             */
+            bite?: ("sliceable" | "tug" | "falls" | "shreds") | null;
+            /**
+             * Want
+             * @description colour wanted on the face
+             * @default amber
+             * @enum {string}
+             */
+            want?: "amber" | "mahogany";
+        };
+        /**
+         * WorkBesideDocument
+         * @description Work beside the food, ready for another stage.
+         */
+        WorkBesideDocument: {
+            /**
+             * Id
+             * @description stable: signs, logs and rounds refer to it
+             */
+            id: string;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "beside";
+            /**
+             * Name
+             * @description what it is
+             */
+            name: string;
+            /**
+             * Minutes
+             * @description how long [min]
+             */
+            minutes: number;
+            /**
+             * Ready For
+             * @description stage that it has to be ready for
+             */
+            ready_for: string;
+            /**
+             * Hands
+             * @description whether it takes hands all the time
+             * @default true
+             */
+            hands?: boolean;
+        };
+        /**
+         * ChainForecastPublic
+         * @description Everything the model says of a chain.
+         */
+        ChainForecastPublic: {
+            /** Title */
+            title: string;
+            /**
+             * Sentence
+             * @description one clause a stage that was chosen, in order
+             */
+            sentence: string[];
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /**
+             * Serve Low At
+             * Format: date-time
+             */
+            serve_low_at: string;
+            /**
+             * Serve High At
+             * Format: date-time
+             */
+            serve_high_at: string;
+            total: components["schemas"]["BandPublic"];
+            /**
+             * Headline S
+             * @description the set timers alone
+             */
+            headline_s: number;
+            /** Hands S */
+            hands_s: number;
+            /** Slack S */
+            slack_s: number;
+            /** Least Sure */
+            least_sure: string;
+            /** Links */
+            links: components["schemas"]["LinkPublic"][];
+            /**
+             * Tails
+             * @description of a split: keys of the links of each tail
+             */
+            tails: string[][];
+            /** Slow Heats */
+            slow_heats: components["schemas"]["SlowHeatPublic"][];
+            /** Fires */
+            fires: components["schemas"]["ChainFirePublic"][];
+            /** Gates */
+            gates: components["schemas"]["ChainGatePublic"][];
+            /** @description null where no bite was wished */
+            tenderness: components["schemas"]["TendernessPublic"] | null;
+            inside: components["schemas"]["ChainInsidePublic"];
+            /** Layers */
+            layers: components["schemas"]["LayerUsePublic"][];
+            /** Watch Outs */
+            watch_outs: components["schemas"]["ChainWatchOutPublic"][];
+            /** Allergens */
+            allergens: string[];
+            /** Allergens Unknown */
+            allergens_unknown: string[];
+            /** Assumed */
+            assumed: components["schemas"]["AssumedPublic"][];
+            /** Guidance */
+            guidance: string;
+        };
+        /**
+         * BandPublic
+         * @description P10, P50 and P90 [s].
+         */
+        BandPublic: {
+            /** Low S */
+            low_s: number;
+            /** Likely S */
+            likely_s: number;
+            /** High S */
+            high_s: number;
+        };
+        /**
+         * CallPublic
+         * @description When to call the cook [s under the heat].
+         */
+        CallPublic: {
+            /** At S */
+            at_s: number;
+            /** Level */
+            level: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * ChainFirePublic
+         * @description A heat that is looked at.
+         */
+        ChainFirePublic: {
+            /** Stage */
+            stage: string;
+            /** Heat */
+            heat: string;
+            /**
+             * By
+             * @description colour, or what its timer goes by
+             */
+            by: string;
+            /** Timer S */
+            timer_s: number;
+            glaze: components["schemas"]["GlazePublic"];
+        };
+        /**
+         * ChainGatePublic
+         * @description A check that only a person can pass.
+         */
+        ChainGatePublic: {
+            /**
+             * After
+             * @description id of the stage that it comes after
+             */
+            after: string;
+            /** Tender */
+            tender: boolean;
+            /**
+             * Safe C
+             * @description what the thermometer must read; null: not asked [°C]
+             */
+            safe_c: number | null;
+            /**
+             * By Time
+             * @description whether that stands for a proven time in a bath
+             */
+            by_time: boolean;
+        };
+        /**
+         * ChainInsidePublic
+         * @description What the middle of the food goes through, on the unfavourable side.
+         */
+        ChainInsidePublic: {
+            /** Core Low C */
+            core_low_c: number;
+            /** Core Likely C */
+            core_likely_c: number;
+            /** Wanted C */
+            wanted_c: number;
+            /** Log Low */
+            log_low: number;
+            /** Wanted Log */
+            wanted_log: number;
+            /** Danger Min */
+            danger_min: number;
+            /** Gate */
+            gate: boolean;
+        };
+        /**
+         * ChainWatchOutPublic
+         * @description One warning; its repair is a JSON Patch (RFC 6902) of the document.
+         */
+        ChainWatchOutPublic: {
+            /** Id */
+            id: string;
+            /** Level */
+            level: string;
+            /** Stage */
+            stage: string;
+            /** Message */
+            message: string;
+            /** Why */
+            why: string;
+            /** Source */
+            source: string;
+            /** Repair */
+            repair: {
+                [key: string]: unknown;
+            }[];
+            /** Repair Says */
+            repair_says: string;
+        };
+        /**
+         * CoatPublic
+         * @description A coat: when it goes on [s under the heat; 0 is before it], and how long the food is out of
+         *     the heat for it [s].
+         */
+        CoatPublic: {
+            /** At S */
+            at_s: number;
+            /** Away S */
+            away_s: number;
+        };
+        /**
+         * ColourPublic
+         * @description A named colour of a glaze.
+         */
+        ColourPublic: {
+            /** Word */
+            word: string;
+            /** Colour */
+            colour: string;
+        };
+        /**
+         * FillPublic
+         * @description How full the vessel is.
+         */
+        FillPublic: {
+            /** Share */
+            share: number;
+            /** Liquid Before L */
+            liquid_before_l: number;
+            /** Liquid After L */
+            liquid_after_l: number;
+            /** Line */
+            line: number;
+        };
+        /**
+         * GapPublic
+         * @description By sight: from a sign to the wanted colour, and from there to burning.
+         */
+        GapPublic: {
+            /** Sign */
+            sign: string;
+            to_wanted: components["schemas"]["OpenBandPublic"];
+            wanted_to_burnt: components["schemas"]["OpenBandPublic"];
+        };
+        /**
+         * GlazePublic
+         * @description The glaze strip: colours of face and edge over time under the heat, coats, milestones,
+         *     windows, risk.
+         */
+        GlazePublic: {
+            /**
+             * Appliance Name
+             * @description what the appliance is called
+             */
+            appliance_name: string;
+            /** Appliance */
+            appliance: string;
+            /** Want */
+            want: string;
+            /** Caramelises */
+            caramelises: boolean;
+            /** Horizon S */
+            horizon_s: number;
+            /** Sample S */
+            sample_s: number[];
+            /**
+             * Face
+             * @description sRGB of the face at each sample
+             */
+            face: string[];
+            /**
+             * Edge
+             * @description sRGB of the edge at each sample
+             */
+            edge: string[];
+            /**
+             * Risk
+             * @description chance of burning by each sample
+             */
+            risk: number[];
+            /**
+             * Wanted
+             * @description chance of the wanted colour at each sample
+             */
+            wanted: number[];
+            /** Coats */
+            coats: components["schemas"]["CoatPublic"][];
+            /**
+             * Flips S
+             * @description moments at which the food is turned [s under the heat]
+             */
+            flips_s: number[];
+            /**
+             * Back
+             * @description colours of the side that faces away at first; null without a turn
+             */
+            back: string[] | null;
+            /** Milestones */
+            milestones: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["OpenBandPublic"];
+                };
+            };
+            window: components["schemas"]["WindowPublic"];
+            /** Gaps */
+            gaps: components["schemas"]["GapPublic"][];
+            /** Look From S */
+            look_from_s: number;
+            /** Look Every S */
+            look_every_s: number;
+            /**
+             * Looks S
+             * @description moments to look [s under the heat]; they do not ring
+             */
+            looks_s: number[];
+            /**
+             * Seen
+             * @description signs that the strip is held to
+             */
+            seen: components["schemas"]["SeenPublic"][];
+            /** Possible */
+            possible: number;
+            /** @description when it is taken out, by the colour wanted [s under the heat] */
+            pull?: components["schemas"]["BandPublic"] | null;
+            /** Calls */
+            calls: components["schemas"]["CallPublic"][];
+            /**
+             * Legend
+             * @description named colours of this glaze
+             */
+            legend: components["schemas"]["ColourPublic"][];
+        };
+        /**
+         * LayerUsePublic
+         * @description How much of a layer goes on.
+         */
+        LayerUsePublic: {
+            /** Layer */
+            layer: string;
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * LinkPublic
+         * @description One link of the chain, with the stage that it belongs to.
+         */
+        LinkPublic: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /**
+             * Who
+             * @description hands, machine, gate or fire
+             */
+            who: string;
+            /**
+             * Hidden
+             * @description a wait or act nobody sets a timer for
+             */
+            hidden: boolean;
+            /**
+             * Serial
+             * @description false where it runs beside others and adds nothing
+             */
+            serial: boolean;
+            band: components["schemas"]["BandPublic"];
+            /** @description seconds before serving at which it begins */
+            before_serving: components["schemas"]["BandPublic"];
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
+            /** Note */
+            note: string;
+            /**
+             * Fire
+             * @description the fierce heat it belongs to
+             * @default
+             */
+            fire?: string;
+            /**
+             * Act
+             * @description what is done out of that heat: coat, turn, coat and turn
+             * @default
+             */
+            act?: string;
+            /**
+             * Stage
+             * @description id of its stage; empty where it belongs to none
+             */
+            stage: string;
+        };
+        /**
+         * OpenBandPublic
+         * @description P10, P50 and P90 [s], null where that quantile of the ensemble never gets there.
+         */
+        OpenBandPublic: {
+            /** Low S */
+            low_s: number | null;
+            /** Likely S */
+            likely_s: number | null;
+            /** High S */
+            high_s: number | null;
+            /**
+             * Reached
+             * @description share of the ensemble that gets there at all
+             */
+            reached: number;
+        };
+        /**
+         * SeenPublic
+         * @description A sign as it was seen [s under the heat], and the site it was seen at.
+         */
+        SeenPublic: {
+            /** Sign */
+            sign: string;
+            /** At S */
+            at_s: number;
+            /** Site */
+            site: string;
+        };
+        /**
+         * SlowHeatPublic
+         * @description A heat that goes on for as long as it takes.
+         */
+        SlowHeatPublic: {
+            /** Stage */
+            stage: string;
+            /** Heat */
+            heat: string;
+            /** Name */
+            name: string;
+            /** Timer S */
+            timer_s: number;
+            come_up: components["schemas"]["BandPublic"];
+            /** Target C */
+            target_c: number;
+            /**
+             * Liquid L
+             * @description null where none goes in [L]
+             */
+            liquid_l: number | null;
+            fill: components["schemas"]["FillPublic"] | null;
+            /**
+             * Lost Share
+             * @description water that leaves it, of the raw mass [-]
+             */
+            lost_share: number;
+            /**
+             * Traces
+             * @description time_s, vessel_c, centre_c, mean_c
+             */
+            traces: {
+                [key: string]: number[];
+            };
+        };
+        /**
+         * TendernessPublic
+         * @description Cook value [min at 100 °C], its target and chances.
+         */
+        TendernessPublic: {
+            /** Low */
+            low: number;
+            /** Likely */
+            likely: number;
+            /** High */
+            high: number;
+            /** Target */
+            target: number;
+            /** Enough */
+            enough: number;
+            /** Overdone */
+            overdone: number;
+            /** Site */
+            site: string;
+        };
+        /**
+         * WindowPublic
+         * @description By the clock: seconds under the heat. `empty` is a state of its own: there is no moment that
+         *     is both late enough for the colour and early enough not to burn.
+         */
+        WindowPublic: {
+            /** Opens S */
+            opens_s: number | null;
+            /** Closes S */
+            closes_s: number | null;
+            /** Empty */
+            empty: boolean;
+            /** Hit */
+            hit: number;
+        };
+        /**
+         * Problem
+         * @description A problem document; `errors` names every field at fault.
+         */
+        Problem: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type?: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /**
+             * Errors
+             * @default []
+             */
+            errors?: components["schemas"]["FaultPublic"][];
+        };
+        /**
+         * FaultPublic
+         * @description One input that cannot be used.
+         */
+        FaultPublic: {
+            /**
+             * Field
+             * @description path of the field, dots between its parts
+             */
+            field: string;
+            /**
+             * Given
+             * @description what was given
+             */
+            given: string;
+            /**
+             * Accepted
+             * @description what is accepted
+             */
+            accepted: string;
+        };
+        /**
+         * ForecastPublic
+         * @description A dish from raw to plate.
+         */
+        ForecastPublic: {
+            /** Title */
+            title: string;
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /**
+             * Serve Low At
+             * Format: date-time
+             */
+            serve_low_at: string;
+            /**
+             * Serve High At
+             * Format: date-time
+             */
+            serve_high_at: string;
+            /** @description the whole chain, a covered wait included */
+            total: components["schemas"]["BandPublic"];
+            /**
+             * Headline S
+             * @description the set timers alone
+             */
+            headline_s: number;
+            /** Hands S */
+            hands_s: number;
+            /** Slack S */
+            slack_s: number;
+            /** Timer S */
+            timer_s: number;
+            /** Finish Timer S */
+            finish_timer_s: number;
+            /** Least Sure */
+            least_sure: string;
+            come_up: components["schemas"]["BandPublic"];
+            /** Stages */
+            stages: components["schemas"]["StagePublic"][];
+            glaze: components["schemas"]["GlazePublic"];
+            tenderness: components["schemas"]["TendernessPublic"];
+            safety: components["schemas"]["SafetyPublic"];
+            /** @description null where the first heat takes no liquid */
+            fill: components["schemas"]["FillPublic"] | null;
+            /** Liquid L */
+            liquid_l: number;
+            /** Release */
+            release: string;
+            /** Target C */
+            target_c: number;
+            /** Sauce G */
+            sauce_g: number;
+            /**
+             * Warm S
+             * @description how long the food may stand in the room before the heat [s]
+             */
+            warm_s: number;
+            /**
+             * Lost Share
+             * @description share of its weight that leaves as steam in a dry first heat [-]
+             * @default 0
+             */
+            lost_share?: number;
+            /**
+             * Traces
+             * @description time_s, vessel_c, centre_c, mean_c of the median member
+             */
+            traces: {
+                [key: string]: number[];
+            };
+            /** Watch Outs */
+            watch_outs: components["schemas"]["WatchOutPublic"][];
+            /**
+             * Allergens
+             * @description of the usual twelve, brought by food and sauce
+             */
+            allergens: string[];
+            /**
+             * Allergens Unknown
+             * @description lines of which nobody knows what they bring
+             */
+            allergens_unknown: string[];
+            /** Assumed */
+            assumed: components["schemas"]["AssumedPublic"][];
+            /** Guidance */
+            guidance: string;
+        };
+        /**
+         * SafetyPublic
+         * @description Core temperature on the unfavourable side [°C] and what it is held against.
+         */
+        SafetyPublic: {
+            /** Core Low C */
+            core_low_c: number;
+            /** Core Likely C */
+            core_likely_c: number;
+            /** Wanted C */
+            wanted_c: number;
+            /** Log Low */
+            log_low: number;
+            /** Danger Min */
+            danger_min: number;
+            /** Gate */
+            gate: boolean;
+            /**
+             * Rests On
+             * @description time: proven at less than wanted_c
+             * @default temperature
+             * @enum {string}
+             */
+            rests_on?: "temperature" | "time";
+            /**
+             * Probe C
+             * @description what the check must read for that; null: wanted_c [°C]
+             */
+            probe_c?: number | null;
+        };
+        /**
+         * StagePublic
+         * @description One link of the chain.
+         */
+        StagePublic: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /**
+             * Who
+             * @description hands, machine, gate or fire
+             */
+            who: string;
+            /**
+             * Hidden
+             * @description a wait or act nobody sets a timer for
+             */
+            hidden: boolean;
+            /**
+             * Serial
+             * @description false where it runs beside others and adds nothing
+             */
+            serial: boolean;
+            band: components["schemas"]["BandPublic"];
+            /** @description seconds before serving at which it begins */
+            before_serving: components["schemas"]["BandPublic"];
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
+            /** Note */
+            note: string;
+            /**
+             * Fire
+             * @description the fierce heat it belongs to
+             * @default
+             */
+            fire?: string;
+            /**
+             * Act
+             * @description what is done out of that heat: coat, turn, coat and turn
+             * @default
+             */
+            act?: string;
+        };
+        /**
+         * WatchOutPublic
+         * @description A warning with its reason and, where there is one, the repair that one tap applies.
+         */
+        WatchOutPublic: {
+            /** Id */
+            id: string;
+            /** Level */
+            level: string;
+            /** Message */
+            message: string;
+            /** Why */
+            why: string;
+            /** Source */
+            source: string;
+            /** Repair */
+            repair: {
+                [key: string]: unknown;
+            };
+            /** Repair Says */
+            repair_says: string;
+        };
+        /**
+         * DishDocument
+         * @description One dish: food, first heat, finish, sauce, kitchen and serving time.
+         */
+        DishDocument: {
+            /**
+             * Format
+             * @description name and version of this format
+             * @default kettle.dish/1
+             * @constant
+             */
+            format?: "kettle.dish/1";
+            /**
+             * Cut
+             * @description key of a cut (GET /api/v1/choices)
+             */
+            cut: string;
+            /**
+             * Mass Kg
+             * @description mass as bought [kg]
+             */
+            mass_kg: number;
+            /**
+             * Pieces
+             * @description number of pieces [pieces]
+             */
+            pieces: number;
+            /**
+             * Thickness Mm
+             * @description thickness of a piece at its thickest, or diameter [mm]
+             */
+            thickness_mm: number;
+            /**
+             * State
+             * @description where it comes from
+             * @default fridge
+             * @enum {string}
+             */
+            state?: "fridge" | "frozen";
+            /**
+             * Tenderise
+             * @description the first heat
+             * @default pressure
+             * @enum {string}
+             */
+            tenderise?: "pressure" | "braise" | "foil" | "low_oven" | "air_fry" | "smoke" | "bath" | "simmer" | "slow";
+            /**
+             * Bite
+             * @description how it should eat
+             * @default falls
+             * @enum {string}
+             */
+            bite?: "sliceable" | "tug" | "falls" | "shreds";
+            /**
+             * Release
+             * @description usual one for the cut when absent
+             */
+            release?: ("quick" | "mixed" | "natural") | null;
+            /**
+             * Liquid L
+             * @description liquid in the pot; computed when absent, null where none goes in [L]
+             */
+            liquid_l?: number | null;
+            /**
+             * Timer Min
+             * @description the first heat's timer; computed when absent [min]
+             */
+            timer_min?: number | null;
+            /**
+             * Finish
+             * @description the second heat
+             * @default broiler
+             * @enum {string}
+             */
+            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill" | "charcoal" | "contact";
+            /**
+             * Want
+             * @description colour wanted on the face
+             * @default amber
+             * @enum {string}
+             */
+            want?: "amber" | "mahogany";
+            /**
+             * Sauce
+             * @description key of a sample sauce, a sauce of your own, or null for none
+             */
+            sauce?: string | components["schemas"]["SauceDocument"] | null;
+            /**
+             * Coats
+             * @description number of coats [coats]
+             * @default 0
+             */
+            coats?: number;
+            /**
+             * Coat Mm
+             * @description thickness of one coat [mm]
+             * @default 0.5
+             */
+            coat_mm?: number;
+            /**
+             * Coats Min
+             * @description minute under the heat of each coat; computed when absent [min]
+             */
+            coats_min?: number[] | null;
+            /**
+             * Flips Min
+             * @description minutes under the heat at which the food is turned [min]
+             */
+            flips_min?: number[];
+            /** @description what is known of the kitchen */
+            kitchen?: components["schemas"]["KitchenDocument"];
+            /**
+             * Serve At
+             * @description when it should be on the table; null for as soon as possible
+             */
+            serve_at?: string | null;
+            /**
+             * Seed
+             * @description seed of the ensemble
+             * @default 1
+             */
+            seed?: number;
+            /**
+             * Sightings
+             * @description signs seen so far
+             */
+            sightings?: components["schemas"]["SightingDocument"][];
         };
         /**
          * ExplorerPublic
@@ -4272,6 +5181,238 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forecasts_chain_schema_schemas_chain_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemaPublic"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forecasts_templates_templates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateList"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forecasts_chain_forecast_chain_forecasts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "format": "kettle.dish/2",
+                 *       "food": {
+                 *         "cut": "pork-ribs",
+                 *         "mass_kg": 1.4,
+                 *         "pieces": 4,
+                 *         "thickness_mm": 26
+                 *       },
+                 *       "layers": [
+                 *         {
+                 *           "id": "glaze",
+                 *           "sauce": "plum-tea"
+                 *         }
+                 *       ],
+                 *       "stages": [
+                 *         {
+                 *           "kind": "season",
+                 *           "id": "salt"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "pot",
+                 *           "heat": "pressure",
+                 *           "until": {
+                 *             "by": "bite",
+                 *             "bite": "tug"
+                 *           }
+                 *         },
+                 *         {
+                 *           "kind": "dress",
+                 *           "id": "brush",
+                 *           "layer": "glaze"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "broil",
+                 *           "heat": "broiler",
+                 *           "until": {
+                 *             "by": "colour"
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["ChainDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChainForecastPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

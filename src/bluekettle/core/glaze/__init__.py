@@ -34,7 +34,14 @@ from bluekettle.core.glaze.milestones import (
     Window,
     read_milestones,
 )
-from bluekettle.core.glaze.records import DAMP_BREAD, MEAT, FilmConstants, Ground, film_constants
+from bluekettle.core.glaze.records import (
+    DAMP_BREAD,
+    MEAT,
+    FilmConstants,
+    Ground,
+    Lying,
+    film_constants,
+)
 
 __all__ = [
     "BEFORE",
@@ -51,6 +58,7 @@ __all__ = [
     "Ground",
     "Heat",
     "HeatChange",
+    "Lying",
     "Milestones",
     "OpenBand",
     "Window",

@@ -52,6 +52,10 @@ class Draws:
         """Log-normal factors [-] of median 1 for one unknown, (members,)."""
         return np.exp(log_sd * self.normal[name])
 
+    def picked(self, members: Sequence[int]) -> Draws:
+        """Some members alone."""
+        return Draws({name: normal[list(members)] for name, normal in self.normal.items()})
+
     def median_only(self) -> Draws:
         """The one member in which everything takes its middle value."""
         return Draws({name: np.zeros(1) for name in self.normal})

@@ -261,6 +261,7 @@ def run_finish(
     dried: Array | None = None,
     lying: Lying | None = None,
     leaves_s: Array | None = None,
+    every_side: bool = False,
 ) -> Finish:
     """Integrate a finish for all members and for both sites (face and edge).
 
@@ -291,6 +292,8 @@ def run_finish(
         What an earlier fire left on the food, of as many sites; then no coat is needed.
     leaves_s : ndarray, shape (members,), optional
         When each member leaves the heat [s]; at `time_s` where absent.
+    every_side : bool
+        The side turned away is run as well, whether or not the piece is turned.
 
     Returns
     -------
@@ -316,7 +319,7 @@ def run_finish(
     c = constants or film_constants()
     every = max(1, round(every_s / dt_s))
     never = HeatChange(math.inf, heat)
-    sites = sites_of(coating, shreds, any(act.turn for act in acts), c)
+    sites = sites_of(coating, shreds, every_side or any(act.turn for act in acts), c)
     steps = round(time_s / dt_s)
     leaves = np.full(draws.members, steps)
     if leaves_s is not None:

@@ -4,7 +4,15 @@ unfavourable bound.
 Never imports calibration: a fit must not loosen a threshold.
 """
 
+from bluekettle.core.safety.plan import PlanWatchOut, plan_watch_outs
 from bluekettle.core.safety.rules import watch_outs
 from bluekettle.core.safety.watch import LEVELS, USUAL_GUIDANCE, WatchOut
 
-__all__ = ["LEVELS", "USUAL_GUIDANCE", "WatchOut", "watch_outs"]
+__all__ = [
+    "LEVELS",
+    "USUAL_GUIDANCE",
+    "PlanWatchOut",
+    "WatchOut",
+    "plan_watch_outs",
+    "watch_outs",
+]

@@ -5,7 +5,8 @@ look ahead.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,7 @@ from bluekettle.core.glaze import (
     Draws,
     Finish,
     Heat,
+    Lying,
     bare_film,
     reweigh,
     run_finish,
@@ -117,16 +119,37 @@ def reached(times: Array) -> float:
 class Below:
     """What the film lies on at the start: deep and surface temperature [°C], dried crust [m] and
     browning index, of the median member or of all.
+
+    lying : what an earlier fire left on it. rub : a dry layer patted on. strands : pulled apart.
     """
 
     deep_c: float | Array
     surface_c: float
     dried: Array | None = None
+    lying: Lying | None = None
+    rub: Coating | None = None
+    strands: bool = False
+
+    @property
+    def coated(self) -> bool:
+        """Whether a film of an earlier fire lies on it."""
+        return self.lying is not None and self.lying.laid > 0
 
     def median(self) -> Below:
         """The median member alone."""
         dried = None if self.dried is None else np.median(np.atleast_2d(self.dried), axis=0)
-        return Below(float(np.median(self.deep_c)), self.surface_c, dried)
+        return replace(
+            self, deep_c=float(np.median(self.deep_c)), dried=dried, lying=first_of(self.lying)
+        )
+
+
+def first_of(lying: Lying | None) -> Lying | None:
+    """What lies on the first member, which is the median one."""
+    if lying is None:
+        return None
+    return lying._replace(
+        surface=lying.surface[:1], film=lying.film[:1], coats=lying.coats[:1], leaves=None
+    )
 
 
 def first_act(dish: Dish) -> Act:
@@ -145,7 +168,8 @@ def plan_acts(dish: Dish, heat: Heat, coating: Coating, below: Below) -> tuple[A
     as it was done, and what is left follows it.
     """
     first, told = first_act(dish), dish.told
-    acts = [first] if first.at_s == 0.0 else []
+    again = below.coated and dish.coats == 0  # its film is on it already
+    acts = [first] if first.at_s == 0.0 and not again else []
     own = [60.0 * m for m in dish.coats_min[len(acts) :]] if dish.coats_min else []
     turns = [60.0 * m for m in dish.flips_min]
     coats = own if dish.coats_min else None
@@ -196,6 +220,8 @@ def _coats_once_set(
             dish.kitchen.or_typical("altitude_m"),
             log_factors=log_factors_of(dish, median),
             dried=below.dried,
+            lying=below.lying,
+            shreds=below.strands,
         )
         wet = run.traces[0, FACE, :, 2]
         dry = (run.sample_s > done[-1].at_s + LEAST_SET_S) & (wet < value("set_water_fraction"))
@@ -213,12 +239,17 @@ def _median_draws() -> Draws:
 
 
 def run_dish_finish(
-    dish: Dish, cut: Cut, draws: Draws, below: Below, step_s: float = STEP_S
+    dish: Dish,
+    cut: Cut,
+    draws: Draws,
+    below: Below,
+    step_s: float = STEP_S,
+    least_s: float = SHORTEST_LOOK_S,
 ) -> Finish:
     """The finish of a dish for the whole ensemble, looked at for about three times its likely
-    length, in steps of `step_s` [s].
+    length and at least `least_s` [s], in steps of `step_s` [s].
     """
-    heat, coating = heat_of(dish), coating_of(dish, cut)
+    heat, coating = heat_of(dish), film_on(dish, cut, below)
     likely = below.median()
     acts = plan_acts(dish, heat, coating, likely)
     altitude = dish.kitchen.or_typical("altitude_m")
@@ -233,12 +264,14 @@ def run_dish_finish(
         altitude,
         log_factors=log_factors_of(dish, _median_draws()),
         dried=likely.dried,
+        lying=likely.lying,
+        shreds=below.strands,
     )
     sides = [FACE, BACK] if median.turns else [FACE]
     goal = reached(median.times_s[:, sides, MILESTONES.index(dish.want)].max(axis=1))
     # looked at past three times the goal (design)
     whole = [60.0 * math.ceil(share / 60.0) for share in (3.0 * goal, 1.5 * median.last_act_s)]
-    horizon = min(LONGEST_S, max(SHORTEST_LOOK_S, *whole))
+    horizon = min(LONGEST_S, max(least_s, *whole))
     every = max(5.0, horizon / 240.0)  # samples of the strip (design)
     return run_finish(
         draws,
@@ -253,7 +286,39 @@ def run_dish_finish(
         every_s=step_s * round(every / step_s),
         log_factors=log_factors_of(dish, draws),
         dried=below.dried,
+        lying=below.lying,
+        shreds=below.strands,
     )
+
+
+def left_lying(
+    dish: Dish, cut: Cut, draws: Draws, below: Below, acts: Sequence[Act], leaves_s: Array
+) -> Lying:
+    """What lies on each member when it leaves the heat at its own moment [s]: for the next fire."""
+    return run_finish(
+        draws,
+        heat_of(dish),
+        film_on(dish, cut, below),
+        acts,
+        below.deep_c,
+        below.surface_c,
+        float(leaves_s.max()) + STEP_S,
+        dish.kitchen.or_typical("altitude_m"),
+        every_s=STEP_S * 30.0,  # nothing of its traces is read (numerical)
+        log_factors=log_factors_of(dish, draws),
+        dried=below.dried,
+        lying=below.lying,
+        leaves_s=leaves_s,
+        shreds=below.strands,
+        every_side=True,
+    ).lying
+
+
+def film_on(dish: Dish, cut: Cut, below: Below) -> Coating:
+    """The film of this finish: its sauce, else a rub that was patted on, else a trace of juice."""
+    if dish.sauce is None and below.rub is not None:
+        return below.rub
+    return coating_of(dish, cut)
 
 
 def sighting_weights(finish: Finish, sightings: tuple[Sighting, ...]) -> Array:

@@ -18,7 +18,7 @@ from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
 from bluekettle.core.stages.dish import Cut, Dish
 from bluekettle.core.stages.dry import OUTSIDE, run_dry
 from bluekettle.core.stages.load import held_c
-from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Death, raw
+from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Brought, Death, raw
 from bluekettle.core.stages.vessel import CELLS, Pot, Run, run_vessel
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, boiling_point_c, latent_heat_j_kg
@@ -206,21 +206,22 @@ def run_tenderise(
     hold_s: float,
     pot_c: float | None = None,
     start_c: float | None = None,
+    brought: Brought | None = None,
+    outside: Array | None = None,
 ) -> Tenderised:
     """Run the first heat with a given hold [s]: under pressure, at the simmer, in the bath, in hot
     air or in foil.
 
     `pot_c` is the temperature of pot and liquid at the start [°C] where they are hot already; else
     tap and kitchen. `start_c` is that of the food where it was heated before; else fridge or
-    freezer.
+    freezer. `brought` is what the stages before have made of it, and `outside` its surface
+    (members, 6); raw where absent.
     """
-    if start_c is None:
-        cold = value("fridge_c") if dish.state == "fridge" else value("freezer_c")
-        start = cold + value("spread_start_c") * draws.normal["start"]
-    else:
-        start = np.full(draws.members, float(start_c))
+    if brought is None:
+        brought = raw(start_of(dish, draws, start_c), CELLS)
     if dish.first.around:
-        return run_around(dish, cut, draws, start, hold_s)
+        surface = np.zeros((draws.members, OUTSIDE)) if outside is None else outside
+        return run_around(dish, cut, draws, brought, surface, hold_s)
     pot = pot_of(dish, draws, np.ones(draws.members), pot_c)
     body = dish.body(pot.h_hold)
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
@@ -231,7 +232,7 @@ def run_tenderise(
     less_k = value("proof_less_k") if dish.tenderise == "bath" else 0.0
     phases, sums, profile, trace = run_vessel(
         half,
-        raw(start, CELLS),
+        brought,
         pot._replace(surface_m2=area),
         body.power,
         Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
@@ -301,7 +302,17 @@ def dry_c(dish: Dish) -> float:
     return dish.kitchen.or_typical(dish.first.dial)
 
 
-def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) -> Tenderised:
+def start_of(dish: Dish, draws: Draws, start_c: float | None = None) -> Array:
+    """What the food starts from [°C], (members,): its fridge or freezer, or as told."""
+    if start_c is not None:
+        return np.full(draws.members, float(start_c))
+    cold = value("fridge_c") if dish.state == "fridge" else value("freezer_c")
+    return cold + value("spread_start_c") * draws.normal["start"]
+
+
+def run_around(
+    dish: Dish, cut: Cut, draws: Draws, brought: Brought, outside: Array, hold_s: float
+) -> Tenderised:
     """The first heat in hot air, smoke or foil: what surrounds the food is hot from the start."""
     around = surroundings(dish.first.around, dry_c(dish))
     h = np.full(draws.members, around.h_w_m2_k)
@@ -314,8 +325,8 @@ def run_around(dish: Dish, cut: Cut, draws: Draws, start: Array, hold_s: float) 
     pressure, boil = altitude_of(dish, draws)
     sums, profile, surface, trace = run_dry(
         half,
-        raw(start, CELLS),
-        np.zeros((draws.members, OUTSIDE)),
+        brought,
+        outside,
         h * draws.factor("power", float(dish.first.appliance["spread"])),
         pressure,
         boil,

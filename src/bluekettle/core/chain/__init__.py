@@ -1,0 +1,63 @@
+"""Any cook as food, layers and a list of stages: the food walked through the list.
+
+Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
+"""
+
+from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
+from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
+from bluekettle.core.chain.passage import Fire, SlowHeat
+from bluekettle.core.chain.plan import (
+    Beside,
+    Blot,
+    Cool,
+    Drain,
+    Dress,
+    Heat,
+    HeatAct,
+    Hold,
+    Layer,
+    Marinate,
+    Plan,
+    Rest,
+    Rounds,
+    Season,
+    Share,
+    Split,
+    Stage,
+    TakeApart,
+    Thaw,
+    Until,
+)
+from bluekettle.core.chain.walk import Gate
+
+__all__ = [
+    "Beside",
+    "Blot",
+    "Cool",
+    "Drain",
+    "Dress",
+    "Fire",
+    "Gate",
+    "Heat",
+    "HeatAct",
+    "HeatRow",
+    "Hold",
+    "Inside",
+    "Layer",
+    "Marinate",
+    "Plan",
+    "PlanForecast",
+    "Rest",
+    "Rounds",
+    "Season",
+    "Share",
+    "SlowHeat",
+    "Split",
+    "Stage",
+    "TakeApart",
+    "Thaw",
+    "Until",
+    "forecast_plan",
+    "heat_keys",
+    "heat_row",
+]

@@ -1,0 +1,312 @@
+"""A fierce heat: a film that is looked at, or crisped for a time; and what it does inside."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.chain.food import Food, dish_now, heated, stood
+from bluekettle.core.chain.heats import heat_row
+from bluekettle.core.chain.passage import Fire, Passage, Step, Warmed, link
+from bluekettle.core.chain.plan import Heat
+from bluekettle.core.chain.slow import found_body, run_slow
+from bluekettle.core.glaze import Draws, Finish, Milestones, read_milestones
+from bluekettle.core.glaze.ensemble import weighted_quantile
+from bluekettle.core.glaze.milestones import MILESTONES, wanted_times
+from bluekettle.core.heat import Boundary, Matter, Surroundings
+from bluekettle.core.sauce import Composition
+from bluekettle.core.stages import Dish, cut
+from bluekettle.core.stages.chain import LEAST_WAIT_S, PREHEAT_NOTE, Link, fire_links
+from bluekettle.core.stages.finishing import (
+    Below,
+    film_on,
+    left_lying,
+    pull_times,
+    run_dish_finish,
+    sighting_weights,
+)
+from bluekettle.core.stages.forecast import (
+    H_IN_FIRE,
+    IN_ROOM,
+    STAND_STEP_S,
+    below_surface,
+    best_minute_s,
+    strip_index,
+)
+from bluekettle.core.stages.standing import heat_one_side
+from bluekettle.core.stages.tally import Brought
+from bluekettle.core.stages.tenderise import altitude_of, death_of
+from bluekettle.core.tables import value
+
+Array = NDArray[np.float64]
+
+FIERCE_C = 150.0  # of hot air, from which a surface is worth looking at (design)
+FIERCE_MIN = 60.0  # as long as a film is looked at (design)
+PAST_S = 60.0  # a film is looked at a little past a timer (numerical)
+
+
+def is_fierce(stage: Heat, coated: bool = False) -> bool:
+    """Whether a heat is looked at: it can be, and it ends by its look, or is short, and hot by the
+    clock or with coats on the food.
+    """
+    row = heat_row(stage.heat)
+    if row.fierce is None:
+        return False
+    if row.slow is None or stage.until.by == "colour" or any(a.do == "coat" for a in stage.acts):
+        return True
+    minutes = stage.until.minutes
+    if minutes is None or minutes > FIERCE_MIN:
+        return False
+    hot = stage.dial is not None and row.dial_unit == "°C" and stage.dial >= FIERCE_C
+    return coated or (hot and stage.until.by == "minutes")
+
+
+@dataclass(frozen=True)
+class Coats:
+    """What lies on the food in this fire: the sauce, coats in all, those already on, [mm]."""
+
+    sauce: Composition | None
+    layer: str
+    count: int
+    before: int
+    mm: float
+
+
+def coats_of(stage: Heat, food: Food, step: Step) -> Coats:
+    """The coats of a fire: what was put on before it, and those brushed on in it."""
+    inside = [act.layer for act in stage.acts if act.do == "coat"]
+    before = [layer for layer, _ in food.coats]
+    thick = sum(mm for _, mm in food.coats)
+    layer = (inside or before or [""])[0]
+    # Several dressings before a fire lie on each other as one coat.
+    on = 1 if before else 0
+    count = on + len(inside)
+    mm = (thick + len(inside) * stage.coat_mm) / count if count else stage.coat_mm
+    sauce = step.plan.layer(layer).sauce if layer else food.on
+    return Coats(sauce, layer, count, on, mm)
+
+
+def fire_dish(stage: Heat, food: Food, step: Step) -> Dish:
+    """The food and this fire as the finish of a dish, for the models of one heat."""
+    row = heat_row(stage.heat)
+    assert row.fierce is not None  # asked only of what has a fierce model
+    kitchen = step.plan.kitchen
+    if stage.dial is not None:
+        kitchen = kitchen.having(row.fierce.dial, stage.dial)
+    coats = coats_of(stage, food, step)
+    told = [act.at_min for act in stage.acts if act.do == "coat"]
+    moments = None
+    if any(minute is not None for minute in told) or (told and not coats.before):
+        given = tuple(minute or 0.0 for minute in told)
+        moments = (0.0, *given) if coats.before else given
+    turns = tuple(a.at_min or 0.0 for a in stage.acts if a.do in ("turn", "stir"))
+    return replace(
+        dish_now(step.plan, food),
+        finish=row.fierce.key,
+        want=stage.until.want,
+        sauce=coats.sauce,
+        coats=coats.count,
+        coat_mm=coats.mm,
+        coats_min=moments,
+        flips_min=turns,
+        kitchen=kitchen,
+        sightings=step.plan.sightings.get(stage.id, ()),
+    )
+
+
+def dried_surface(food: Food) -> Array:
+    """The bare surface as the film reads it, (members, 5): dry and half dried [m], browned,
+    charred, spent [-].
+    """
+    crust, browned, charred, _, dry, spent = food.outside.T
+    return np.column_stack([dry, np.maximum(0.0, crust - dry), browned, charred, spent])
+
+
+def fire(stage: Heat, food: Food, step: Step) -> Passage:
+    """A fierce heat: onto its tray, its appliance awaited, under it, and out."""
+    row = heat_row(stage.heat)
+    assert row.fierce is not None
+    kind = row.fierce
+    food, ready = made_ready(stage, food, step)
+    food, surface = stood(step.plan, food, step.draws, food.waited, IN_ROOM)
+    dish, found = fire_dish(stage, food, step), cut(step.plan.cut)
+    deep_c, surface_c = below_surface(food.brought.profile_c, food.half_m, surface)
+    below = Below(deep_c, surface_c, dried_surface(food), food.lying, food.rub, food.strands)
+    minutes = None if stage.until.by == "colour" else stage.until.minutes
+    least = 480.0 if minutes is None else 60.0 * minutes + PAST_S  # as in `finishing` (design)
+    finish = run_dish_finish(dish, found, step.draws, below, least_s=least)
+    weights = sighting_weights(finish, dish.sightings)
+    milestones = read_milestones(finish, weights, dish.want)
+    pull_s, timer_s = leaving(dish, finish, milestones, weights, minutes)
+    wait, heating = awaited(stage, dish, step, ready)
+    warmed = None if step.stays_from(stage) else heating
+    into = step.hands("under", food)
+    links = list(ready)
+    if step.stays_from(stage):
+        links += in_place(stage, food, step)
+    else:
+        label = f"Wait for the {kind.name}"
+        links += [
+            link(
+                stage,
+                "heat_up",
+                "preheat",
+                label,
+                "machine",
+                wait,
+                note=PREHEAT_NOTE,
+                approach=True,
+            ),
+            link(stage, "under", "transfer", kind.into, "hands", into, approach=True),
+        ]
+    links += under_fire(stage, dish, step.draws, pull_s, finish)
+    if not step.stays_for(stage):
+        out = "Take out, switch off" if not step.more else "Take out"
+        links.append(link(stage, "out", "transfer", out, "hands", step.hands("out", food)))
+    after = inside_after(stage, dish, food, step, pull_s)
+    lying = None
+    if step.more:
+        lying = left_lying(dish, found, step.draws, below, finish.acts, pull_s)
+    coats = coats_of(stage, food, step)
+    after = replace(after, lying=lying, coats=(), rub=None, on=coats.sauce, placed=True)
+    inside = [act.layer for act in stage.acts if act.do == "coat"]
+    used = {layer: inside.count(layer) * dish.coat_kg_m2() * dish.surface_m2() for layer in inside}
+    late = food.checked and any(step.is_raw(one) for one in inside)
+    return Passage(
+        replace(after, raw_on=after.raw_on or late),
+        tuple(links),
+        fire=Fire(
+            stage.id,
+            stage.heat,
+            stage.until.by,
+            dish.want,
+            finish,
+            milestones,
+            film_on(dish, found, below),
+            weights,
+            pull_s,
+            timer_s,
+            strip_index(finish, weights),
+            coats.count,
+        ),
+        warmed=warmed,
+        body=row.body,
+        dial=dish.kitchen.or_typical(kind.dial),
+        emptied=True,
+        sauce_kg=used,
+        notes=tuple(f"raw-late:{one}" for one in sorted(set(inside))) if late else (),
+    )
+
+
+def leaving(
+    dish: Dish, finish: Finish, read: Milestones, weights: Array, minutes: float | None
+) -> tuple[Array, float]:
+    """When each member leaves the fire, (members,), and its timer [s]."""
+    if minutes is not None:
+        return np.full(weights.size, 60.0 * minutes), 60.0 * minutes
+    pull = pull_times(finish, wanted_times(finish, MILESTONES.index(dish.want)))
+    likely = weighted_quantile(pull.time_s, weights, 0.5)
+    return pull.time_s, best_minute_s(read, finish, likely)
+
+
+def made_ready(stage: Heat, food: Food, step: Step) -> tuple[Food, list[Link]]:
+    """Onto its tray or rack, and dry."""
+    row = heat_row(stage.heat)
+    assert row.fierce is not None
+    links: list[Link] = []
+    if not food.placed:
+        seconds = step.hands("lift", food)
+        links.append(link(stage, "lift", "drain", row.fierce.lift, "hands", seconds))
+        food = food.waits(seconds)
+    if food.wet:
+        seconds = step.hands("blot", food)
+        links.append(link(stage, "blot", "blot", "Blot it dry", "hands", seconds))
+        food = replace(food.waits(seconds), wet=False)
+    return food, links
+
+
+def in_place(stage: Heat, food: Food, step: Step) -> list[Link]:
+    """What hands do to food that stays: the dial, a turn or a stir before it goes on."""
+    row = heat_row(stage.heat)
+    links: list[Link] = []
+    if isinstance(step.before, Heat) and step.before.dial != stage.dial:
+        says = f"Turn the {row.name} to its next setting"
+        links.append(link(stage, "dial", "preheat", says, "hands", step.hands("dial", food)))
+    for act in stage.acts:
+        if act.do != "coat" and act.at_min == 0.0:
+            says = "Turn it" if act.do == "turn" else "Stir it"
+            links.append(link(stage, act.do, "turn", says, "hands", step.hands("turn", food)))
+    return links
+
+
+def awaited(stage: Heat, dish: Dish, step: Step, ready: list[Link]) -> tuple[Array, Warmed]:
+    """Wait for the appliance of a fire [s], (members,), and its heating up beside other work: so
+    far ahead that nine times in ten it is hot when it is needed; a body that is in use only once it
+    is free.
+    """
+    row = heat_row(stage.heat)
+    kind = dish.kind
+    doubt = step.draws.factor("preheat", value("spread_preheat"))
+    found = found_body(row.body, dish.kitchen.or_typical(kind.dial), row, step)
+    preheat = 60.0 * dish.kitchen.drawn(kind.preheat, step.draws) * found.share * doubt
+    before = np.sum([one.seconds for one in ready], axis=0) if ready else step.zero()
+    could = step.kitchen.elapsed_s + before - found.free_s
+    ahead = could
+    if not found.shared:
+        ahead = np.minimum(could, np.quantile(preheat, 0.9))
+    wait = np.maximum(0.0, preheat - ahead)
+    if np.quantile(wait, 0.9) < LEAST_WAIT_S:
+        wait = step.zero()
+    return wait, Warmed(f"Heat the {kind.name}", f"{stage.id}.under", preheat, wait, ahead)
+
+
+def under_fire(
+    stage: Heat, dish: Dish, draws: Draws, pull_s: Array, finish: Finish
+) -> tuple[Link, ...]:
+    """The stretches under the heat and the acts out of it, by the id of this stage. Of a fire that
+    ends by the clock the appliance takes care.
+    """
+    who = "fire" if stage.until.by == "colour" else "machine"
+    return tuple(
+        replace(
+            one,
+            key=f"{stage.id}.{one.key}",
+            fire=stage.id,
+            who=who if one.who == "fire" else one.who,
+        )
+        for one in fire_links(dish, draws, pull_s, finish)
+    )
+
+
+def inside_after(stage: Heat, dish: Dish, food: Food, step: Step, seconds: Array) -> Food:
+    """The food inside after its time under the fire. Where the slow model knows this heat as well,
+    and it ends by the clock, that one speaks; else the surface stands at boiling under its film.
+    """
+    row = heat_row(stage.heat)
+    minutes = stage.until.minutes
+    if row.slow is not None and stage.until.by != "colour" and minutes is not None:
+        run = run_slow(stage, food, step, 60.0 * minutes)
+        return replace(heated(food, run, wet=False), strands=food.strands)
+    _, boil = altitude_of(dish, step.draws)
+    boil_c = float(boil[0])
+    if dish.kind.sides > 1:
+        around = Surroundings(H_IN_FIRE, boil_c, boil_c, 0.0, 0.0, True)
+        return stood(step.plan, food, step.draws, seconds, around)[0]
+    found = cut(step.plan.cut)
+    half = 0.5e-3 * dish.thickness_mm  # half of it, and mm to m
+    half_m = half * step.draws.factor("thickness", value("spread_thickness"))
+    _, profile, sums = heat_one_side(
+        food.brought,
+        food.half_m if food.strands else half_m,
+        seconds,
+        np.array([60.0 * minute for minute in dish.flips_min]),
+        0.0,
+        Matter(found.food.enthalpy_j_m3, found.food.k_w_m_k),
+        Boundary(H_IN_FIRE, boil_c, 0.0, 0.0, 0.0),
+        Boundary(value("h_rest_w_m2_k"), value("kitchen_c"), 0.0, 0.0, 0.0),
+        death_of(found, 0.0),
+        STAND_STEP_S,
+    )
+    return replace(food, brought=Brought(profile, sums, food.brought.since_s + seconds))

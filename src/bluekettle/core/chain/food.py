@@ -1,0 +1,196 @@
+"""The food as a stage receives it and hands it on, for every member at once."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.chain.plan import Plan
+from bluekettle.core.glaze import Coating, Draws, Lying, rubbed_film
+from bluekettle.core.heat import Surroundings
+from bluekettle.core.heat.air import air_of, drying_of
+from bluekettle.core.sauce import Composition
+from bluekettle.core.stages import Cut, Dish, cut
+from bluekettle.core.stages.dry import OUTSIDE
+from bluekettle.core.stages.forecast import STAND_STEP_S
+from bluekettle.core.stages.standing import carry_over
+from bluekettle.core.stages.tally import LOG, PEAK, Brought, raw
+from bluekettle.core.stages.tenderise import Tenderised, altitude_of, death_of, start_of
+from bluekettle.core.stages.vessel import CELLS
+from bluekettle.core.tables import value
+
+Array = NDArray[np.float64]
+
+H_UNHEATED = 8.0  # of the cold air that raw food came from [W/m²K] (typical, estimated)
+LONG_STEP_S = 120.0  # of a wait of hours (numerical)
+STRAND_M = 0.002  # half the thickness of a pulled strand (typical, estimated)
+
+
+@dataclass(frozen=True)
+class Food:
+    """What a stage receives: shape and amount, inside, surface, and what touches it.
+
+    half_m (members,) and power : the body of one dimension of the last heat. brought : profile,
+    tallies and clock. outside (members, 6) : crust [m], browned and charred [-], water lost
+    [kg/m²], bone dry [m], spent [-]. lying : film and coats of an earlier fire. waited (members,) :
+    seconds in the room since the last heat. wet : whether its surface is. strands : pulled apart.
+    rub : a dry layer on it. coats : layers put on since the last fire, with their thickness [mm].
+    on : the sauce that lies on it. placed : it lies on the tray or rack of a fire. checked : a
+    thermometer gate has been passed. raw_on : something raw went on after that.
+    """
+
+    pieces: int
+    mass_kg: float
+    half_m: Array
+    power: float
+    brought: Brought
+    outside: Array
+    lying: Lying | None
+    waited: Array
+    wet: bool = False
+    strands: bool = False
+    rub: Coating | None = None
+    coats: tuple[tuple[str, float], ...] = ()
+    on: Composition | None = None
+    placed: bool = False
+    checked: bool = False
+    raw_on: bool = False
+
+    @property
+    def members(self) -> int:
+        """Number of members."""
+        return int(self.half_m.size)
+
+    def tally(self, which: int) -> Array:
+        """One of the sums of `stages.tally`, (members,): [min], [-] or [°C] as it is there."""
+        return np.asarray(self.brought.sums[:, which])
+
+    @property
+    def peak_c(self) -> Array:
+        """Hottest that the middle has been [°C], (members,)."""
+        return self.tally(PEAK)
+
+    @property
+    def log_reduction(self) -> Array:
+        """Log reduction so far [-], (members,)."""
+        return self.tally(LOG)
+
+    def waits(self, seconds: Array) -> Food:
+        """The same food after so many seconds in the room, (members,): reckoned when it matters."""
+        return replace(self, waited=self.waited + seconds)
+
+
+def raw_food(plan: Plan, draws: Draws) -> Food:
+    """The food as it is taken from fridge or freezer."""
+    dish = plan.plain_dish()
+    body = dish.body(H_UNHEATED)
+    half = body.half_m * draws.factor("thickness", value("spread_thickness"))
+    brought = raw(start_of(dish, draws), CELLS)
+    none = np.zeros(draws.members)
+    return Food(
+        plan.pieces,
+        plan.mass_kg,
+        half,
+        body.power,
+        brought,
+        np.zeros((draws.members, OUTSIDE)),
+        None,
+        none,
+    )
+
+
+def dish_now(plan: Plan, food: Food) -> Dish:
+    """The food as it is now, as a dish that a stage's model can be asked of."""
+    return replace(plan.plain_dish(), mass_kg=food.mass_kg, pieces=food.pieces)
+
+
+def stood(
+    plan: Plan, food: Food, draws: Draws, seconds: Array, around: Surroundings, long: bool = False
+) -> tuple[Food, Array]:
+    """The food after so many seconds in its surroundings, and its surface [°C], (members,)."""
+    pressure, boil = altitude_of(plan.plain_dish(), draws)
+    found: Cut = cut(plan.cut)
+    profile, _, surface, sums = carry_over(
+        food.brought,
+        food.half_m,
+        food.outside[:, 0],
+        seconds,
+        pressure,
+        boil,
+        food.power,
+        drying_of(found.food, 1.0),
+        air_of(around, around.h_w_m2_k, 1.0, 1.0),
+        death_of(found, 0.0),
+        LONG_STEP_S if long else STAND_STEP_S,
+    )
+    brought = Brought(profile, sums, food.brought.since_s + seconds)
+    return replace(food, brought=brought, waited=np.zeros(food.members)), surface
+
+
+def heated(food: Food, run: Tenderised, wet: bool) -> Food:
+    """The food after a slow heat. A wet one soaks a crust off again."""
+    outside = np.column_stack(
+        [run.crust_m, run.browned, run.charred, run.lost_kg_m2, run.dry_m, run.spent]
+    )
+    if wet:
+        outside = food.outside.copy()
+        outside[:, 0] = outside[:, 4] = 0.0
+    sums = np.column_stack(
+        [
+            run.cook_centre,
+            run.cook_mean,
+            run.log_reduction,
+            run.danger_min,
+            run.peak_c,
+            run.late_s,
+        ]
+    )
+    seconds = run.come_up_s + run.hold_s + run.natural_s + run.quick_s
+    brought = Brought(run.profile_c, sums, food.brought.since_s + seconds)
+    return replace(
+        food,
+        half_m=run.half_m,
+        power=run.power,
+        brought=brought,
+        outside=outside,
+        lying=None if wet else food.lying,
+        on=None if wet else food.on,
+        coats=() if wet else food.coats,
+        rub=None if wet else food.rub,
+        wet=wet,
+        placed=False,
+        waited=np.zeros(food.members),
+    )
+
+
+def in_strands(food: Food) -> Food:
+    """Pulled apart: thin, moist, as warm all through as it was on the whole, with a surface of its
+    own. What waits it had are reckoned by then.
+    """
+    outer = (np.arange(CELLS) + 1.0) ** (food.power + 1.0)
+    shells = np.diff(outer, prepend=0.0)  # each holds what lies between its two radii
+    mean = food.brought.profile_c @ shells / shells.sum()
+    profile = np.repeat(mean[:, None], CELLS, axis=1)
+    return replace(
+        food,
+        strands=True,
+        placed=False,
+        half_m=np.full(food.members, STRAND_M),
+        power=1.0,
+        brought=food.brought._replace(profile_c=profile),
+        outside=np.zeros((food.members, OUTSIDE)),
+        lying=None,
+        rub=None,
+    )
+
+
+def with_rub(food: Food, sugar_kg_m2: float, spice_kg_m2: float, leavening: bool) -> Food:
+    """A dry layer patted on [kg/m²]."""
+    return replace(food, rub=rubbed_film(sugar_kg_m2, spice_kg_m2, leavening))
+
+
+def hottest(food: Food) -> float:
+    """What the middle of the unfavourable twentieth reached [°C]."""
+    return float(np.quantile(food.peak_c, 0.05))

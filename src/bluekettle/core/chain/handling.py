@@ -1,0 +1,138 @@
+"""Stages of hands: seasoning, draining, blotting, taking apart, dressing."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from bluekettle.core.chain.food import Food, dish_now, in_strands, stood, with_rub
+from bluekettle.core.chain.heats import heat_row
+from bluekettle.core.chain.passage import Passage, Step, link, of_pieces
+from bluekettle.core.chain.plan import Blot, Drain, Dress, Heat, Season, TakeApart
+from bluekettle.core.chain.waits import settled
+from bluekettle.core.heat import surroundings
+from bluekettle.core.stages import cut
+from bluekettle.core.stages.chain import Link
+
+IN_FRIDGE_S = 1800.0  # what sits longer sits in the fridge (usual guidance)
+DRESSED = {
+    "brush": ("brush", "Brush with {}"),
+    "toss": ("toss", "Toss in {}"),
+    "dip": ("brush", "Dip in {}"),
+    "pour": ("pour", "Pour {} over"),
+}
+
+
+def season(stage: Season, food: Food, step: Step) -> Passage:
+    """Salt, or a dry layer; then it may sit."""
+    action, label = salting(food, step)
+    if stage.layer:
+        layer = step.plan.layer(stage.layer)
+        food = with_rub(food, layer.sugar_kg_m2, layer.spice_kg_m2, layer.leavening)
+        action, label = "season", f"Pat the {layer.name} on"
+    links = [
+        link(stage, "season", "season", label, "hands", step.hands(action, food)),
+    ]
+    sit = 60.0 * stage.sit_min
+    if sit > 0.0:
+        seconds = np.full(food.members, sit)
+        cold = sit > IN_FRIDGE_S
+        says = "It sits in the fridge" if cold else "It sits"
+        links.append(link(stage, "sit", "season", says, "machine", seconds))
+        if cold:
+            fridge = surroundings("fridge")
+            food, _ = stood(step.plan, food, step.draws, seconds, fridge, long=True)
+        else:
+            food = food.waits(seconds)
+    return Passage(food, tuple(links))
+
+
+def salting(food: Food, step: Step) -> tuple[str, str]:
+    """Frozen food is not patted dry, nor is what goes into liquid: it is salted only."""
+    after = step.after
+    row = heat_row(after.heat).slow if isinstance(after, Heat) else None
+    frozen = float(np.median(food.brought.profile_c[:, 0])) < 0.0
+    if frozen or (row is not None and row.takes_liquid):
+        return "salt", f"Salt {of_pieces(food)}"
+    return "season", f"Dry and salt {of_pieces(food)}"
+
+
+def drain(stage: Drain, food: Food, step: Step) -> Passage:
+    """Out of its liquid."""
+    seconds = step.hands("lift", food)
+    line = link(stage, "drain", "drain", "Out of its liquid, juice kept", "hands", seconds)
+    return Passage(food.waits(seconds), (line,))
+
+
+def blot(stage: Blot, food: Food, step: Step) -> Passage:
+    """Dry with paper."""
+    seconds = step.hands("blot", food)
+    line = link(stage, "blot", "blot", "Blot it dry", "hands", seconds)
+    return Passage(replace(food.waits(seconds), wet=False), (line,))
+
+
+def take_apart(stage: TakeApart, food: Food, step: Step) -> Passage:
+    """Into strands, off the bone, or into portions."""
+    if stage.how == "shred":
+        seconds = step.hands("shred", food)
+        line = link(stage, "shred", "shred", "Pull it into strands", "hands", seconds)
+        cooled = settled(step, food.waits(seconds))
+        return Passage(in_strands(cooled), (line,))
+    if stage.how == "bones":
+        seconds = step.hands("bones", food)
+        label = "Pull the bones, and look for splinters"
+        line = link(stage, "bones", "bones", label, "hands", seconds)
+        left = food.mass_kg * (1.0 - cut(step.plan.cut).bone_fraction)
+        return Passage(replace(food.waits(seconds), mass_kg=left), (line,))
+    pieces = stage.pieces or food.pieces
+    after = replace(food, pieces=pieces)
+    seconds = step.hands("slice", after)
+    label = f"Cut into {pieces} portions"
+    line = link(stage, "portions", "portion", label, "hands", seconds)
+    return Passage(after.waits(seconds), (line,))
+
+
+def ready_to_dress(stage: Dress, food: Food, step: Step) -> tuple[Food, list[Link]]:
+    """Onto what it goes into the next fire on, and blotted, before a coat goes on."""
+    links: list[Link] = []
+    row = heat_row(step.after.heat).fierce if isinstance(step.after, Heat) else None
+    if row is not None and not food.placed:
+        seconds = step.hands("lift", food)
+        links.append(link(stage, "lift", "drain", row.lift, "hands", seconds))
+        food = replace(food.waits(seconds), placed=True)
+    if food.wet:
+        seconds = step.hands("blot", food)
+        links.append(link(stage, "blot", "blot", "Blot it dry", "hands", seconds))
+        food = replace(food.waits(seconds), wet=False)
+    return food, links
+
+
+def dress(stage: Dress, food: Food, step: Step) -> Passage:
+    """A layer put on outside any heat: it lies there as a coat for the next fire."""
+    layer = step.plan.layer(stage.layer)
+    food, links = ready_to_dress(stage, food, step)
+    action, says = DRESSED[stage.how]
+    seconds = step.hands(action, food)
+    near = isinstance(step.after, Heat) and heat_row(step.after.heat).fierce is not None
+    label = says.format(layer.name)
+    links.append(link(stage, "coat", "coat", label, "hands", seconds, approach=near))
+    sauce = layer.sauce
+    assert sauce is not None  # the plan is checked
+    kg_m2 = stage.mm * sauce.mass_kg / sauce.volume_l
+    used = kg_m2 * dish_now(step.plan, food).surface_m2()
+    touched = frozenset() if food.checked else frozenset({stage.layer})
+    raw_on = food.checked and step.is_raw(stage.layer)
+    after = replace(
+        food.waits(seconds),
+        coats=(*food.coats, (stage.layer, stage.mm)),
+        on=sauce,
+        raw_on=food.raw_on or raw_on,
+    )
+    return Passage(
+        after,
+        tuple(links),
+        sauce_kg={stage.layer: used},
+        touched_raw=touched,
+        notes=(f"raw-late:{stage.layer}",) if raw_on else (),
+    )

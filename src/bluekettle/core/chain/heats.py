@@ -1,0 +1,51 @@
+"""Every heat that a stage can be: one row each, with the models that know it.
+
+A row names its slow model (`first_heats`: heat goes in for as long as it takes), its fierce one
+(`finishes`: a surface that is looked at), or both.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+from bluekettle.core.stages import FinishKind, FirstHeat, finish_kind, first_heat
+from bluekettle.core.tables import row, rows
+
+
+@dataclass(frozen=True)
+class HeatRow:
+    """One heat. body : what it occupies, so that another stage in it finds it warm. dial_low,
+    dial_high : ends of its dial in `dial_unit`.
+    """
+
+    key: str
+    name: str
+    slow: FirstHeat | None
+    fierce: FinishKind | None
+    body: str
+    dial_low: float
+    dial_high: float
+    dial_unit: str
+
+
+@cache
+def heat_row(key: str) -> HeatRow:
+    """The heat of this key; MissingData names the known ones."""
+    line = row("heats", key)
+    return HeatRow(
+        line["key"],
+        line["name"],
+        first_heat(line["slow"]) if line["slow"] else None,
+        finish_kind(line["fierce"]) if line["fierce"] else None,
+        line["body"],
+        float(line["dial_low"]),
+        float(line["dial_high"]),
+        line["dial_unit"],
+    )
+
+
+@cache
+def heat_keys() -> tuple[str, ...]:
+    """All heats, in table order."""
+    return tuple(rows("heats"))

@@ -1,0 +1,232 @@
+"""A heat that goes on for as long as it takes: in a vessel, a bath, foil or hot air."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.chain.food import Food, dish_now, heated
+from bluekettle.core.chain.heats import HeatRow, heat_row
+from bluekettle.core.chain.passage import Passage, SlowHeat, Step, Warmed, link
+from bluekettle.core.chain.plan import Heat, HeatAct, Plan
+from bluekettle.core.chain.waits import settled
+from bluekettle.core.errors import MissingData, NotConverged
+from bluekettle.core.pressure import Fill, fill_of
+from bluekettle.core.stages import Cut, Dish, FirstHeat, cut
+from bluekettle.core.stages.chain import BLOTTED, PREHEAT_NOTE, Link, come_up_note, preheat_first_s
+from bluekettle.core.stages.forecast import vessel_litres
+from bluekettle.core.stages.tenderise import (
+    Tenderised,
+    cook_of,
+    run_tenderise,
+    safe_by,
+    shortest_hold_s,
+)
+from bluekettle.core.tables import value
+from bluekettle.core.thermo import boiling_point_c
+
+Array = NDArray[np.float64]
+
+BROILER_SHARE = 0.7  # the element has a warm oven to start from (estimated)
+WARM_SHARE = 0.1  # of a preheat that a dial turned up a little still takes (typical, estimated)
+
+
+def slow_dish(stage: Heat, food: Food, plan: Plan) -> Dish:
+    """The food and this heat as the first heat of a dish, for the models of one heat."""
+    row = heat_row(stage.heat)
+    assert row.slow is not None  # asked only of what has a slow model
+    kitchen = plan.kitchen
+    if stage.dial is not None:
+        kitchen = kitchen.having(row.slow.dial, stage.dial)
+    dish = dish_now(plan, food)
+    return replace(
+        dish,
+        tenderise=row.slow.key,
+        release=stage.release,
+        liquid_l=stage.liquid_l,
+        kitchen=kitchen,
+        bite=stage.until.bite or dish.bite,
+    )
+
+
+def run_slow(stage: Heat, food: Food, step: Step, hold_s: float) -> Tenderised:
+    """This heat for so long [s]; a vessel that this food has just left is hot still."""
+    dish = slow_dish(stage, food, step.plan)
+    again = step.kitchen.last_heat == stage.heat and dish.first.takes_liquid
+    hot_c = boiling_point_c(dish.kitchen.or_typical("altitude_m")) if again else None
+    found = cut(step.plan.cut)
+    return run_tenderise(
+        dish, found, step.draws, hold_s, hot_c, brought=food.brought, outside=food.outside
+    )
+
+
+def found_minutes(stage: Heat, pair: Food, step: Step) -> float:
+    """Shortest timer [min] that ends this heat as it is asked for. `pair` and the draws of `step`
+    are the median member and an unfavourable one.
+
+    Raises
+    ------
+    NotConverged
+        The longest hold of this heat does not get there; it tells how far it got.
+    """
+    pair = settled(step, pair)
+    row = heat_row(stage.heat).slow
+    if row is None:
+        raise MissingData("slow heat", stage.heat, ())
+    dish, found = slow_dish(stage, pair, step.plan), cut(step.plan.cut)
+
+    def enough(minutes: int) -> bool:
+        return done(stage, dish, found, run_slow(stage, pair, step, 60.0 * minutes))
+
+    try:
+        return shortest_hold_s(enough, row.longest_s, found.name) / 60.0
+    except NotConverged:
+        run = run_slow(stage, pair, step, row.longest_s)
+        wanted, reached = goal_of(stage, dish, found, run)
+        raise NotConverged(f"{stage.id}: {found.name}", wanted, reached) from None
+
+
+def done(stage: Heat, dish: Dish, found: Cut, run: Tenderised) -> bool:
+    """Whether this heat has done what it was asked for: a bite with a safe middle, or a core
+    temperature on the unfavourable piece.
+    """
+    by = stage.until.by
+    if by == "core":
+        return bool(run.peak_c[1] >= (stage.until.core_c or 0.0))
+    if by == "bite":
+        safe = not found.gate or bool(safe_by(dish, found, run)[1])
+        return safe and float(cook_of(run, found)[0]) >= found.targets[dish.bite]
+    raise MissingData("end of a heat", by, ("core", "bite"))
+
+
+def goal_of(stage: Heat, dish: Dish, found: Cut, run: Tenderised) -> tuple[float, float]:
+    """What was wanted and what was reached: core temperatures [°C], or cook values [min]."""
+    if stage.until.by == "core":
+        return stage.until.core_c or 0.0, float(run.peak_c[1])
+    if float(cook_of(run, found)[0]) >= found.targets[dish.bite]:
+        return found.safe_c, float(run.peak_c[1])
+    return found.targets[dish.bite], float(cook_of(run, found)[0])
+
+
+def slow(stage: Heat, food: Food, step: Step) -> Passage:
+    """A slow heat: into it, its waits, its time with what is done in it, and out."""
+    row = heat_row(stage.heat)
+    assert row.slow is not None
+    assert stage.until.minutes is not None
+    food = settled(step, food)
+    dish = slow_dish(stage, food, step.plan)
+    hold_s = 60.0 * stage.until.minutes
+    run = run_slow(stage, food, step, hold_s)
+    direct = step.stays_from(stage)
+    loading = step.hands("dial" if direct else row.slow.load, food)
+    says = f"Turn the {row.slow.name} to its next setting" if direct else row.slow.load_says
+    links = [link(stage, "load", "preheat", says, "hands", loading)]
+    warmed = None
+    if row.slow.preheat and not direct:
+        wait, warmed = waited_for(stage, dish, row, step, loading)
+        says, note = row.slow.wait_says, PREHEAT_NOTE
+        links.append(link(stage, "oven_up", "preheat", says, "machine", wait, note=note))
+    if row.slow.up_says:
+        note = come_up_note(dish) if row.slow.key == "pressure" else ""
+        up = run.come_up_s
+        links.append(
+            link(stage, "come_up", row.slow.key, row.slow.up_says, "machine", up, note=note)
+        )
+    links += holding(stage, row.slow, run, food, step)
+    if run.natural_s.max() > 0:
+        falls = "Pressure falls by itself"
+        links.append(link(stage, "natural", "release", falls, "machine", run.natural_s))
+    if run.quick_s.max() > 0:
+        links.append(link(stage, "quick", "release", "Open the valve", "hands", run.quick_s))
+    opening = step.zero()
+    if not step.stays_for(stage):
+        opening = step.hands(row.slow.open, food)
+        links.append(link(stage, "open", "release", row.slow.open_says, "hands", opening))
+    after = heated(food, run, wet=row.slow.key in BLOTTED).waits(opening)
+    return Passage(
+        after,
+        tuple(links),
+        slow=SlowHeat(stage.id, stage.heat, hold_s, run, dish.liquid, filling(dish, food)),
+        warmed=warmed,
+        body=row.body,
+        dial=dish.kitchen.or_typical(row.slow.dial),
+    )
+
+
+def filling(dish: Dish, food: Food) -> Fill | None:
+    """How full the vessel is before and after; None where nothing is measured into it."""
+    if not dish.first.takes_liquid:
+        return None
+    found = cut(dish.cut)
+    litres = food.mass_kg / found.food.density_kg_m3 * 1e3
+    return fill_of(vessel_litres(dish), dish.liquid, litres, food.mass_kg * found.juice_fraction)
+
+
+def holding(stage: Heat, heat: FirstHeat, run: Tenderised, food: Food, step: Step) -> list[Link]:
+    """The time of the heat, with the turns in it; in a basket it is turned halfway."""
+    acts = stage.acts
+    if not acts and heat.turns:
+        acts = (HeatAct("turn", 0.5 * float(run.hold_s[0]) / 60.0),)
+    links: list[Link] = []
+    since = np.zeros(food.members)
+    seconds = step.hands("turn", food)
+    for number, act in enumerate(acts, 1):
+        assert act.at_min is not None  # the plan is checked
+        until = np.minimum(60.0 * act.at_min, run.hold_s)
+        says = heat.hold_says if number == 1 else f"{heat.hold_says}, other side"
+        key = "hold" if number == 1 else f"hold-{number}"
+        links.append(link(stage, key, heat.key, says, "machine", until - since, hidden=False))
+        label = "Turn it" if act.do == "turn" else "Stir it"
+        links.append(link(stage, f"turn-{number}", heat.key, label, "hands", seconds, act="turn"))
+        since = until
+    says = f"{heat.hold_says}, other side" if acts else heat.hold_says
+    key = f"hold-{len(acts) + 1}" if acts else "hold"
+    links.append(link(stage, key, heat.key, says, "machine", run.hold_s - since, hidden=False))
+    return links
+
+
+@dataclass(frozen=True)
+class Found:
+    """How a body is found: the share of its whole preheat that is left [-], and since when it is
+    free [s], (members,)."""
+
+    share: float
+    free_s: Array
+    shared: bool
+
+
+def found_body(body: str, dial: float, row: HeatRow, step: Step) -> Found:
+    """What is left of a preheat where a stage before has warmed the same body."""
+    used = step.kitchen.used.get(body)
+    if used is None:
+        return Found(1.0, step.zero(), False)
+    if used.heat == row.key and row.dial_unit != "°C":
+        return Found(0.0, used.free_s, True)  # it was left on
+    if body in ("oven", "air_fryer"):
+        if row.dial_unit != "°C":
+            return Found(BROILER_SHARE, used.free_s, True)
+        room = value("kitchen_c")
+        share = max(WARM_SHARE, min(1.0, (dial - used.dial) / (dial - room)))
+        return Found(share, used.free_s, True)
+    return Found(1.0, used.free_s, True)
+
+
+def waited_for(
+    stage: Heat, dish: Dish, row: HeatRow, step: Step, loading: Array
+) -> tuple[Array, Warmed | None]:
+    """Wait for the appliance of a slow heat [s], (members,): begun with the first act, or as soon
+    as the body is free; and its heating up beside the other work, where there was any before.
+    """
+    assert row.slow is not None
+    doubt = step.draws.factor("preheat", value("spread_preheat"))
+    found = found_body(row.body, dish.kitchen.or_typical(row.slow.dial), row, step)
+    preheat = preheat_first_s(dish, step.draws) * found.share * doubt
+    could = step.kitchen.elapsed_s - found.free_s + loading
+    if not step.kitchen.last_heat:
+        return np.maximum(0.0, preheat - could), None
+    ahead = np.minimum(could, np.quantile(preheat, 0.9))
+    wait = np.maximum(0.0, preheat - ahead)
+    label = f"Heat the {row.slow.name}"
+    return wait, Warmed(label, f"{stage.id}.load", preheat, wait, ahead)

@@ -1,0 +1,297 @@
+"""The fold: the food walked through its stages, with the gates that place themselves."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bluekettle.core.chain.fire import fire, is_fierce
+from bluekettle.core.chain.food import Food, hottest, raw_food
+from bluekettle.core.chain.handling import blot, drain, dress, season, take_apart
+from bluekettle.core.chain.heats import heat_row
+from bluekettle.core.chain.passage import Kitchen, Passage, Run, Step, Used, link
+from bluekettle.core.chain.plan import (
+    Beside,
+    Blot,
+    Cool,
+    Drain,
+    Dress,
+    Heat,
+    Hold,
+    Marinate,
+    Plan,
+    Rest,
+    Season,
+    Split,
+    Stage,
+    TakeApart,
+    Thaw,
+    unrolled,
+)
+from bluekettle.core.chain.slow import found_minutes, slow
+from bluekettle.core.chain.waits import cool, hold, marinate, rest, thaw
+from bluekettle.core.errors import MissingData
+from bluekettle.core.glaze import Draws
+from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
+from bluekettle.core.stages import Cut, cut
+from bluekettle.core.stages.tenderise import wary_pair
+from bluekettle.core.tables import value
+
+Array = NDArray[np.float64]
+
+OPEN_ENDS = ("core", "bite")
+
+
+def heat(stage: Heat, food: Food, step: Step) -> Passage:
+    """A heat by the model that knows it."""
+    coated = bool(food.coats) or food.on is not None
+    return fire(stage, food, step) if is_fierce(stage, coated) else slow(stage, food, step)
+
+
+# Every kind of stage that the food goes through, and what runs it.
+RUNS: dict[type[Stage], Run] = {
+    Thaw: thaw,
+    Season: season,
+    Marinate: marinate,
+    Heat: heat,
+    Drain: drain,
+    Blot: blot,
+    Rest: rest,
+    Cool: cool,
+    TakeApart: take_apart,
+    Dress: dress,
+    Hold: hold,
+}
+
+
+def run_stage(stage: Stage, food: Food, step: Step) -> Passage:
+    """One stage; MissingData for a kind that nothing runs."""
+    run = RUNS.get(type(stage))
+    if run is None:
+        known = [kind.__name__ for kind in RUNS]
+        raise MissingData("kind of stage", type(stage).__name__, known)
+    return run(stage, food, step)
+
+
+@dataclass(frozen=True)
+class Gate:
+    """A check that only a person can pass: after a stage, for its tenderness, its temperature or
+    both.
+
+    safe_c : what the thermometer must read, None where only tenderness is asked. by_time : that
+    figure stands for a proven time in a bath.
+    """
+
+    after: str
+    tender: bool
+    safe_c: float | None
+    by_time: bool = False
+
+
+@dataclass(frozen=True)
+class Passed:
+    """One stage as it was run, and the food it began with."""
+
+    stage: Stage
+    passage: Passage
+    gate: Gate | None = None
+
+
+@dataclass(frozen=True)
+class Tail:
+    """One share of a split: how much of the food [-], and what was done to it."""
+
+    share: float
+    line: tuple[Passed, ...]
+    food: Food
+
+
+@dataclass(frozen=True)
+class Walk:
+    """The whole way: stages in order, what lies beside them, the tails of a split, and the food at
+    the end of the common part.
+    """
+
+    line: tuple[Passed, ...]
+    beside: tuple[Beside, ...]
+    tails: tuple[Tail, ...]
+    food: Food
+
+
+@dataclass(frozen=True)
+class State:
+    """Between two stages: the food, its median and unfavourable members, and the kitchen for
+    each.
+    """
+
+    food: Food
+    pair: Food
+    kitchen: Kitchen
+    pair_kitchen: Kitchen
+
+
+def walk(plan: Plan, draws: Draws) -> Walk:
+    """The food through all stages.
+
+    Raises
+    ------
+    NotConverged
+        A heat that never does what it is asked for; names its stage.
+    """
+    pair_draws = wary_pair(draws)
+    stages = unrolled(plan.stages)
+    beside = tuple(stage for stage in stages if isinstance(stage, Beside))
+    line = [stage for stage in stages if not isinstance(stage, Beside | Split)]
+    split = next((stage for stage in stages if isinstance(stage, Split)), None)
+    state = State(
+        raw_food(plan, draws),
+        raw_food(plan, pair_draws),
+        Kitchen(np.zeros(draws.members)),
+        Kitchen(np.zeros(2)),
+    )
+    passed, state = along(plan, line, state, draws, pair_draws, split is not None)
+    tails: list[Tail] = []
+    begun, pair_begun = state.kitchen.elapsed_s, state.pair_kitchen.elapsed_s
+    kitchen, pair_kitchen = state.kitchen, state.pair_kitchen
+    for share in split.shares if split else ():
+        # One after the other: a fire wants all of one pair of hands, and the next share waits.
+        part = State(
+            shared_out(state.food.waits(kitchen.elapsed_s - begun), share.share),
+            shared_out(state.pair.waits(pair_kitchen.elapsed_s - pair_begun), share.share),
+            kitchen,
+            pair_kitchen,
+        )
+        tail, end = along(plan, unrolled(share.stages), part, draws, pair_draws, False)
+        tails.append(Tail(share.share, tuple(tail), end.food))
+        kitchen, pair_kitchen = end.kitchen, end.pair_kitchen
+    return Walk(tuple(passed), beside, tuple(tails), state.food)
+
+
+def shared_out(food: Food, share: float) -> Food:
+    """A share of the food."""
+    return replace(food, mass_kg=food.mass_kg * share, pieces=max(1, round(food.pieces * share)))
+
+
+def along(
+    plan: Plan,
+    stages: Sequence[Stage],
+    state: State,
+    draws: Draws,
+    pair_draws: Draws,
+    tails_follow: bool,
+) -> tuple[list[Passed], State]:
+    """The food along some stages, one after the other."""
+    found = cut(plan.cut)
+    passed: list[Passed] = []
+    for place, stage in enumerate(stages):
+        rest_of = stages[place + 1 :]
+        after = rest_of[0] if rest_of else None
+        more = tails_follow or any(isinstance(one, Heat) for one in rest_of)
+        before = stages[place - 1] if place else None
+        step = Step(plan, draws, state.kitchen, before, after, more)
+        pair_step = replace(step, draws=pair_draws, kitchen=state.pair_kitchen)
+        if isinstance(stage, Heat):
+            stage = timed(stage, state.pair, pair_step)
+        passage = run_stage(stage, state.food, step)
+        gate = gate_after(stage, passage, found, rest_of, more)
+        if gate is not None:
+            passage = with_gate(stage, passage, gate, found, step)
+        last = any(isinstance(one, Heat) and one.until.by in OPEN_ENDS for one in rest_of)
+        pair = passage_of_pair(stage, state.pair, pair_step) if last or tails_follow else None
+        passed.append(Passed(stage, passage, gate))
+        state = State(
+            passage.food,
+            state.pair if pair is None else pair.food,
+            kitchen_after(state.kitchen, stage, passage),
+            state.pair_kitchen if pair is None else kitchen_after(state.pair_kitchen, stage, pair),
+        )
+    return passed, state
+
+
+def passage_of_pair(stage: Stage, pair: Food, step: Step) -> Passage:
+    """The same stage for the median and the unfavourable member."""
+    return run_stage(stage, pair, step)
+
+
+def timed(stage: Heat, pair: Food, step: Step) -> Heat:
+    """The heat with its timer: the cook's own, or the shortest that ends it as it is asked."""
+    until = stage.until
+    if until.by not in OPEN_ENDS or until.minutes is not None:
+        return stage
+    minutes = found_minutes(stage, pair, step)
+    return replace(stage, until=replace(until, minutes=minutes))
+
+
+def kitchen_after(kitchen: Kitchen, stage: Stage, passage: Passage) -> Kitchen:
+    """The kitchen once a stage is over."""
+    elapsed = kitchen.elapsed_s + np.sum([one.seconds for one in passage.links], axis=0)
+    used, last = dict(kitchen.used), kitchen.last_heat
+    if isinstance(stage, Heat):
+        held = sum(one.seconds for one in passage.links if one.kind == "check")
+        used[passage.body] = Used(stage.heat, passage.dial, elapsed - held, passage.emptied)
+        last = stage.heat
+    raw = kitchen.raw_layers | passage.touched_raw
+    return Kitchen(elapsed, used, raw, last)
+
+
+def gate_after(
+    stage: Stage, passage: Passage, found: Cut, rest_of: Sequence[Stage], more: bool
+) -> Gate | None:
+    """The check that belongs after a stage: tenderness where a bite was wished, the temperature
+    where the food first has it or no heat is left, and once more where raw sauce went on.
+    """
+    food = passage.food
+    if not isinstance(stage, Heat):
+        late = food.raw_on and not more and found.gate
+        return Gate(stage.id, False, found.safe_c) if late else None
+    strands = any(isinstance(one, TakeApart) and one.how == "shred" for one in rest_of)
+    slow_heat = passage.slow is not None
+    tender = slow_heat and (stage.until.by == "bite" or stage.until.bite is not None or strands)
+    if not found.gate:
+        return Gate(stage.id, True, None) if tender else None
+    probe_c = proven_c(stage, food, found)
+    safe = hottest(food) >= found.safe_c or probe_c is not None
+    due = not food.checked and (safe or not more)
+    again = food.raw_on and not more
+    if due and probe_c is not None:
+        return Gate(stage.id, tender, probe_c, by_time=True)
+    if due or again:
+        return Gate(stage.id, tender, found.safe_c)
+    return Gate(stage.id, True, None) if tender else None
+
+
+def proven_c(stage: Heat, food: Food, found: Cut) -> float | None:
+    """What the thermometer must read [°C] where a water bath has proven a time at less than the
+    usual temperature; None where it has not.
+    """
+    if heat_row(stage.heat).body != "bath":
+        return None
+    log = float(np.quantile(food.log_reduction, 0.05))
+    probe_c = float(np.floor(hottest(food) - value("proof_less_k")))
+    if log < kill_for(found.species).wanted_log:
+        return None
+    return probe_c if NO_CREDIT_BELOW_C <= probe_c < found.safe_c else None
+
+
+def with_gate(stage: Stage, passage: Passage, gate: Gate, found: Cut, step: Step) -> Passage:
+    """The stage with its check; the food stands while it is looked at."""
+    again = passage.food.checked and gate.safe_c is not None
+    action = "check" if gate.tender or not again else "probe"
+    label = "Is it tender? Is it hot enough?"
+    if gate.safe_c is None:
+        label = "Is it tender?"
+    elif again:
+        label = "Hot enough again? Raw sauce went on"
+    elif not gate.tender:
+        label = "Is it hot enough?"
+    seconds = step.hands(action, passage.food)
+    line = link(stage, "check", "check", label, "gate", seconds)
+    food = replace(
+        passage.food.waits(seconds),
+        checked=passage.food.checked or gate.safe_c is not None,
+        raw_on=passage.food.raw_on and gate.safe_c is None,
+    )
+    return replace(passage, food=food, links=(*passage.links, line))
