@@ -247,5 +247,5 @@ def test_spare_time_becomes_a_covered_wait_before_the_last_fire_and_never_inside
     found = forecast_plan(asked, 4.0 * 3600.0, MEMBERS)
     keys = [k.key for k in found.links if k.serial]
     assert found.slack_s > 120.0
-    assert keys[keys.index("slack") + 1] == "brush.coat"
+    assert keys[keys.index("slack") + 1] == "brush.dress"
     assert found.total.likely_s > forecast_plan(asked, None, MEMBERS).total.likely_s + 120.0

@@ -176,6 +176,7 @@ CALLS = {
     pressure.gauge_saturation_c: {"gauge_kpa": 80.0, "altitude_m": 0.0},
     pressure.quick_release_s: {"volume_l": 6.0, "seconds_per_l": 15.0},
     glaze.boiling_temp_c: {"solids": 0.8, "pressure_pa": 101_325.0, "mono_share": 0.1},
+    stages.calls_by_clock: {"out_s": 180.0},
     glaze.draw_members: {"seed": 1, "members": 16},
     glaze.index_to_hex: {"index": 1.0, "raw_lab": LAB},
     glaze.index_to_lab: {"index": 1.0, "raw_lab": LAB},

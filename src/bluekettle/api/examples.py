@@ -40,6 +40,7 @@ INSIDE: dict[str, Any] = {
 EXAMPLES: dict[str, dict[str, Any]] = {
     "DishDocument": DISH,
     "ChainDocument": CHAIN,
+    "ChainCookCreate": {"chain": CHAIN},
     "PlanCreate": {"dish": DISH},
     "CookCreate": {"dish": DISH},
     "EventCreate": {"kind": "done", "step": "season"},

@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import Field
 
 from bluekettle.schemas.base import CreateModel, Moment, PublicModel
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
 
@@ -68,6 +69,18 @@ class CookCreate(CreateModel):
 
     dish: DishDocument
     plan_id: int | None = Field(None, ge=1, le=2**53, description="the plan it came from")
+    when: Literal["now", "planned"] = Field(
+        "now", description="planned: wait for the start that the serving time asks for"
+    )
+    accepted: list[AcceptedDocument] = Field(
+        default_factory=list, max_length=20, description="a reason for every stop that stands"
+    )
+
+
+class ChainCookCreate(CreateModel):
+    """Start cooking a chain."""
+
+    chain: ChainDocument
     when: Literal["now", "planned"] = Field(
         "now", description="planned: wait for the start that the serving time asks for"
     )
@@ -147,6 +160,59 @@ class FactsDocument(PublicModel):
     serve_at: datetime | None = Field(None, description="when it was planned for the table")
     allergens: list[str] = Field(default_factory=list)
     allergens_unknown: list[str] = Field(default_factory=list)
+
+
+class SceneDocument(PublicModel):
+    """One heat of a chain as a live cook needs it: the food as it is then, as a dish of this heat,
+    and what its forecast knew. glaze : of a heat that is looked at.
+    """
+
+    dish: dict[str, Any]
+    timer_s: float
+    target_c: float
+    liquid_l: float
+    sauce_g: float
+    glaze: GlazePublic | None
+
+
+class ChainFactsDocument(PublicModel):
+    """What a chain's cook knew when it began (kettle.cook/2): scenes by the id of their stage, in
+    order.
+    """
+
+    format: Literal["kettle.cook/2"] = "kettle.cook/2"
+    total: BandPublic
+    headline_s: float
+    hands_s: float
+    safety: SafetyPublic
+    serve_at: datetime | None = None
+    allergens: list[str] = Field(default_factory=list)
+    allergens_unknown: list[str] = Field(default_factory=list)
+    scenes: dict[str, SceneDocument]
+
+    def facts(self, stage: str) -> FactsDocument:
+        """What is known of one heat, in the shape of a dish of one heat. The strip of a heat that
+        is not looked at is that of the next one that is.
+        """
+        scene = self.scenes[stage]
+        keys = list(self.scenes)
+        later = [self.scenes[key].glaze for key in keys[keys.index(stage) :]]
+        every = [one.glaze for one in self.scenes.values()]
+        glaze = next(one for one in (*later, *reversed(every)) if one is not None)
+        return FactsDocument(
+            timer_s=scene.timer_s,
+            target_c=scene.target_c,
+            liquid_l=scene.liquid_l,
+            sauce_g=scene.sauce_g,
+            total=self.total,
+            headline_s=self.headline_s,
+            hands_s=self.hands_s,
+            safety=self.safety,
+            glaze=glaze,
+            serve_at=self.serve_at,
+            allergens=self.allergens,
+            allergens_unknown=self.allergens_unknown,
+        )
 
 
 class GatePublic(PublicModel):

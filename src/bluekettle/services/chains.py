@@ -2,14 +2,24 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import assert_never
 
 from bluekettle.core import chain as core
 from bluekettle.core.errors import Fault, NotConverged, OutOfRange
+from bluekettle.core.glaze import Act
 from bluekettle.core.safety import USUAL_GUIDANCE, plan_watch_outs
 from bluekettle.core.sauce import CLEAN
-from bluekettle.core.stages import LIMITS, Band, Sighting, cut, cut_keys
+from bluekettle.core.stages import (
+    LIMITS,
+    Band,
+    Sighting,
+    StepPlan,
+    calls_by_clock,
+    cut,
+    cut_keys,
+)
 from bluekettle.core.stages.chain import Stage as Line
 from bluekettle.schemas import chain as given
 from bluekettle.schemas.chain_forecast import (
@@ -22,11 +32,19 @@ from bluekettle.schemas.chain_forecast import (
     LinkPublic,
     SlowHeatPublic,
 )
+from bluekettle.schemas.cook import ChainFactsDocument
 from bluekettle.schemas.dish import SauceDocument
-from bluekettle.schemas.forecast import AssumedPublic, FillPublic, TendernessPublic
+from bluekettle.schemas.forecast import (
+    AssumedPublic,
+    CallPublic,
+    FillPublic,
+    GlazePublic,
+    TendernessPublic,
+)
 from bluekettle.services.clauses import clauses_of
 from bluekettle.services.dishes import allergens_of_sauce, kitchen_of, lines_of, sauce_from
 from bluekettle.services.forecasts import band, draws_of, serving_faults, strip_public
+from bluekettle.services.scenes import facts_of_chain
 
 
 def plan_of(document: given.ChainDocument) -> core.Plan:
@@ -147,7 +165,42 @@ def heat_of(stage: given.HeatDocument) -> core.Heat:
 
 
 def forecast_chain(document: given.ChainDocument, now: datetime) -> ChainForecastPublic:
-    """Forecast a chain document at a moment.
+    """Forecast a chain document at a moment; raises as `core_forecast`."""
+    return to_public(core_forecast(document, now), document, now)
+
+
+def begin_chain(
+    document: given.ChainDocument, now: datetime
+) -> tuple[ChainForecastPublic, tuple[StepPlan, ...], ChainFactsDocument]:
+    """The forecast of a chain, the steps of a cook that follows it, and what that cook keeps.
+
+    Raises OutOfRange as `core_forecast`, and for a chain without a heat that is looked at.
+    """
+    found = core_forecast(document, now)
+    if not found.fires:
+        wanted = "at least one heat that is looked at: no other can be followed live yet"
+        raise OutOfRange([Fault("chain.stages", len(document.stages), wanted)])
+    answer = to_public(found, document, now)
+    return answer, core.plan_steps(found), facts_of_chain(found, document, answer)
+
+
+def glaze_of(
+    document: given.ChainDocument,
+    stage: str,
+    acts: tuple[Act, ...],
+    signs: tuple[tuple[str, float], ...],
+) -> GlazePublic:
+    """The strip of one fire after what was done and seen under it."""
+    plan = plan_of(document)
+    seen = tuple(Sighting(sign, at_s) for sign, at_s in signs)
+    told = replace(plan, told={stage: acts}, sightings={**plan.sightings, stage: seen})
+    found = core.forecast_plan(told, None, draws_of(plan.seed))
+    fire = next(fire for fire in found.fires if fire.stage == stage)
+    return fire_public(fire, found).glaze
+
+
+def core_forecast(document: given.ChainDocument, now: datetime) -> core.PlanForecast:
+    """The core's forecast of a chain document at a moment.
 
     Raises
     ------
@@ -167,7 +220,7 @@ def forecast_chain(document: given.ChainDocument, now: datetime) -> ChainForecas
         found = core.forecast_plan(plan, available, draws_of(plan.seed))
     except NotConverged as error:
         raise OutOfRange([out_of_reach(document, error)]) from error
-    return to_public(found, document, now)
+    return found
 
 
 def out_of_reach(document: given.ChainDocument, error: NotConverged) -> Fault:
@@ -268,25 +321,26 @@ def slow_public(slow: core.SlowHeat, f: core.PlanForecast) -> SlowHeatPublic:
 
 
 def fire_public(fire: core.Fire, f: core.PlanForecast) -> ChainFirePublic:
-    """A fire with its strip."""
+    """A fire with its strip; one that ends by the clock calls by the clock."""
     row = core.heat_row(fire.heat)
     assert row.fierce is not None  # only such a heat is looked at
+    glaze = strip_public(
+        fire.finish,
+        fire.milestones,
+        fire.coating,
+        fire.strip_index,
+        row.fierce.key,
+        fire.want,
+        fire.coats,
+        f.plan.sightings.get(fire.stage, ()),
+        band(Band.of(fire.pull_s, fire.weights)),
+    )
+    if fire.by != "colour":
+        calls = calls_by_clock(fire.timer_s, fire.finish.acts)
+        clock = {"calls": [CallPublic.model_validate(c) for c in calls], "looks_s": []}
+        glaze = glaze.model_copy(update=clock)
     return ChainFirePublic(
-        stage=fire.stage,
-        heat=fire.heat,
-        by=fire.by,
-        timer_s=fire.timer_s,
-        glaze=strip_public(
-            fire.finish,
-            fire.milestones,
-            fire.coating,
-            fire.strip_index,
-            row.fierce.key,
-            fire.want,
-            fire.coats,
-            f.plan.sightings.get(fire.stage, ()),
-            band(Band.of(fire.pull_s, fire.weights)),
-        ),
+        stage=fire.stage, heat=fire.heat, by=fire.by, timer_s=fire.timer_s, glaze=glaze
     )
 
 

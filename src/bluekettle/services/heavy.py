@@ -24,6 +24,7 @@ from bluekettle.schemas.advice import (
 )
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainForecastPublic
+from bluekettle.schemas.cook import ChainFactsDocument
 from bluekettle.schemas.dish import DishDocument, SightingDocument
 from bluekettle.schemas.forecast import ForecastPublic, GlazePublic
 from bluekettle.schemas.kitchen import EffectsPublic
@@ -54,6 +55,24 @@ def forecast(document: DishDocument, now: datetime) -> ForecastPublic:
 def chain(document: ChainDocument, now: datetime) -> ChainForecastPublic:
     """The forecast of a chain."""
     return chains.forecast_chain(document, now)
+
+
+def begin_chain(
+    document: ChainDocument, now: datetime
+) -> tuple[ChainForecastPublic, tuple[StepPlan, ...], ChainFactsDocument]:
+    """The forecast of a chain, the steps of its cook, and what that cook keeps."""
+    return chains.begin_chain(document, now)
+
+
+def chain_glaze(
+    document_json: str,
+    acts: tuple[Act, ...],
+    signs: tuple[tuple[str, float], ...],
+    stage: str,
+) -> GlazePublic:
+    """The strip of one fire of a chain after what was done and seen."""
+    document = ChainDocument.model_validate_json(document_json)
+    return chains.glaze_of(document, stage, tuple(acts), signs)
 
 
 def glaze(
@@ -134,6 +153,8 @@ TASKS: dict[str, Callable[..., Any]] = {
         begin,
         forecast,
         chain,
+        begin_chain,
+        chain_glaze,
         glaze,
         effects,
         explore,

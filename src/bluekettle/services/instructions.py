@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from bluekettle.core.errors import MissingData
+from bluekettle.core.safety.gates import HOLD_C as HOLD_ABOVE_C
 from bluekettle.core.stages import TYPICAL, Evidence, StepPlan, cut, finish_kind, first_heat
 from bluekettle.core.tables import row, rows
 from bluekettle.core.units import amount
@@ -91,7 +92,8 @@ def words_row(step: Step) -> Mapping[str, str]:
     elif plan.act and plan.fire:
         root = plan.act
     table = rows("step_words")
-    for key in (f"{step.heat}/{root}", f"any/{root}"):
+    stem = root.rpartition("-")[0] if root.rpartition("-")[2].isdigit() else root
+    for key in (f"{step.heat}/{root}", f"any/{root}", f"{step.heat}/{stem}", f"any/{stem}"):
         if key in table:
             return row("step_words", key)
     raise MissingData("step_words", f"{step.heat}/{root}", tuple(table))
@@ -121,6 +123,14 @@ class Blanks(dict[str, str]):
     def blank_Them(self) -> str:  # noqa: N802
         """The pieces, at the beginning of a sentence."""
         return pieces_text(self.document).capitalize()
+
+    def blank_label(self) -> str:
+        """What the step is called on the line."""
+        return self.step.plan.label
+
+    def blank_hot(self) -> str:
+        """What hot food is kept above."""
+        return amount(HOLD_ABOVE_C, "°C")
 
     def blank_thickest(self) -> str:
         """Where it is tried."""
@@ -186,7 +196,8 @@ class Blanks(dict[str, str]):
 
     def blank_number(self) -> str:
         """Which coat it is."""
-        found = [part for part in self.step.plan.key.split("-") if part.isdigit()]
+        root = self.step.plan.key.rpartition(".")[2]
+        found = [part for part in root.split("-") if part.isdigit()]
         return found[0] if found else ""
 
     def blank_heat(self) -> str:

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from functools import cached_property
+from typing import Any
 
 from pydantic import ValidationError
 
@@ -23,7 +25,9 @@ from bluekettle.core.stages import (
 )
 from bluekettle.core.stages.progress import FAILED, Fold, wanted_c
 from bluekettle.core.units import amount
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import (
+    ChainFactsDocument,
     CheckPublic,
     FactsDocument,
     FirePublic,
@@ -49,6 +53,14 @@ LONGEST_FIRE_S = 10_800.0  # a sign after this is of no fire that is known
 ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room temperature
 
 
+@dataclass(frozen=True)
+class Scene:
+    """One heat of a cook: the dish as it is then, and what its forecast knew."""
+
+    document: DishDocument
+    facts: FactsDocument
+
+
 class Loaded:
     """A cook with everything that its state is made from.
 
@@ -60,9 +72,20 @@ class Loaded:
     ) -> None:
         self.cook, self.rows, self.rated = cook, events, rated
         try:
-            self.document = DishDocument.model_validate(cook.dish)
-            self.facts = FactsDocument.model_validate(cook.facts)
             self.plans = tuple(plan_of(step) for step in steps)
+            self.chain: ChainFactsDocument | None = None
+            self.whole: DishDocument | ChainDocument
+            if is_chain(cook.facts):
+                self.chain = ChainFactsDocument.model_validate(cook.facts)
+                self.whole = ChainDocument.model_validate(cook.dish)
+                self.scenes = {
+                    key: Scene(DishDocument.model_validate(one.dish), self.chain.facts(key))
+                    for key, one in self.chain.scenes.items()
+                }
+            else:
+                document = DishDocument.model_validate(cook.dish)
+                self.whole = document
+                self.scenes = {"": Scene(document, FactsDocument.model_validate(cook.facts))}
             self.events = [event_of(row, self.seconds(row.happened_at)) for row in events]
         except (ValidationError, KeyError, TypeError, ValueError) as error:
             why = str(error).splitlines()[0][:200]
@@ -85,12 +108,56 @@ class Loaded:
         """The events applied in order."""
         return Fold(self.plans, self.events)
 
-    def progress(self, now: datetime, glaze: GlazePublic | None = None) -> Progress:
+    def scene(self, plan: StepPlan | None = None) -> Scene:
+        """The scene of a step: of its own stage, else of the next heat of the line, else the last.
+
+        A cook of one first heat and one finish is one scene.
+        """
+        if self.chain is None or plan is None:
+            return list(self.scenes.values())[0 if self.chain is None else -1]
+        for other in self.line_from(plan):
+            stage = stage_of_step(other)
+            if stage in self.scenes:
+                return self.scenes[stage]
+        return list(self.scenes.values())[-1]
+
+    def line_from(self, plan: StepPlan) -> list[StepPlan]:
+        """A step and those after it; of one beside, the step that it has to be ready for."""
+        keys = [other.key for other in self.fold.line]
+        at = plan.key if plan.key in keys else plan.before
+        return [plan, *self.fold.line[keys.index(at) :]] if at in keys else [plan]
+
+    def fire_stage(self, progress: Progress) -> str:
+        """Of a chain, the fire that the food is under, else the next, else the last; empty of a
+        dish.
+        """
+        if self.chain is None:
+            return ""
+        if progress.fire is not None:
+            return progress.fire.name
+        fires = [s for s in progress.steps if s.plan.who == "fire"]
+        ahead = [s.plan.fire for s in fires if s.state in ("current", "upcoming")]
+        return next(iter([*ahead, *reversed([s.plan.fire for s in fires])]), self.last_fire)
+
+    @property
+    def last_fire(self) -> str:
+        """Of a chain, its last heat that is looked at; empty of a dish."""
+        if self.chain is None:
+            return ""
+        return [key for key, scene in self.chain.scenes.items() if scene.glaze is not None][-1]
+
+    def fire_scene(self, progress: Progress) -> Scene:
+        """The scene of that fire."""
+        return self.scenes[self.fire_stage(progress)]
+
+    def progress(
+        self, now: datetime, glaze: GlazePublic | None = None, stage: str = ""
+    ) -> Progress:
         """Where it stands; an ended cook stands still. With another strip than the planned one, its
-        stretches under the heat are as that one says.
+        stretches under the heat (of a chain, of this stage) are as that one says.
         """
         moment = min(now, self.cook.ended_at) if self.cook.ended_at else now
-        plans = self.plans if glaze is None else refit(self.plans, glaze)
+        plans = self.plans if glaze is None else refit(self.plans, glaze, stage)
         return follow(plans, self.events, self.seconds(moment))
 
     def seconds(self, moment: datetime) -> float:
@@ -111,16 +178,19 @@ class Loaded:
 
     def seen(self, progress: Progress) -> Seen:
         """What the strip is held to: acts that were done, and signs of a certain moment."""
-        acts = [Act(d.at_s, d.away_s, "coat" in d.act, "turn" in d.act) for d in progress.acts]
+        stage = self.fire_stage(progress)
+        done = [d for d in progress.acts if stage in ("", d.fire)]
+        acts = [Act(d.at_s, d.away_s, "coat" in d.act, "turn" in d.act) for d in done]
         told = [s for s in progress.signs if s.teaches and s.heat_s <= LONGEST_FIRE_S]
-        signs = [(s.sign, s.heat_s) for s in told]
-        return Seen(tuple(acts), tuple(signs))
+        signs = [(s.sign, s.heat_s) for s in told if stage in ("", s.fire)]
+        return Seen(tuple(acts), tuple(signs), stage)
 
     def step_of(self, plan: StepPlan) -> Step:
         """A step with what its words need."""
         leg = self.legs.get(plan.key)
-        heat = leg.heat if leg else self.document.tenderise
-        hold_s = self.facts.timer_s
+        scene = self.scene(plan)
+        heat = leg.heat if leg else scene.document.tenderise
+        hold_s = scene.facts.timer_s
         if leg:
             hold_s = next(s.likely_s for s in leg.steps if s.key.endswith(".hold"))
         asked = self.asked_c(plan) if plan.who == "gate" else None
@@ -137,12 +207,26 @@ class Loaded:
 
     def words(self, plan: StepPlan) -> Words:
         """What is said at a step."""
-        natural = next((p.high_s for p in self.plans if p.key == "natural"), 0.0)
-        return say(self.step_of(plan), self.document, self.facts, natural)
+        key = f"{stage_of_step(plan)}.natural" if self.chain is not None else "natural"
+        natural = next((p.high_s for p in self.plans if p.key == key), 0.0)
+        scene = self.scene(plan)
+        return say(self.step_of(plan), scene.document, scene.facts, natural)
 
 
-def refit(plans: Sequence[StepPlan], glaze: GlazePublic) -> tuple[StepPlan, ...]:
-    """Steps whose stretches under the fierce heat are those of a strip."""
+def is_chain(facts: Any) -> bool:
+    """Whether a cook was kept as that of a chain."""
+    return isinstance(facts, dict) and facts.get("format") == "kettle.cook/2"
+
+
+def stage_of_step(plan: StepPlan) -> str:
+    """Id of the stage that a step of a chain belongs to; empty where to none."""
+    return plan.key.partition("~")[0].rpartition(".")[0]
+
+
+def refit(plans: Sequence[StepPlan], glaze: GlazePublic, stage: str = "") -> tuple[StepPlan, ...]:
+    """Steps whose stretches under the fierce heat (of a chain, of this stage) are those of a
+    strip.
+    """
     if glaze.pull is None:
         return tuple(plans)
     acts = sorted({c.at_s for c in glaze.coats if c.at_s > 0.0} | set(glaze.flips_s))
@@ -150,7 +234,8 @@ def refit(plans: Sequence[StepPlan], glaze: GlazePublic) -> tuple[StepPlan, ...]
     inner = [after - before for before, after in zip([0.0, *acts], acts, strict=False)]
     ends = (pull.low_s - last, pull.likely_s - last, pull.high_s - last)
     seconds = [(s, s, s) for s in inner] + [tuple(max(1.0, end) for end in ends)]
-    stretches = [plan.key for plan in plans if plan.who == "fire"]
+    under = [plan for plan in plans if plan.who == "fire"]
+    stretches = [plan.key for plan in under if stage in ("", plan.fire)]
     if len(stretches) != len(seconds):
         return tuple(plans)
     return plans_with(plans, dict(zip(stretches, seconds, strict=True)))  # type: ignore[arg-type]
@@ -160,8 +245,10 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
     """The state as the Stove page reads it."""
     told = loaded.progress(now)
     seen = loaded.seen(told)
-    glaze, ready = strips.now(loaded.document, loaded.facts.glaze, seen)
-    progress = loaded.progress(now, glaze) if seen else told
+    planned = loaded.fire_scene(told).facts.glaze
+    glaze, ready = strips.now(loaded.whole, planned, seen)
+    progress = loaded.progress(now, glaze, seen.stage) if seen else told
+    facts = loaded.scene().facts
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
     words = loaded.words(plan) if plan else Words("All done. How was it?", "", "")
     out = out_between(glaze, progress) if progress.fire else None
@@ -187,7 +274,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         serve_at=serve_at,
         serve_low_at=loaded.at(progress.serve_low_s),
         serve_high_at=loaded.at(progress.serve_high_s),
-        planned_serve_at=loaded.facts.serve_at,
+        planned_serve_at=facts.serve_at,
         fire=fire_public(loaded, progress),
         out=out,
         alarms=[] if loaded.cook.ended_at else alarms_of(loaded, progress, glaze, now),
@@ -199,8 +286,8 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         checks=checks_public(loaded, progress),
         side_due=[] if loaded.cook.ended_at else list(progress.side_due),
         signs=[SignPublic(sign=s.sign, heat_s=s.heat_s, teaches=s.teaches) for s in progress.signs],
-        allergens=loaded.facts.allergens,
-        allergens_unknown=loaded.facts.allergens_unknown,
+        allergens=facts.allergens,
+        allergens_unknown=facts.allergens_unknown,
         waits_s=waits_s(progress, loaded.seconds(now)),
         finished=progress.finished,
     )
@@ -225,7 +312,7 @@ def said_now(
     """The words of the moment: under the heat what was seen counts, and a failed check says so."""
     fire = progress.fire
     if fire is not None and fire.assumed:
-        where = finish_kind(loaded.document.finish).where
+        where = finish_kind(loaded.fire_scene(progress).document.finish).where
         assumed = "Nobody told me, so I count from the earliest moment it could be."
         return Words(f"It may be {where} already.", words.button, assumed)
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
@@ -324,7 +411,7 @@ def fire_public(loaded: Loaded, progress: Progress) -> FirePublic | None:
         return None
     return FirePublic(
         name=fire.name,
-        appliance=finish_kind(loaded.document.finish).name,
+        appliance=finish_kind(loaded.fire_scene(progress).document.finish).name,
         since=loaded.at(fire.since_s),
         before_s=round(fire.before_s, 1),
         assumed=fire.assumed,
@@ -342,17 +429,18 @@ def check_of(loaded: Loaded, gate: StepPlan) -> GatePublic:
     """What a gate wants to be shown."""
     wants = gate.evidence or Evidence()
     asked = loaded.asked_c(gate)
+    bath_c = loaded.scene(gate).facts.target_c
     return GatePublic(
-        step=gate.key, tender=wants.tender, wants_c=asked, rests_on=rests_on(loaded, wants, asked)
+        step=gate.key, tender=wants.tender, wants_c=asked, rests_on=rests_on(bath_c, wants, asked)
     )
 
 
-def rests_on(loaded: Loaded, wants: Evidence, asked_c: float | None) -> str:
+def rests_on(target_c: float, wants: Evidence, asked_c: float | None) -> str:
     """What a gate rests on, where a time in the bath could stand for the usual temperature."""
     if wants.timed_c is None or wants.usual_c is None:
         return ""
     if asked_c == wants.timed_c:
-        bath = amount(loaded.facts.target_c, "°C")
+        bath = amount(target_c, "°C")
         return f"Rests on time: {minutes_text(wants.timed_s)} in the bath at {bath}."
     usual = amount(wants.usual_c, "°C")
     return f"Its time in the bath was not confirmed, so {usual} counts."
@@ -407,9 +495,9 @@ def standing_caution(loaded: Loaded, progress: Progress, now_s: float) -> str:
     """Food that stands out of its heat: when it has cooled into the danger zone, and when it has
     been there too long.
     """
-    warm_s = loaded.facts.warm_s
+    warm_s = loaded.scene().facts.warm_s
     since = stands_since(progress)
-    if warm_s is None or since is None or not loaded.facts.safety.gate:
+    if warm_s is None or since is None or not loaded.scene().facts.safety.gate:
         return ""
     stood = now_s - since
     if stood > warm_s + ROOM_LIMIT_S:
@@ -423,7 +511,7 @@ def standing_caution(loaded: Loaded, progress: Progress, now_s: float) -> str:
 
 def eat_by(loaded: Loaded, progress: Progress, now_s: float) -> datetime | None:
     """Until when food that stands has to be eaten or chilled."""
-    warm_s, since = loaded.facts.warm_s, stands_since(progress)
+    warm_s, since = loaded.scene().facts.warm_s, stands_since(progress)
     if warm_s is None or since is None or not standing_caution(loaded, progress, now_s):
         return None
     return loaded.at(since + warm_s + ROOM_LIMIT_S)
@@ -443,5 +531,5 @@ def stands_since(progress: Progress) -> float | None:
 
 def heats(plan: StepPlan) -> bool:
     """Whether the food is in a heat during a step: a machine has it that is no rest or wait."""
-    root = plan.key.rpartition(".")[2]
-    return plan.who == "machine" and root in ("come_up", "hold", "hold-2", "natural")
+    root = plan.key.rpartition(".")[2].partition("-")[0]
+    return plan.who == "machine" and root in ("come_up", "hold", "natural")

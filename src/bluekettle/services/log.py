@@ -56,13 +56,15 @@ def summarise(loaded: Loaded) -> None:
     told = served is not None and served.state == "confirmed"
     loaded.cook.actual_s = served.end_s if served is not None and told else None
     loaded.cook.unknown_steps = sum(s.state == "unknown" and not s.plan.beside for s in states)
-    glaze = loaded.facts.glaze.model_dump(mode="json")
-    loaded.cook.strip = strip_of_glaze(glaze, pulled_s(states))
+    glaze = loaded.scene().facts.glaze.model_dump(mode="json")
+    loaded.cook.strip = strip_of_glaze(glaze, pulled_s(states, loaded.last_fire))
 
 
-def pulled_s(states: tuple[StepState, ...]) -> float | None:
-    """Seconds under the fierce heat in all, where both ends of every stretch were told."""
-    fires = [s for s in states if s.plan.who == "fire"]
+def pulled_s(states: tuple[StepState, ...], stage: str = "") -> float | None:
+    """Seconds under the fierce heat in all (of a chain, of this stage's), where both ends of every
+    stretch were told.
+    """
+    fires = [s for s in states if s.plan.who == "fire" and stage in ("", s.plan.fire)]
     if not fires or any(s.state != "confirmed" or s.begin_s is None for s in fires):
         return None
     return round(sum(float(s.end_s or 0.0) - float(s.begin_s or 0.0) for s in fires), 1)
@@ -154,13 +156,13 @@ def cook_public(
     )
     progress = loaded.progress(end)
     seen = loaded.seen(progress)
-    known = (loaded.document, loaded.facts.glaze, seen)
+    known = (loaded.whole, loaded.fire_scene(progress).facts.glaze, seen)
     after = strips.settled(*known) if wait else strips.now(*known)[0]
     accepted = [row.data for row in loaded.rows if row.kind == "accept"]
     return CookPublic(
         summary=summary(loaded.cook, outcome),
         dish=loaded.cook.dish,
-        facts=loaded.facts,
+        facts=loaded.scene().facts,
         glaze_after=after,
         stages=[compare(s) for s in progress.steps if not s.plan.beside],
         checks=checks_public(loaded, progress),
@@ -255,5 +257,7 @@ def cook_glaze(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> G
     """The glaze strip of a cook after all that was seen."""
     with Session(engine) as session:
         loaded = load(session, cook_id)
-        seen = loaded.seen(loaded.progress(now))
-    return strips.exactly(loaded.document, loaded.facts.glaze, seen)
+        progress = loaded.progress(now)
+        seen = loaded.seen(progress)
+        planned = loaded.fire_scene(progress).facts.glaze
+    return strips.exactly(loaded.whole, planned, seen)

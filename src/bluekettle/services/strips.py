@@ -7,20 +7,24 @@ from dataclasses import dataclass
 
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Act
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.services.errors import Busy
 from bluekettle.services.workshop import Workshop
 
+Document = DishDocument | ChainDocument
+
 
 @dataclass(frozen=True)
 class Seen:
     """What a strip is held to: coats and turns that were done, and signs with their seconds under
-    the heat.
+    the heat. stage : of a chain, the fire that it belongs to.
     """
 
     acts: tuple[Act, ...] = ()
     signs: tuple[tuple[str, float], ...] = ()
+    stage: str = ""
 
     def __bool__(self) -> bool:
         """Whether there is anything that the plan did not know."""
@@ -29,7 +33,12 @@ class Seen:
     @property
     def key(self) -> str:
         """Changes whenever the strip does."""
-        return json.dumps([self.acts, self.signs]) if self else ""
+        return json.dumps([self.acts, self.signs, self.stage]) if self else ""
+
+    @property
+    def task(self) -> str:
+        """What computes it."""
+        return "chain_glaze" if self.stage else "glaze"
 
 
 class Strips:
@@ -40,35 +49,34 @@ class Strips:
     def __init__(self, workshop: Workshop) -> None:
         self.workshop = workshop
 
-    def now(
-        self, document: DishDocument, planned: GlazePublic, seen: Seen
-    ) -> tuple[GlazePublic, bool]:
+    def now(self, document: Document, planned: GlazePublic, seen: Seen) -> tuple[GlazePublic, bool]:
         """The strip to show now, and whether it is the one of all that was seen."""
         if not seen:
             return planned, True
         payload = self._payload(document, seen)
-        found = self.workshop.peek("glaze", payload)
+        found = self.workshop.peek(seen.task, payload)
         if found is not None:
             return GlazePublic.model_validate(found), True
-        failed = self.workshop.failed("glaze", payload)
+        failed = self.workshop.failed(seen.task, payload)
         for fewer in range(len(seen.signs) - 1, -1, -1):
-            less = Seen(seen.acts, seen.signs[:fewer])
-            known = self.workshop.known("glaze", self._payload(document, less)) if less else None
+            less = Seen(seen.acts, seen.signs[:fewer], seen.stage)
+            known = self.workshop.known(seen.task, self._payload(document, less)) if less else None
             if known is not None:
                 return GlazePublic.model_validate(known), failed
         return planned, failed
 
-    def exactly(self, document: DishDocument, planned: GlazePublic, seen: Seen) -> GlazePublic:
+    def exactly(self, document: Document, planned: GlazePublic, seen: Seen) -> GlazePublic:
         """The strip of all that was seen, waited for."""
         if not seen:
             return planned
         payload = self._payload(document, seen)
-        found = self.workshop.known("glaze", payload)
+        found = self.workshop.known(seen.task, payload)
         if found is None:
-            found = self.workshop.keep("glaze", payload, self.workshop.run("glaze", *payload))
+            found = self.workshop.run(seen.task, *payload)
+            self.workshop.keep(seen.task, payload, found)
         return GlazePublic.model_validate(found)
 
-    def settled(self, document: DishDocument, planned: GlazePublic, seen: Seen) -> GlazePublic:
+    def settled(self, document: Document, planned: GlazePublic, seen: Seen) -> GlazePublic:
         """The strip of all that was seen, waited for; the nearest that is known where the model has
         none, or has no time.
         """
@@ -78,5 +86,6 @@ class Strips:
             return self.now(document, planned, seen)[0]
 
     @staticmethod
-    def _payload(document: DishDocument, seen: Seen) -> tuple[str, tuple[Act, ...], object]:
-        return document.model_dump_json(), seen.acts, seen.signs
+    def _payload(document: Document, seen: Seen) -> tuple[object, ...]:
+        payload = (document.model_dump_json(), seen.acts, seen.signs)
+        return (*payload, seen.stage) if seen.stage else payload

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from sqlalchemy import Engine
@@ -23,9 +24,11 @@ from bluekettle.core.stages import (
 )
 from bluekettle.core.stages.progress import gate_verdict
 from bluekettle.core.units import amount
+from bluekettle.schemas.chain_forecast import ChainForecastPublic
 from bluekettle.schemas.cook import (
     AcceptedDocument,
     AcceptedPublic,
+    ChainCookCreate,
     CookCreate,
     EventCreate,
     FactsDocument,
@@ -58,18 +61,58 @@ def start_cook(engine: Engine, request: CookCreate, now: datetime, strips: Strip
         The plan it came from is not there.
     """
     forecast, steps = strips.workshop.run("begin", request.dish, now)
+    begun = Begun(
+        forecast,
+        steps,
+        request.dish.model_dump(mode="json"),
+        facts_of(forecast).model_dump(mode="json"),
+    )
+    return keep_begun(engine, begun, request, now, strips, request.plan_id)
+
+
+def start_chain(
+    engine: Engine, request: ChainCookCreate, now: datetime, strips: Strips
+) -> LivePublic:
+    """Start cooking a chain; as `start_cook`."""
+    forecast, steps, facts = strips.workshop.run("begin_chain", request.chain, now)
+    document = request.chain.model_dump(mode="json")
+    begun = Begun(forecast, steps, document, facts.model_dump(mode="json"))
+    return keep_begun(engine, begun, request, now, strips, None)
+
+
+@dataclass(frozen=True)
+class Begun:
+    """A cook about to begin: its forecast, its steps, its document and what it keeps of the
+    forecast, as plain JSON.
+    """
+
+    forecast: ForecastPublic | ChainForecastPublic
+    steps: tuple[StepPlan, ...]
+    document: dict[str, object]
+    facts: dict[str, object]
+
+
+def keep_begun(
+    engine: Engine,
+    begun: Begun,
+    request: CookCreate | ChainCookCreate,
+    now: datetime,
+    strips: Strips,
+    plan_id: int | None,
+) -> LivePublic:
+    """Keep a cook that begins, with the reasons for its stops."""
+    forecast, steps = begun.forecast, begun.steps
     accepted = accepted_stops(forecast, request.accepted)
     if request.when == "planned":
         steps = after_wait(steps, (forecast.serve_at - now).total_seconds())
     with Session(for_writing(engine)) as session:
-        if request.plan_id is not None and session.get(Plan, request.plan_id) is None:
-            raise NotFound("plan", request.plan_id)
-        facts = facts_of(forecast)
+        if plan_id is not None and session.get(Plan, plan_id) is None:
+            raise NotFound("plan", plan_id)
         cook = Cook(
             title=forecast.title,
-            dish=request.dish.model_dump(mode="json"),
-            facts=facts.model_dump(mode="json"),
-            plan_id=request.plan_id,
+            dish=begun.document,
+            facts=begun.facts,
+            plan_id=plan_id,
             started_at=now,
             planned_s=forecast.total.likely_s,
             unknown_steps=0,
@@ -98,7 +141,7 @@ def after_wait(steps: tuple[StepPlan, ...], until_plate_s: float) -> tuple[StepP
 
 
 def accepted_stops(
-    forecast: ForecastPublic, accepted: Sequence[AcceptedDocument]
+    forecast: ForecastPublic | ChainForecastPublic, accepted: Sequence[AcceptedDocument]
 ) -> list[AcceptedPublic]:
     """The stops that stand, each with the reason for starting all the same.
 
@@ -281,5 +324,5 @@ def legs_after(loaded: Loaded, told: EventCreate, gate: StepPlan, at_s: float) -
     tough = wants.tender and told.tender is False
     if not (cold or tough):
         return ()
-    dish = dish_of(loaded.document)
+    dish = dish_of(loaded.scene(gate).document)
     return ways_back(dish, cut(dish.cut), gate, Failed(told.temp_c, cold, tough))

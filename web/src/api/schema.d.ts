@@ -246,6 +246,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cooks/chains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start cooking a chain of stages, as a dish is started. */
+        post: operations["cooks_start_chain_chains_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks/live": {
         parameters: {
             query?: never;
@@ -3449,6 +3466,25 @@ export interface components {
             reason: string;
         };
         /**
+         * ChainCookCreate
+         * @description Start cooking a chain.
+         */
+        ChainCookCreate: {
+            chain: components["schemas"]["ChainDocument"];
+            /**
+             * When
+             * @description planned: wait for the start that the serving time asks for
+             * @default now
+             * @enum {string}
+             */
+            when?: "now" | "planned";
+            /**
+             * Accepted
+             * @description a reason for every stop that stands
+             */
+            accepted?: components["schemas"]["AcceptedDocument"][];
+        };
+        /**
          * LiveListPublic
          * @description All cooks that are under way.
          */
@@ -6432,6 +6468,160 @@ export interface operations {
                  *     }
                  */
                 "application/json": components["schemas"]["CookCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LivePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_start_chain_chains_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "chain": {
+                 *         "format": "kettle.dish/2",
+                 *         "food": {
+                 *           "cut": "pork-ribs",
+                 *           "mass_kg": 1.4,
+                 *           "pieces": 4,
+                 *           "thickness_mm": 26
+                 *         },
+                 *         "layers": [
+                 *           {
+                 *             "id": "glaze",
+                 *             "sauce": "plum-tea"
+                 *           }
+                 *         ],
+                 *         "stages": [
+                 *           {
+                 *             "kind": "season",
+                 *             "id": "salt"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "pot",
+                 *             "heat": "pressure",
+                 *             "until": {
+                 *               "by": "bite",
+                 *               "bite": "tug"
+                 *             }
+                 *           },
+                 *           {
+                 *             "kind": "dress",
+                 *             "id": "brush",
+                 *             "layer": "glaze"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "broil",
+                 *             "heat": "broiler",
+                 *             "until": {
+                 *               "by": "colour"
+                 *             }
+                 *           }
+                 *         ]
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["ChainCookCreate"];
             };
         };
         responses: {

@@ -28,6 +28,7 @@ from bluekettle.core.chain.plan import (
     Thaw,
     Until,
 )
+from bluekettle.core.chain.steps import plan_steps
 from bluekettle.core.chain.walk import Gate
 
 __all__ = [
@@ -60,4 +61,5 @@ __all__ = [
     "forecast_plan",
     "heat_keys",
     "heat_row",
+    "plan_steps",
 ]

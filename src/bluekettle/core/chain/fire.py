@@ -11,14 +11,14 @@ from bluekettle.core.chain.food import Food, dish_now, heated, stood
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Fire, Passage, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat
-from bluekettle.core.chain.slow import found_body, run_slow
+from bluekettle.core.chain.slow import found_body, run_slow, worth_waiting
 from bluekettle.core.glaze import Draws, Finish, Milestones, read_milestones
 from bluekettle.core.glaze.ensemble import weighted_quantile
 from bluekettle.core.glaze.milestones import MILESTONES, wanted_times
 from bluekettle.core.heat import Boundary, Matter, Surroundings
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages import Dish, cut
-from bluekettle.core.stages.chain import LEAST_WAIT_S, PREHEAT_NOTE, Link, fire_links
+from bluekettle.core.stages.chain import PREHEAT_NOTE, Link, fire_links
 from bluekettle.core.stages.finishing import (
     Below,
     film_on,
@@ -113,6 +113,7 @@ def fire_dish(stage: Heat, food: Food, step: Step) -> Dish:
         flips_min=turns,
         kitchen=kitchen,
         sightings=step.plan.sightings.get(stage.id, ()),
+        told=step.plan.told.get(stage.id, ()),
     )
 
 
@@ -256,26 +257,16 @@ def awaited(stage: Heat, dish: Dish, step: Step, ready: list[Link]) -> tuple[Arr
     ahead = could
     if not found.shared:
         ahead = np.minimum(could, np.quantile(preheat, 0.9))
-    wait = np.maximum(0.0, preheat - ahead)
-    if np.quantile(wait, 0.9) < LEAST_WAIT_S:
-        wait = step.zero()
+    wait = worth_waiting(np.maximum(0.0, preheat - ahead))
     return wait, Warmed(f"Heat the {kind.name}", f"{stage.id}.under", preheat, wait, ahead)
 
 
 def under_fire(
     stage: Heat, dish: Dish, draws: Draws, pull_s: Array, finish: Finish
 ) -> tuple[Link, ...]:
-    """The stretches under the heat and the acts out of it, by the id of this stage. Of a fire that
-    ends by the clock the appliance takes care.
-    """
-    who = "fire" if stage.until.by == "colour" else "machine"
+    """The stretches under the heat and the acts out of it, by the id of this stage."""
     return tuple(
-        replace(
-            one,
-            key=f"{stage.id}.{one.key}",
-            fire=stage.id,
-            who=who if one.who == "fire" else one.who,
-        )
+        replace(one, key=f"{stage.id}.{one.key}", fire=stage.id)
         for one in fire_links(dish, draws, pull_s, finish)
     )
 

@@ -318,7 +318,7 @@ def first_use(layer: Layer, way: Walk, main: list[Link]) -> str | None:
         or any(act.layer == layer.id for act in getattr(one.stage, "acts", ()))
     }
     inside = [one.key for one in main if one.key.rsplit(".", 1)[0] in users]
-    coats = [key for key in inside if ".coat" in key]
+    coats = [key for key in inside if ".dress" in key or ".coat" in key]
     return next(iter(coats or inside), None)
 
 

@@ -116,7 +116,7 @@ def dress(stage: Dress, food: Food, step: Step) -> Passage:
     seconds = step.hands(action, food)
     near = isinstance(step.after, Heat) and heat_row(step.after.heat).fierce is not None
     label = says.format(layer.name)
-    links.append(link(stage, "coat", "coat", label, "hands", seconds, approach=near))
+    links.append(link(stage, "dress", "coat", label, "hands", seconds, approach=near))
     sauce = layer.sauce
     assert sauce is not None  # the plan is checked
     kg_m2 = stage.mm * sauce.mass_kg / sauce.volume_l

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field, replace
 
 from bluekettle.core.chain.heats import heat_keys, heat_row
 from bluekettle.core.errors import OutOfRange, Ranges
+from bluekettle.core.glaze import Act
 from bluekettle.core.sauce import CONTACTS, Composition
 from bluekettle.core.stages import SIGNS, WANTS, Cut, Dish, Kitchen, Sighting, cut, cut_keys
 
@@ -201,8 +202,8 @@ class Split(Stage):
 
 @dataclass(frozen=True)
 class Plan:
-    """Food, layers, stages and the kitchen. sightings : by the id of the fire they were seen
-    under.
+    """Food, layers, stages and the kitchen. sightings, told : by the id of the fire, signs that
+    were seen under it, and coats and turns that were done.
     """
 
     cut: str
@@ -215,6 +216,7 @@ class Plan:
     kitchen: Kitchen = field(default_factory=Kitchen)
     seed: int = 1
     sightings: Mapping[str, tuple[Sighting, ...]] = field(default_factory=dict)
+    told: Mapping[str, tuple[Act, ...]] = field(default_factory=dict)
 
     def layer(self, key: str) -> Layer:
         """The layer of this id; there is one once the plan is checked."""

@@ -15,7 +15,14 @@ from bluekettle.core.chain.waits import settled
 from bluekettle.core.errors import MissingData, NotConverged
 from bluekettle.core.pressure import Fill, fill_of
 from bluekettle.core.stages import Cut, Dish, FirstHeat, cut
-from bluekettle.core.stages.chain import BLOTTED, PREHEAT_NOTE, Link, come_up_note, preheat_first_s
+from bluekettle.core.stages.chain import (
+    BLOTTED,
+    LEAST_WAIT_S,
+    PREHEAT_NOTE,
+    Link,
+    come_up_note,
+    preheat_first_s,
+)
 from bluekettle.core.stages.forecast import vessel_litres
 from bluekettle.core.stages.tenderise import (
     Tenderised,
@@ -179,12 +186,22 @@ def holding(stage: Heat, heat: FirstHeat, run: Tenderised, food: Food, step: Ste
         key = "hold" if number == 1 else f"hold-{number}"
         links.append(link(stage, key, heat.key, says, "machine", until - since, hidden=False))
         label = "Turn it" if act.do == "turn" else "Stir it"
-        links.append(link(stage, f"turn-{number}", heat.key, label, "hands", seconds, act="turn"))
+        links.append(link(stage, act_key(number), heat.key, label, "hands", seconds, act="turn"))
         since = until
     says = f"{heat.hold_says}, other side" if acts else heat.hold_says
     key = f"hold-{len(acts) + 1}" if acts else "hold"
     links.append(link(stage, key, heat.key, says, "machine", run.hold_s - since, hidden=False))
     return links
+
+
+def act_key(number: int) -> str:
+    """ "turn", "turn-2"."""
+    return "turn" if number == 1 else f"turn-{number}"
+
+
+def worth_waiting(wait_s: Array) -> Array:
+    """A wait [s], (members,); none where nine times in ten nobody would notice it."""
+    return np.zeros(wait_s.size) if np.quantile(wait_s, 0.9) < LEAST_WAIT_S else wait_s
 
 
 @dataclass(frozen=True)
@@ -225,8 +242,8 @@ def waited_for(
     preheat = preheat_first_s(dish, step.draws) * found.share * doubt
     could = step.kitchen.elapsed_s - found.free_s + loading
     if not step.kitchen.last_heat:
-        return np.maximum(0.0, preheat - could), None
+        return worth_waiting(np.maximum(0.0, preheat - could)), None
     ahead = np.minimum(could, np.quantile(preheat, 0.9))
-    wait = np.maximum(0.0, preheat - ahead)
+    wait = worth_waiting(np.maximum(0.0, preheat - ahead))
     label = f"Heat the {row.slow.name}"
     return wait, Warmed(label, f"{stage.id}.load", preheat, wait, ahead)

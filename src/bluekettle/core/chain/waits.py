@@ -132,7 +132,7 @@ def hold(stage: Hold, food: Food, step: Step) -> Passage:
     after, _ = stood(step.plan, settled(step, food), step.draws, seconds, place_of(stage.how), long)
     says = {"covered": "Covered, in hand", "warm place": "In a warm place", "chilled": "Chilled"}
     label = f"{says[stage.how]}: {span_words(60.0 * stage.minutes)}"
-    line = link(stage, "hold", "hold", label, "machine", seconds)
+    line = link(stage, "kept", "hold", label, "machine", seconds)
     cold = float(np.quantile(after.brought.profile_c[:, 0], 0.05))
     late = stage.how != "chilled" and cold < HOLD_ABOVE_C
     return Passage(after, (line,), notes=("hold-cold",) if late else ())

@@ -4,7 +4,15 @@ Here heat, pressure, glaze, tenderness and lethality meet. Knows dishes, cuts, a
 no clock.
 """
 
-from bluekettle.core.stages.calls import Call, Nearing, looks_of, nearing_of, plan_calls, risk_at
+from bluekettle.core.stages.calls import (
+    Call,
+    Nearing,
+    calls_by_clock,
+    looks_of,
+    nearing_of,
+    plan_calls,
+    risk_at,
+)
 from bluekettle.core.stages.chain import Band, Stage, serial
 from bluekettle.core.stages.dish import (
     FINISHES,
@@ -92,6 +100,7 @@ __all__ = [
     "StepPlan",
     "StepState",
     "Verdict",
+    "calls_by_clock",
     "cut",
     "cut_keys",
     "film_of",

@@ -96,6 +96,19 @@ def plan_calls(
     return tuple(sorted(calls, key=lambda call: (call.at_s, LEVELS.index(call.level))))
 
 
+def calls_by_clock(out_s: float, acts: tuple[Act, ...] = ()) -> tuple[Call, ...]:
+    """The calls of a fierce heat that ends by the clock [s under the heat], 1 s to 3 h: nearly out
+    in its last fifth, out at its end, and each act when it is due. OutOfRange otherwise.
+    """
+    within("out_s", out_s, 1.0, 10_800.0, "s")
+    full_s = out_s - max(LEAST_FULL_S, LAST_FIFTH * out_s)
+    calls = [Call(out_s, "out", SAYS["out"])]
+    if full_s > 0.0:
+        calls.append(Call(full_s, "full", SAYS["full"]))
+    calls += [Call(act.at_s, "act", act_says(act)) for act in acts if 0.0 < act.at_s < out_s]
+    return tuple(sorted(calls, key=lambda call: (call.at_s, LEVELS.index(call.level))))
+
+
 def act_says(act: Act) -> str:
     """What to say when an act is due."""
     if act.coat and act.turn:

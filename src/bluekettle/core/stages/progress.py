@@ -99,7 +99,7 @@ class Fire:
 
 @dataclass(frozen=True)
 class Sign:
-    """A sign as it was told: when, after how many seconds under the heat, and whether it teaches
+    """A sign as it was told: when, after how many seconds under which heat, and whether it teaches
     (somebody confirmed that the food was there).
     """
 
@@ -107,6 +107,7 @@ class Sign:
     at_s: float
     heat_s: float
     teaches: bool
+    fire: str = ""
 
 
 @dataclass(frozen=True)
@@ -490,29 +491,40 @@ def stretches(states: Sequence[StepState]) -> list[tuple[str, float, float, bool
     return found
 
 
-def heat_clock(
-    states: Sequence[StepState], fire: Fire | None
-) -> list[tuple[float, float, float, bool]]:
-    """Begin, end, seconds under the heat before it, and certainty, of every stretch so far."""
-    found: list[tuple[float, float, float, bool]] = []
+@dataclass(frozen=True)
+class Stretch:
+    """One stretch under a fierce heat: begin and end [s], seconds under it before, certainty."""
+
+    fire: str
+    begin_s: float
+    end_s: float
+    before_s: float
+    told: bool
+
+
+def heat_clock(states: Sequence[StepState], fire: Fire | None) -> list[Stretch]:
+    """Every stretch under a fierce heat so far."""
+    found: list[Stretch] = []
     before: dict[str, float] = {}
     for name, begin, end, told in stretches(states):
         had = before.get(name, 0.0)
-        found.append((begin, end, had, told))
+        found.append(Stretch(name, begin, end, had, told))
         before[name] = had + end - begin
     if fire is not None:
-        found.append((fire.since_s, float("inf"), fire.before_s, fire.sure))
+        found.append(Stretch(fire.name, fire.since_s, float("inf"), fire.before_s, fire.sure))
     return found
 
 
-def sign_of(event: Event, clock: Sequence[tuple[float, float, float, bool]]) -> Sign:
-    """A sign on the heat's own clock; while the food is out that stands still."""
-    heat_s, teaches = 0.0, False
-    for begin, end, before, told in clock:
-        if event.at_s >= begin:
-            heat_s = before + min(event.at_s, end) - begin
-            teaches = told and event.at_s <= end
-    return Sign(event.sign, event.at_s, round(heat_s, 1), teaches and heat_s >= 1.0)
+def sign_of(event: Event, clock: Sequence[Stretch]) -> Sign:
+    """A sign on the clock of the heat that it was seen under; while the food is out that stands
+    still.
+    """
+    heat_s, teaches, fire = 0.0, False, ""
+    for one in clock:
+        if event.at_s >= one.begin_s:
+            heat_s = one.before_s + min(event.at_s, one.end_s) - one.begin_s
+            teaches, fire = one.told and event.at_s <= one.end_s, one.fire
+    return Sign(event.sign, event.at_s, round(heat_s, 1), teaches and heat_s >= 1.0, fire)
 
 
 def acts_done(states: Sequence[StepState]) -> list[Done]:

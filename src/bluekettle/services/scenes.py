@@ -1,0 +1,120 @@
+"""The scenes of a chain: every heat as a dish of one heat, for the words, ways back and strips of a
+live cook.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from bluekettle.core.chain import Dress, Heat, PlanForecast, heat_row
+from bluekettle.core.chain.walk import Passed
+from bluekettle.core.safety.plan import passed_of
+from bluekettle.core.stages import LIMITS
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.chain_forecast import ChainForecastPublic
+from bluekettle.schemas.cook import ChainFactsDocument, SceneDocument
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.forecast import SafetyPublic
+
+Json = dict[str, Any]
+FALLBACK_SLOW, FALLBACK_FIERCE = "low_oven", "broiler"  # of a chain that has none of the kind
+
+
+def facts_of_chain(
+    f: PlanForecast, document: ChainDocument, answer: ChainForecastPublic
+) -> ChainFactsDocument:
+    """What a cook of this chain keeps of its forecast."""
+    proven = next((gate for gate in f.gates if gate.by_time), None)
+    return ChainFactsDocument(
+        total=answer.total,
+        headline_s=answer.headline_s,
+        hands_s=answer.hands_s,
+        safety=SafetyPublic(
+            core_low_c=f.inside.core_low_c,
+            core_likely_c=f.inside.core_likely_c,
+            wanted_c=f.inside.wanted_c,
+            log_low=f.inside.log_low,
+            danger_min=f.inside.danger_min,
+            gate=f.inside.gate,
+            rests_on="time" if proven else "temperature",
+            probe_c=proven.safe_c if proven else None,
+        ),
+        serve_at=answer.serve_at,
+        allergens=answer.allergens,
+        allergens_unknown=answer.allergens_unknown,
+        scenes=scenes_of(f, document, answer),
+    )
+
+
+def scenes_of(
+    f: PlanForecast, document: ChainDocument, answer: ChainForecastPublic
+) -> dict[str, SceneDocument]:
+    """Every heat's scene, by the id of its stage."""
+    fires = {fire.stage: fire for fire in answer.fires}
+    slows = {slow.stage: slow for slow in answer.slow_heats}
+    passed = passed_of(f)
+    found = {}
+    for place, one in enumerate(passed):
+        if not isinstance(one.stage, Heat):
+            continue
+        stage = one.stage
+        fire, slow = fires.get(stage.id), slows.get(stage.id)
+        dish = dish_view(f, document, passed, place)
+        made = DishDocument.model_validate(dish)  # never kept in a shape that cannot be read
+        found[stage.id] = SceneDocument(
+            dish=made.model_dump(mode="json"),
+            timer_s=slow.timer_s if slow else fire.timer_s if fire else 0.0,
+            target_c=slow.target_c if slow else 0.0,
+            liquid_l=(slow.liquid_l or 0.0) if slow else 0.0,
+            sauce_g=1e3 * sum(one.passage.sauce_kg.values()),
+            glaze=fire.glaze if fire else None,
+        )
+    return found
+
+
+def dish_view(f: PlanForecast, document: ChainDocument, passed: list[Passed], place: int) -> Json:
+    """The food as it is at one heat, and that heat, as a kettle.dish/1."""
+    stage = passed[place].stage
+    assert isinstance(stage, Heat)
+    food = passed[place].passage.food
+    row = heat_row(stage.heat)
+    before = [heat_row(p.stage.heat).slow for p in passed[:place] if isinstance(p.stage, Heat)]
+    after = [heat_row(p.stage.heat).fierce for p in passed[place:] if isinstance(p.stage, Heat)]
+    slow = row.slow or next((one for one in reversed(before) if one), None)
+    fierce = row.fierce or next((one for one in after if one), None)
+    kitchen = document.kitchen.model_dump(mode="json")
+    for part in (row.slow, row.fierce):
+        if part is not None and stage.dial is not None:
+            low, high, _ = LIMITS[part.dial]
+            kitchen[part.dial] = min(max(stage.dial, low), high)
+    coats = coats_at(stage, passed, place)
+    sauces = {layer.id: layer.sauce for layer in document.layers}
+    sauce = next((sauces[layer] for layer in coats if sauces.get(layer) is not None), None)
+    return {
+        "cut": document.food.cut,
+        "mass_kg": food.mass_kg,
+        "pieces": food.pieces,
+        "thickness_mm": document.food.thickness_mm,
+        "state": document.food.state,
+        "tenderise": slow.key if slow else FALLBACK_SLOW,
+        "bite": stage.until.bite or next(iter(f.cut.targets)),
+        "release": stage.release,
+        "liquid_l": stage.liquid_l,
+        "finish": fierce.key if fierce else FALLBACK_FIERCE,
+        "want": stage.until.want,
+        "sauce": sauce if sauce is None or isinstance(sauce, str) else sauce.model_dump(),
+        "coats": min(6, len(coats)) if sauce is not None else 0,
+        "coat_mm": stage.coat_mm,
+        "kitchen": kitchen,
+    }
+
+
+def coats_at(stage: Heat, passed: list[Passed], place: int) -> list[str]:
+    """Layers of the coats of a heat: put on since the heat before, and in it."""
+    found: list[str] = []
+    for one in reversed(passed[:place]):
+        if isinstance(one.stage, Heat):
+            break
+        if isinstance(one.stage, Dress):
+            found.insert(0, one.stage.layer)
+    return found + [act.layer for act in stage.acts if act.do == "coat"]

@@ -1,0 +1,145 @@
+"""Chains cooked live, to the log: every pattern, told step by step; and what may go wrong on the
+way.
+"""
+
+from datetime import datetime
+
+import pytest
+
+from tests.chain.conftest import TEMPLATES, chain
+from tests.conftest import open_kitchen
+
+
+def begin(kitchen, key, **more):
+    return kitchen.post("/cooks/chains", {"chain": chain(key), **more})
+
+
+def current(live):
+    return next(s for s in live["steps"] if s["key"] == live["current"])
+
+
+def press_on(kitchen, live, until=None):
+    """Press the wide button when each step is due, until a step is current or all is done."""
+    for _ in range(80):
+        if live["current"] is None or live["current"] == until:
+            return live
+        step = current(live)
+        due = datetime.fromisoformat(step["due_at"])
+        kitchen.wait(max(5.0, (due - kitchen.now).total_seconds()))
+        live = kitchen.press(live)
+    raise AssertionError("no end")
+
+
+@pytest.mark.parametrize("key", TEMPLATES)
+def test_a_chain_lives_through_a_cook_to_the_log(kitchen, key):
+    """Every step has words and a button of its own; at the end nothing is unknown."""
+    live = begin(kitchen, key)
+    planned = [s["key"] for s in live["steps"] if not s["beside"]]
+    seen = []
+    while live["current"] is not None:
+        seen.append(live["current"])
+        assert live["says"]
+        assert "{" not in live["says"] + live["button"] + live["detail"]
+        step = current(live)
+        if step["who"] in ("hands", "fire", "gate"):
+            assert live["button"]
+        due = datetime.fromisoformat(step["due_at"])
+        kitchen.wait(max(5.0, (due - kitchen.now).total_seconds()))
+        if live["fire"] is not None and step["who"] == "fire":
+            live = kitchen.tell(live["id"], kind="saw", sign="bubbling")
+        live = kitchen.press(live)
+        for side in live["side_due"]:
+            live = kitchen.tell(live["id"], kind="done", step=side)
+    assert seen == planned
+    assert live["finished"]
+    answer = kitchen.client.put(f"/api/v1/cooks/{live['id']}/outcome", json={"colour": "amber"})
+    told = answer.get_json()
+    assert told["summary"]["unknown_steps"] == 0
+    assert told["summary"]["actual_s"] == pytest.approx(told["summary"]["planned_s"], rel=0.25)
+    assert {stage["state"] for stage in told["stages"]} == {"confirmed"}
+    measured = [check for check in told["checks"] if check["temp_c"] is not None]
+    assert {check["verdict"] for check in measured} <= {"passed"}
+    listed = kitchen.get("/cooks")["cooks"]
+    assert [one["title"] for one in listed] == [chain(key)["name"]]
+    assert kitchen.get(f"/cooks/{live['id']}/glaze")["appliance_name"]
+
+
+def test_a_sign_belongs_to_the_fire_it_was_seen_under(kitchen):
+    """Half broiled, half air fried: what is seen under the broiler says nothing of the fryer."""
+    live = press_on(kitchen, begin(kitchen, "frozen-split"), until="broil.finish")
+    assert live["fire"]["name"] == "broil"
+    assert live["fire"]["appliance"] == "broiler"
+    kitchen.wait(40.0)
+    live = kitchen.tell(live["id"], kind="saw", sign="amber at the edges")
+    first = kitchen.get(f"/cooks/{live['id']}/glaze")
+    assert [s["sign"] for s in first["seen"]] == ["amber at the edges"]
+    live = press_on(kitchen, live, until="fry.finish")
+    assert live["fire"]["appliance"] == "air fryer"
+    second = kitchen.get(f"/cooks/{live['id']}/glaze")
+    assert second["appliance"] == "air_fryer"
+    assert second["seen"] == []
+
+
+def test_a_fierce_heat_by_the_clock_calls_until_somebody_says_it_is_out(kitchen):
+    live = press_on(kitchen, begin(kitchen, "marinated-rounds"), until="broil.1.finish")
+    under = datetime.fromisoformat(live["fire"]["since"])
+    out = [a for a in live["alarms"] if a["level"] == "out"]
+    assert [a["every_s"] for a in out] == [3.0]
+    assert (datetime.fromisoformat(out[0]["at"]) - under).total_seconds() == pytest.approx(180.0)
+    kitchen.wait(900.0)
+    late = kitchen.get(f"/cooks/{live['id']}/live")
+    assert late["current"] == "broil.1.finish"  # time proves nothing: food is taken to be there
+    assert late["fire"] is not None
+    after = kitchen.press(late)
+    assert after["fire"] is None
+    assert after["current"] == "broil.1.out"
+
+
+def test_a_check_that_fails_gets_a_way_back_in_the_heat_it_came_from(kitchen):
+    live = press_on(kitchen, begin(kitchen, "pressure-hot-oven"), until="pot.check")
+    live = kitchen.tell(live["id"], kind="done", step="pot.check", tender=True, temp_c=55.0)
+    assert live["back"]["step"] == "pot.check"
+    assert live["back"]["ways"][0]["heat"] == "pressure"
+    assert live["current"] == "pot.check~1.load"
+    live = press_on(kitchen, live)
+    told = kitchen.get(f"/cooks/{live['id']}")
+    assert [c["verdict"] for c in told["checks"]] == ["failed", "passed"]
+
+
+def test_nothing_counts_behind_an_open_gate(kitchen):
+    live = press_on(kitchen, begin(kitchen, "pressure-hot-oven"), until="pot.check")
+    answer = kitchen.post(
+        f"/cooks/{live['id']}/events", {"kind": "done", "step": "oven.under"}, 409
+    )
+    assert "stands open" in answer["detail"]
+
+
+def test_a_stop_wants_a_repair_or_a_reason(kitchen):
+    document = chain("basted-returns")
+    document["layers"][0]["boiled"] = False
+    refused = kitchen.post("/cooks/chains", {"chain": document}, 409)
+    assert "raw-contact" in str(refused)
+    accepted = [{"stop": "raw-contact", "reason": "cooked through once more"}]
+    live = kitchen.post("/cooks/chains", {"chain": document, "accepted": accepted})
+    gates = [s["key"] for s in live["steps"] if s["who"] == "gate"]
+    assert gates == ["fry.check", "return-2.check"]
+
+
+def test_a_planned_start_waits_and_a_cook_survives_a_restart(kitchen):
+    document = chain("long-braise") | {"serve_at": "2030-05-04T23:30:00+00:00"}
+    live = kitchen.post("/cooks/chains", {"chain": document, "when": "planned"})
+    assert live["current"] == "wait"
+    assert live["waits_s"] > 1800.0
+    again = open_kitchen(kitchen.database, kitchen.now)
+    same = again.get(f"/cooks/{live['id']}/live")
+    again.client.application.extensions["kettle_engine"].dispose()
+    assert same["steps"] == live["steps"]
+    assert same["says"] == live["says"]
+
+
+def test_a_chain_that_is_never_looked_at_is_not_followed_and_says_so(kitchen):
+    document = chain("long-braise")
+    document["stages"] = document["stages"][:2]
+    document["layers"] = []
+    told = kitchen.post("/cooks/chains", {"chain": document}, 422)
+    assert "looked at" in told["errors"][0]["accepted"]
