@@ -249,7 +249,7 @@ def test_every_page_fits_a_phone_without_scrolling_sideways(page: Page, server, 
     page.set_viewport_size({"width": 390, "height": 844})
     page.add_init_script(f"localStorage.setItem('kettle-theme', '{theme}')")
     address = server.start("--demo")
-    for path in ("/", "/plan", "/stove", "/log", "/log/2", "/sauces", "/kitchen", "/nowhere"):
+    for path in (*ROOMS, "/log/2", "/nowhere"):
         page.goto(address + path)
         expect(page.get_by_role("heading", level=1).first).to_be_attached()
         page.wait_for_load_state("networkidle")
@@ -258,7 +258,7 @@ def test_every_page_fits_a_phone_without_scrolling_sideways(page: Page, server, 
         assert axe(page) == [], path
 
 
-ROOMS = ("/", "/plan", "/stove", "/log", "/sauces", "/kitchen")
+ROOMS = ("/", "/plan", "/steps", "/stove", "/log", "/sauces", "/kitchen")
 SMALL = """() => [...document.querySelectorAll('button, a, select, input, [role=tab]')]
   .filter((e) => !['checkbox', 'radio', 'file'].includes(e.type) && !e.closest('p:not(.sentence)'))
   .filter((e) => !e.matches('.to-content'))

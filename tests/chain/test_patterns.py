@@ -72,8 +72,10 @@ def test_its_minutes_are_those_of_a_kitchen(forecast, key):
 def test_it_is_said_whole_and_its_links_follow_each_other(forecast, key):
     found, document = forecast(key), chain(key)
     ids = [link["stage"] for link in found["links"] if link["serial"] and link["stage"]]
-    assert " kg of " in found["sentence"][0]
-    assert len(found["sentence"]) == 1 + len(chosen(document))
+    assert " kg of " in found["sentence"][0]["text"]
+    said = [clause["stage"] for clause in found["sentence"]]
+    assert sorted(said[1:]) == sorted(chosen(document))
+    assert all(clause["text"] for clause in found["sentence"])
     assert set(chosen(document)) <= {link["stage"] for link in found["links"]}
     order = [one for one in chosen(document) if one in ids]
     assert sorted(set(ids), key=ids.index) == order

@@ -92,11 +92,18 @@ class LayerUsePublic(PublicModel):
     grams: float
 
 
+class ClausePublic(PublicModel):
+    """One clause of the sentence."""
+
+    stage: str = Field(description="id of its stage; empty for the food itself")
+    text: str
+
+
 class ChainForecastPublic(PublicModel):
     """Everything the model says of a chain."""
 
     title: str
-    sentence: list[str] = Field(description="one clause a stage that was chosen, in order")
+    sentence: list[ClausePublic] = Field(description="one a stage that was chosen, in order")
     start_at: datetime
     serve_at: datetime
     serve_low_at: datetime

@@ -313,12 +313,25 @@ class FirstHeatPublic(HeatPublic):
     )
 
 
+class ChainHeatPublic(PublicModel):
+    """One row of the heats table: what a stage of a chain may be."""
+
+    key: str
+    name: str
+    dial_low: float
+    dial_high: float
+    dial_unit: str
+    slow: bool = Field(description="it goes on for as long as it takes: minutes, core or bite")
+    fierce: bool = Field(description="it is looked at: minutes or colour")
+
+
 class ChoicesPublic(PublicModel):
     """All that can be chosen."""
 
     cuts: list[CutPublic]
     sauces: list[SaucePublic]
     first_heats: list[FirstHeatPublic]
+    heats: list[ChainHeatPublic]
     finishes: list[FinishPublic]
     ingredients: list[IngredientPublic]
     limits: dict[str, LimitPublic]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import cache
 from typing import Any
 
+from bluekettle.core.chain import heat_keys, heat_row
 from bluekettle.core.glaze import index_to_hex
 from bluekettle.core.ingredients import ingredient, ingredient_keys
 from bluekettle.core.sauce import sample_sauce, sample_sauce_keys
@@ -22,6 +23,7 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
     AssumedPublic,
+    ChainHeatPublic,
     ChoicesPublic,
     CutPublic,
     FinishPublic,
@@ -73,6 +75,18 @@ def choices() -> ChoicesPublic:
     return ChoicesPublic(
         cuts=cuts,
         sauces=sauces,
+        heats=[
+            ChainHeatPublic(
+                key=heat.key,
+                name=heat.name,
+                dial_low=heat.dial_low,
+                dial_high=heat.dial_high,
+                dial_unit=heat.dial_unit,
+                slow=heat.slow is not None,
+                fierce=heat.fierce is not None,
+            )
+            for heat in map(heat_row, heat_keys())
+        ],
         first_heats=[FirstHeatPublic.model_validate(first_heat(key)) for key in first_heat_keys()],
         finishes=[FinishPublic.model_validate(finish_kind(key)) for key in finish_keys()],
         ingredients=[

@@ -24,6 +24,7 @@ from bluekettle.core.chain import (
 )
 from bluekettle.core.safety.plan import passed_of
 from bluekettle.core.units import amount, span_words
+from bluekettle.schemas.chain_forecast import ClausePublic
 
 RELEASED = {
     "quick": "vented at once",
@@ -44,13 +45,16 @@ DRESSED = {
 }
 
 
-def clauses_of(f: PlanForecast) -> list[str]:
+def clauses_of(f: PlanForecast) -> list[ClausePublic]:
     """The clauses in order; what inserts itself is in none of them."""
     many = f"{f.plan.pieces} pieces" if f.plan.pieces > 1 else "one piece"
     state = "from frozen" if f.plan.state == "frozen" else "from the fridge"
     opening = f"{amount(f.plan.mass_kg, 'kg')} of {f.cut.name}, {many}, {state}"
     stages = [one.stage for one in passed_of(f)]
-    return [opening, *(clause(stage, f) for stage in (*stages, *f.walk.beside))]
+    told = [ClausePublic(stage="", text=opening)]
+    return told + [
+        ClausePublic(stage=stage.id, text=clause(stage, f)) for stage in (*stages, *f.walk.beside)
+    ]
 
 
 def clause(stage: Stage, f: PlanForecast) -> str:

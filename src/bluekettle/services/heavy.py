@@ -127,11 +127,6 @@ def warm() -> None:
         forecasts.forecast_dish(document, datetime.now(UTC))
 
 
-def warm_beside() -> None:
-    """The same for a worker that thinks ahead."""
-    warm()
-
-
 def start_worker(nice: int) -> None:
     """A worker lets taps go first, leaves Ctrl-C to the server, and goes when that was killed."""
     os.nice(nice)
@@ -164,8 +159,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         analyse,
         vary,
         warm,
-        warm_beside,
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "effects", "explore", "warm_beside"})
+BESIDE = frozenset({"advise", "effects", "explore"})

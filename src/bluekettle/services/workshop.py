@@ -105,10 +105,11 @@ class Workshop:
             pool.shutdown(wait=False, cancel_futures=True)
 
     def warm(self) -> None:
-        """Start the workers and load their kernels, before anybody waits."""
+        """Start the workers and load their kernels, before anybody waits; what only thinks ahead
+        starts when it is first asked.
+        """
         for _ in range(self.workers):
             self._submit("warm", ())
-        self._submit("warm_beside", ())
 
     def keep(self, task: str, payload: tuple[Any, ...], result: Any) -> Any:
         """Remember the result of a task; the same result."""

@@ -232,6 +232,35 @@ export const choices: Choices = {
       caramelises: true,
     },
   ],
+  heats: [
+    {
+      key: 'air_fryer',
+      name: 'air fryer',
+      dial_low: 100,
+      dial_high: 230,
+      dial_unit: '°C',
+      slow: true,
+      fierce: true,
+    },
+    {
+      key: 'pressure',
+      name: 'pressure pot',
+      dial_low: 30,
+      dial_high: 110,
+      dial_unit: 'kPa',
+      slow: true,
+      fierce: false,
+    },
+    {
+      key: 'broiler',
+      name: "oven's broiler",
+      dial_low: 0.05,
+      dial_high: 0.35,
+      dial_unit: 'm',
+      slow: false,
+      fierce: true,
+    },
+  ],
   first_heats: [
     {
       key: 'pressure',

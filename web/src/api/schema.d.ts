@@ -755,6 +755,8 @@ export interface components {
             sauces: components["schemas"]["SaucePublic"][];
             /** First Heats */
             first_heats: components["schemas"]["FirstHeatPublic"][];
+            /** Heats */
+            heats: components["schemas"]["ChainHeatPublic"][];
             /** Finishes */
             finishes: components["schemas"]["FinishPublic"][];
             /** Ingredients */
@@ -777,6 +779,32 @@ export interface components {
             value: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * ChainHeatPublic
+         * @description One row of the heats table: what a stage of a chain may be.
+         */
+        ChainHeatPublic: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Dial Low */
+            dial_low: number;
+            /** Dial High */
+            dial_high: number;
+            /** Dial Unit */
+            dial_unit: string;
+            /**
+             * Slow
+             * @description it goes on for as long as it takes: minutes, core or bite
+             */
+            slow: boolean;
+            /**
+             * Fierce
+             * @description it is looked at: minutes or colour
+             */
+            fierce: boolean;
         };
         /**
          * CutPublic
@@ -1954,9 +1982,9 @@ export interface components {
             title: string;
             /**
              * Sentence
-             * @description one clause a stage that was chosen, in order
+             * @description one a stage that was chosen, in order
              */
-            sentence: string[];
+            sentence: components["schemas"]["ClausePublic"][];
             /**
              * Start At
              * Format: date-time
@@ -2126,6 +2154,19 @@ export interface components {
             }[];
             /** Repair Says */
             repair_says: string;
+        };
+        /**
+         * ClausePublic
+         * @description One clause of the sentence.
+         */
+        ClausePublic: {
+            /**
+             * Stage
+             * @description id of its stage; empty for the food itself
+             */
+            stage: string;
+            /** Text */
+            text: string;
         };
         /**
          * CoatPublic

@@ -11,6 +11,7 @@ const toggleDark = useToggle(dark)
 const { kitchen, degrees } = useUnits()
 const rooms = [
   { to: '/plan', name: 'Plan' },
+  { to: '/steps', name: 'Steps' },
   { to: '/stove', name: 'Stove' },
   { to: '/log', name: 'Log' },
   { to: '/sauces', name: 'Sauces' },
@@ -144,7 +145,7 @@ const rooms = [
     flex: 1;
     text-align: center;
     padding: 16px 0 14px;
-    font-size: 1rem;
+    font-size: 0.94rem;
     border-bottom: 0;
     border-top: 4px solid transparent;
   }

@@ -8,6 +8,12 @@ export const router = createRouter({
     { path: '/', name: 'start', component: StartPage, meta: { title: 'What is next' } },
     { path: '/plan/:id(\\d+)?', name: 'plan', component: PlanPage, meta: { title: 'Plan' } },
     {
+      path: '/steps',
+      name: 'steps',
+      component: () => import('@/features/chain').then((m) => m.ChainPage),
+      meta: { title: 'Steps' },
+    },
+    {
       path: '/stove/:id(\\d+)?',
       name: 'stove',
       component: () => import('@/features/stove').then((m) => m.StovePage),

@@ -405,8 +405,8 @@ def openings(f: PlanForecast) -> Found:
             key, message, why = OPENING[heat.slow.key]
         else:
             continue
-        if key not in told:
-            told.add(key)
+        if message not in told:
+            told.add(message)
             yield PlanWatchOut(key, "careful", stage.id, message, why, "estimated")
 
 

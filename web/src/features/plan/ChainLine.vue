@@ -3,7 +3,7 @@ import { computed, ref, useId } from 'vue'
 import { useElementSize } from '@vueuse/core'
 import type { Forecast } from '@/api/client'
 import { clock, duration, span } from '@/shared/format/time'
-import { besideLink, fillOf, links } from './chain'
+import { besideLink, fillOf, links, rootOf } from './chain'
 
 const props = defineProps<{ forecast: Forecast }>()
 const box = ref<HTMLElement>()
@@ -29,6 +29,9 @@ const shortName: Record<string, string> = {
   finish: 'finish',
   slack: 'in hand',
   rest: 'rest',
+  marinate: 'marinade',
+  sit: 'it sits',
+  thaw: 'thaws',
   oven_up: 'heats',
 }
 </script>
@@ -59,13 +62,13 @@ const shortName: Record<string, string> = {
             :style="fillOf(l.stage) === 'wait' ? { fill: `url(#${id}-wait)` } : undefined"
           />
           <text
-            v-if="l.width > 62 && shortName[l.stage.key]"
+            v-if="l.width > 62 && shortName[rootOf(l.stage.key)]"
             :x="l.x + l.width / 2"
             y="37"
             text-anchor="middle"
             :class="`on-${fillOf(l.stage)}`"
           >
-            {{ shortName[l.stage.key] }}
+            {{ shortName[rootOf(l.stage.key)] }}
           </text>
         </g>
         <rect

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Forecast } from '@/api/client'
 import { clock, day, duration, secondsUntil } from '@/shared/format/time'
+import { rootOf } from './chain'
 
 const props = defineProps<{ forecast: Forecast; now: Date; blocked?: boolean }>()
 defineEmits<{ start: [] }>()
@@ -19,11 +20,11 @@ const unsure: Record<string, string> = {
 // "Bath still heating", "Pot comes up to pressure": what heats is named first.
 const heats = computed(
   () =>
-    ['come_up', 'oven_up'].includes(props.forecast.least_sure) &&
+    ['come_up', 'oven_up'].includes(rootOf(props.forecast.least_sure)) &&
     `how fast your ${least.value?.label.split(/ (?:still|comes|warms) /)[0]?.toLowerCase()} heats`,
 )
 const leastWords = computed(() => {
-  const root = props.forecast.least_sure.split('-')[0]!
+  const root = rootOf(props.forecast.least_sure).split('-')[0]!
   return heats.value || (unsure[root] ?? least.value?.label ?? '')
 })
 </script>

@@ -27,6 +27,11 @@ export function besideLink(stage: Stage, stages: Stage[], width: number): Link {
   return { stage, x: Math.max(0, x), width: Math.min(width, (stage.band.likely_s / total) * width) }
 }
 
+/** What a link is, whatever stage it belongs to: "pot.hold" is a hold. */
+export function rootOf(key: string): string {
+  return key.split('.').pop()!
+}
+
 /** How a link is filled: its timer is set, hands work, or it is a hidden wait. */
 export function fillOf(stage: Stage): 'fire' | 'timer' | 'hands' | 'wait' {
   if (stage.who === 'fire') return 'fire'

@@ -37,6 +37,7 @@ export function shownSeconds(glaze: Glaze): number {
     edge ?? 0,
     face ?? 0,
     (glaze.milestones['face']?.[glaze.want]?.likely_s ?? 0) * 1.2,
+    glaze.pull?.high_s ?? 0,
   )
   if (!last) return glaze.horizon_s
   return Math.min(glaze.horizon_s, Math.ceil((last * 1.25) / 60) * 60)

@@ -1,0 +1,104 @@
+"""The room of chains: from the shelf to the log."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+from tests.browser.cooking import Cooking, by
+from tests.browser.test_journeys import minutes
+
+
+def open_chain(page: Page, address: str, key: str) -> None:
+    page.goto(address + "/steps")
+    by(page, f"template-{key}").click()
+    settled(page)
+
+
+def settled(page: Page) -> None:
+    """The answer of what stands in the sentence is there."""
+    expect(by(page, "serve-time")).to_be_visible()
+    expect(page.locator("[aria-busy=true]")).to_have_count(0)
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_pick_change_undo_and_repair_by_mouse(page: Page, server, axe, theme):
+    page.add_init_script(f"localStorage.setItem('kettle-theme', '{theme}')")
+    address = server.start()
+    page.goto(address + "/steps")
+    expect(by(page, "template-lid-stir-lid")).to_be_visible()
+    assert axe(page) == []
+    open_chain(page, address, "sugar-crust")
+    assert axe(page) == []
+    honest = minutes(by(page, "honest").inner_text())
+    by(page, "clause-fry").click()
+    timer = by(page, "field-until.minutes").locator("input")
+    expect(timer).to_be_visible()
+    timer.fill("15")
+    expect(by(page, "clause-fry")).to_contain_text("for 15 minutes")
+    by(page, "done").click()
+    settled(page)
+    assert minutes(by(page, "honest").inner_text()) < honest - 20
+    # Too short to be hot inside: it is a stop, and one tap repairs it.
+    expect(by(page, "watch-core-cold")).to_be_visible()
+    by(page, "start").click()
+    expect(by(page, "stop-core-cold")).to_be_visible()
+    page.keyboard.press("Escape")
+    by(page, "repair-core-cold").click()
+    expect(by(page, "clause-fry")).to_contain_text("64 °C inside")
+    settled(page)
+    expect(by(page, "watch-core-cold")).to_have_count(0)
+    for _ in range(2):
+        by(page, "undo").click()
+    expect(by(page, "clause-fry")).to_contain_text("for 52 minutes")
+    page.reload()
+    settled(page)
+    expect(by(page, "clause-fry")).to_contain_text("for 52 minutes")
+
+
+def test_by_keyboard_a_clause_opens_moves_and_goes(page: Page, server):
+    open_chain(page, server.start(), "bones-out-sandwich")
+    blot = by(page, "clause-blot")
+    blot.focus()
+    page.keyboard.press("Enter")
+    expect(by(page, "take-out")).to_be_visible()
+    page.keyboard.press("Escape")
+    blot.focus()
+    page.keyboard.press("Delete")
+    expect(by(page, "clause-blot")).to_have_count(0)
+    settled(page)
+    page.keyboard.press("Control+z")
+    expect(blot).to_be_visible()
+
+
+def test_an_order_that_cannot_be_is_told_and_nothing_is_lost(page: Page, server):
+    open_chain(page, server.start(), "pressure-hot-oven")
+    by(page, "clause-pot").click()
+    by(page, "field-heat").locator("input").fill("oven's broiler")
+    page.keyboard.press("Enter")
+    expect(by(page, "clause-pot")).to_contain_text("broiled")
+    expect(by(page, "field-until.by")).to_be_visible()
+    by(page, "done").click()
+    page.reload()
+    settled(page)
+    expect(by(page, "clause-pot")).to_contain_text("broiled")
+
+
+def test_a_chain_of_two_fires_is_cooked_on_the_page_to_the_log(page: Page, server, axe):
+    """Half broiled, half air fried, with the server's clock moved along."""
+    address = server.start_moved()
+    open_chain(page, address, "frozen-split")
+    by(page, "start").click()
+    expect(page).to_have_url(re.compile(r"/stove/\d+$"))
+    cooking = Cooking(page, server, cook=int(page.url.rsplit("/", 1)[1]))
+    cooking.until("broil.finish")
+    assert axe(page) == []
+    cooking.until("fry.finish")
+    while cooking.live()["current"]:
+        cooking.confirm()
+    cooking.rate()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("half air fried")
+    assert axe(page) == []
+    by(page, "again").click()
+    expect(page).to_have_url(re.compile("/steps$"))
+    settled(page)
+    expect(by(page, "clause-fry")).to_be_visible()

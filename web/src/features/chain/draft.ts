@@ -1,0 +1,110 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { useStorage } from '@vueuse/core'
+import { applyPatch, type Operation } from 'rfc6902'
+import type { Chain, ChainStage } from '@/api/client'
+import { find, freshId } from './stages'
+
+const json = {
+  read: (text: string) => JSON.parse(text) as Chain | null,
+  write: (value: Chain | null) => JSON.stringify(value),
+}
+const MOST_STEPS_BACK = 50
+const copy = <T>(value: T) => JSON.parse(JSON.stringify(value)) as T
+
+/** The chain being planned, with what was changed before, to be taken back. */
+export const useChainDraft = defineStore('chain', () => {
+  const chain = useStorage<Chain | null>('kettle-chain', null, localStorage, { serializer: json })
+  const before = ref<Chain[]>([])
+  const after = ref<Chain[]>([])
+
+  function begin(next: Chain) {
+    before.value = []
+    after.value = []
+    chain.value = copy(next)
+  }
+
+  function leave() {
+    chain.value = null
+  }
+
+  function become(next: Chain) {
+    if (chain.value) before.value = [...before.value, copy(chain.value)].slice(-MOST_STEPS_BACK)
+    after.value = []
+    chain.value = next
+  }
+
+  function edit(change: (next: Chain) => void) {
+    if (!chain.value) return
+    const next = copy(chain.value)
+    change(next)
+    become(next)
+  }
+
+  function replaceStage(id: string, stage: ChainStage) {
+    edit((next) => {
+      const at = find(next, id)
+      if (at) at.list[at.place] = stage
+    })
+  }
+
+  function takeOut(id: string) {
+    edit((next) => {
+      const at = find(next, id)
+      at?.list.splice(at.place, 1)
+    })
+  }
+
+  function putAfter(id: string, stage: Record<string, unknown>) {
+    edit((next) => {
+      const at = find(next, id)
+      const named = { ...stage, id: freshId(next, stage.kind as string) } as unknown as ChainStage
+      at?.list.splice(at.place + 1, 0, named)
+    })
+  }
+
+  /** A stage one place earlier (-1) or later (1) in its list. */
+  function move(id: string, by: number) {
+    edit((next) => {
+      const at = find(next, id)
+      if (!at || !at.list[at.place + by]) return
+      const [stage] = at.list.splice(at.place, 1)
+      at.list.splice(at.place + by, 0, stage!)
+    })
+  }
+
+  /** A repair is a JSON Patch. */
+  function patch(operations: Record<string, unknown>[]) {
+    edit((next) => void applyPatch(next, operations as unknown as Operation[]))
+  }
+
+  function undo() {
+    const last = before.value.pop()
+    if (!last || !chain.value) return
+    after.value = [...after.value, copy(chain.value)]
+    chain.value = last
+  }
+
+  function redo() {
+    const last = after.value.pop()
+    if (!last || !chain.value) return
+    before.value = [...before.value, copy(chain.value)]
+    chain.value = last
+  }
+
+  return {
+    chain,
+    begin,
+    leave,
+    edit,
+    replaceStage,
+    takeOut,
+    putAfter,
+    move,
+    patch,
+    undo,
+    redo,
+    canUndo: computed(() => before.value.length > 0),
+    canRedo: computed(() => after.value.length > 0),
+  }
+})

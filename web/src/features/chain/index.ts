@@ -1,0 +1,2 @@
+export { useChainDraft } from './draft'
+export { default as ChainPage } from './ChainPage.vue'

@@ -1,0 +1,173 @@
+import type { Chain, ChainHeat, ChainStage } from '@/api/client'
+
+/** One figure of a stage that a cook may change, or a choice among words. */
+export interface Field {
+  key: string
+  label: string
+  unit?: string
+  least?: number
+  most?: number
+  step?: number
+  options?: { value: string; text: string }[]
+}
+
+type Loose = Record<string, unknown>
+
+const BITES = [
+  { value: 'sliceable', text: 'sliceable' },
+  { value: 'tug', text: 'a little tug' },
+  { value: 'falls', text: 'falls off the bone' },
+  { value: 'shreds', text: 'pulls into strands' },
+]
+const WANTS = [
+  { value: 'amber', text: 'amber' },
+  { value: 'mahogany', text: 'mahogany' },
+]
+
+/** What can be changed of a stage, by its kind. */
+export function fieldsOf(stage: ChainStage, heats: ChainHeat[]): Field[] {
+  switch (stage.kind) {
+    case 'heat':
+      return heatFields(stage as unknown as Loose, heats)
+    case 'rest':
+      return [{ key: 'minutes', label: 'how long', unit: 'min', least: 0, most: 180, step: 1 }]
+    case 'hold':
+      return [{ key: 'minutes', label: 'how long', unit: 'min', least: 1, most: 4320, step: 5 }]
+    case 'beside':
+      return [{ key: 'minutes', label: 'how long', unit: 'min', least: 0.5, most: 4320, step: 1 }]
+    case 'season':
+      return [{ key: 'sit_min', label: 'it sits', unit: 'min', least: 0, most: 4320, step: 10 }]
+    case 'marinate':
+      return [{ key: 'hours', label: 'how long', unit: 'h', least: 0.5, most: 72, step: 0.5 }]
+    case 'dress':
+      return [{ key: 'mm', label: 'how thick', unit: 'mm', least: 0.1, most: 2, step: 0.1 }]
+    default:
+      return []
+  }
+}
+
+function heatFields(stage: Loose, heats: ChainHeat[]): Field[] {
+  const row = heats.find((heat) => heat.key === stage.heat)
+  const by = (stage.until as Loose).by as string
+  const ends = [
+    { value: 'minutes', text: 'by the clock' },
+    ...(row?.slow
+      ? [
+          { value: 'bite', text: 'until it is tender' },
+          { value: 'core', text: 'until it is hot inside' },
+        ]
+      : []),
+    ...(row?.fierce ? [{ value: 'colour', text: 'by its look' }] : []),
+  ]
+  const found: Field[] = [
+    {
+      key: 'heat',
+      label: 'which heat',
+      options: heats.map((heat) => ({ value: heat.key, text: heat.name })),
+    },
+    { key: 'until.by', label: 'it ends', options: ends },
+  ]
+  if (by === 'minutes')
+    found.push({ key: 'until.minutes', label: 'timer', unit: 'min', least: 0.5, most: 2880 })
+  if (by === 'core')
+    found.push({ key: 'until.core_c', label: 'inside', unit: '°C', least: 30, most: 99 })
+  if (by === 'bite') found.push({ key: 'until.bite', label: 'how tender', options: BITES })
+  if (by === 'colour') found.push({ key: 'until.want', label: 'colour', options: WANTS })
+  if (row && row.dial_unit !== 'W' && row.dial_unit !== 'kPa')
+    found.push({
+      key: 'dial',
+      label: row.dial_unit === 'm' ? 'from the element' : 'set to',
+      unit: row.dial_unit === 'm' ? 'cm' : row.dial_unit,
+      least: row.dial_unit === 'm' ? row.dial_low * 100 : row.dial_low,
+      most: row.dial_unit === 'm' ? row.dial_high * 100 : row.dial_high,
+      step: row.dial_unit === 'm' ? 1 : 5,
+    })
+  return found
+}
+
+/** The value of a field; a distance is shown in centimetres. */
+export function read(stage: ChainStage, field: Field): unknown {
+  const found = field.key.split('.').reduce<unknown>((at, key) => (at as Loose)?.[key], stage)
+  return field.unit === 'cm' && typeof found === 'number' ? Math.round(found * 100) : found
+}
+
+/** The stage with a field changed, and what hangs on it kept in step. */
+export function changed(
+  stage: ChainStage,
+  field: Field,
+  value: unknown,
+  heats: ChainHeat[],
+): ChainStage {
+  const next = JSON.parse(JSON.stringify(stage)) as Loose
+  const given = field.unit === 'cm' && typeof value === 'number' ? value / 100 : value
+  const way = field.key.split('.')
+  const last = way.pop()!
+  const at = way.reduce<Loose>((here, key) => here[key] as Loose, next)
+  at[last] = given
+  if (field.key === 'heat') anotherHeat(next, heats)
+  if (field.key === 'until.by') next.until = usualEnd(given as string)
+  return next as unknown as ChainStage
+}
+
+/** Another heat has its own dial, liquid and release, and perhaps another end. */
+function anotherHeat(stage: Loose, heats: ChainHeat[]) {
+  const row = heats.find((heat) => heat.key === stage.heat)
+  Object.assign(stage, { dial: null, release: null, liquid_l: null })
+  if (!row?.fierce) stage.acts = []
+  const by = (stage.until as Loose).by as string
+  if (by === 'colour' && !row?.fierce) stage.until = usualEnd('bite')
+  if ((by === 'bite' || by === 'core') && !row?.slow) stage.until = usualEnd('colour')
+}
+
+function usualEnd(by: string): Loose {
+  const ends: Record<string, Loose> = {
+    minutes: { by, minutes: 10 },
+    core: { by, core_c: 75 },
+    bite: { by, bite: 'tug' },
+    colour: { by, want: 'amber' },
+  }
+  return ends[by]!
+}
+
+/** Where a stage stands: the list it is in, and its place there. A stage of rounds is named by its
+ * round. */
+export function find(chain: Chain, id: string): { list: ChainStage[]; place: number } | undefined {
+  const plain = id.replace(/\.[1-8]$/, '')
+  const lists = [
+    chain.stages,
+    ...chain.stages.flatMap((stage) => {
+      if (stage.kind === 'rounds') return [stage.stages as ChainStage[]]
+      if (stage.kind === 'split') return stage.shares.map((share) => share.stages as ChainStage[])
+      return []
+    }),
+  ]
+  for (const list of lists) {
+    const place = list.findIndex((stage) => stage.id === id || stage.id === plain)
+    if (place >= 0) return { list, place }
+  }
+  return undefined
+}
+
+/** Stages that make sense after any other, at most four. */
+export function offers(chain: Chain): { text: string; stage: Loose }[] {
+  const sauce = (chain.layers ?? []).find((layer) => layer.sauce)
+  return [
+    { text: 'Rest for five minutes', stage: { kind: 'rest', minutes: 5 } },
+    { text: 'Blot it dry', stage: { kind: 'blot' } },
+    ...(sauce
+      ? [{ text: 'Brush it', stage: { kind: 'dress', layer: sauce.id, how: 'brush' } as Loose }]
+      : []),
+    {
+      text: 'Crisp it in the air fryer',
+      stage: { kind: 'heat', heat: 'air_fryer', until: { by: 'colour', want: 'amber' } },
+    },
+  ]
+}
+
+/** A name that no other stage has: "rest", "rest-2". */
+export function freshId(chain: Chain, kind: string): string {
+  const stem = kind.replace('_', '-')
+  let name = stem
+  for (let n = 2; find(chain, name); n++) name = `${stem}-${n}`
+  return name
+}

@@ -1,0 +1,59 @@
+import { computed } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { useQuery } from '@tanstack/vue-query'
+import {
+  api,
+  fetched,
+  type Chain,
+  type ChainForecast,
+  type Problem,
+  type Template,
+} from '@/api/client'
+import { useChoices } from '@/features/plan'
+import { useLast } from '@/shared/composables/useLast'
+import { useChainDraft } from './draft'
+
+const SOON_MS = 150
+const AGAIN_MS = 15_000
+
+/** Chains to begin with; asked once. */
+export function useTemplates() {
+  return useQuery<Template[], Problem>({
+    queryKey: ['templates'],
+    queryFn: async () => (await fetched(api.GET('/api/v1/templates'))).items,
+    staleTime: Infinity,
+    retry: false,
+    refetchInterval: ({ state }) => (state.data ? false : AGAIN_MS),
+  })
+}
+
+/** The chain being planned and its forecast. */
+export function useChain() {
+  const draft = useChainDraft()
+  const choices = useChoices()
+  const body = computed(() => (draft.chain ? JSON.stringify(draft.chain) : ''))
+  const asked = refDebounced(body, SOON_MS)
+  const query = useQuery<ChainForecast, Problem>({
+    queryKey: ['chain', asked],
+    queryFn: ({ signal }) =>
+      fetched(
+        api.POST('/api/v1/chain-forecasts', { body: JSON.parse(asked.value) as Chain, signal }),
+      ),
+    enabled: computed(() => Boolean(asked.value) && asked.value === body.value),
+    staleTime: AGAIN_MS,
+    retry: false,
+    refetchInterval: ({ state }) =>
+      state.error?.status === 0 || !draft.chain?.serve_at ? AGAIN_MS : false,
+  })
+  return {
+    draft,
+    choices: choices.data,
+    forecast: useLast(query.data),
+    problem: computed(() => query.error.value ?? choices.error.value ?? undefined),
+    stale: computed(
+      () =>
+        Boolean(query.error.value) || asked.value !== body.value || query.data.value === undefined,
+    ),
+    refresh: () => query.refetch(),
+  }
+}
