@@ -30,6 +30,7 @@ LIST = Path(__file__).with_name("mutants.json")
 ROOMS = {
     "heat": 14,
     "glaze": 24,
+    "chain": 24,
     "stages": 34,
     "safety": 18,
     "advice": 10,
@@ -64,9 +65,10 @@ FIRST = {
         "tests/core/test_first_heats.py",
     ],
     "advice": ["tests/core/test_advice.py"],
+    "chain": ["tests/chain/test_same_food.py", "tests/chain/test_plan_rules.py"],
 }
 SOONEST = ["tests/core/test_goldens.py"]
-TESTS = ["tests/core", "tests/against"]
+TESTS = ["tests/core", "tests/against", "tests/chain"]
 LONGEST_S = 900.0  # three times what all of them take
 
 Change = dict[str, Any]

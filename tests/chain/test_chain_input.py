@@ -19,6 +19,14 @@ WRONG = {
     "stages.2.until.bite": lambda d: d["stages"][2].update(until={"by": "bite"}),
     "stages.2.until.core_c": lambda d: d["stages"][2].update(until={"by": "core"}),
     "stages.2.until.minutes": lambda d: d["stages"][2].update(until={"by": "minutes"}),
+    "stages.4.until.by": lambda d: d["stages"][4].update(until={"by": "core", "core_c": 75.0}),
+    "stages.2.acts": lambda d: d["stages"][2].update(acts=[{"do": "turn", "at_min": 3.0}]),
+    "stages.4.until.minutes": lambda d: d["stages"][4].update(
+        heat="oven",
+        dial=200.0,
+        until={"by": "minutes", "minutes": 90.0},
+        acts=[{"do": "coat", "layer": "glaze", "at_min": 80.0}],
+    ),
     "stages.2.dial": lambda d: d["stages"][2].update(dial=400.0),
     "stages.4.release": lambda d: d["stages"][4].update(release="quick"),
     "stages.4.liquid_l": lambda d: d["stages"][4].update(liquid_l=0.3),
@@ -67,6 +75,15 @@ def test_a_bite_that_no_heat_reaches_says_how_far_it_gets(kitchen):
     stage(document, "pot").update(heat="air_fryer", dial=100.0, release=None)
     told = refused(kitchen, document)
     assert "it gets to" in told["stages.1"]["accepted"]
+
+
+def test_no_more_is_asked_for_than_can_be_reckoned(kitchen):
+    document = chain("marinated-rounds")
+    stage(document, "baste")["times"] = 8
+    heats = [dict(stage(document, "pot"), id=f"pot-{n}") for n in range(6)]
+    document["stages"] = [*heats, *document["stages"]]
+    told = refused(kitchen, document)
+    assert "heats, each round counted" in told["stages"]["accepted"]
 
 
 def test_a_split_is_last_and_rounds_do_not_nest(kitchen):

@@ -6,7 +6,7 @@ from datetime import datetime
 
 import pytest
 
-from tests.chain.conftest import TEMPLATES, chain
+from tests.chain.conftest import TEMPLATES, chain, stage
 from tests.conftest import open_kitchen
 
 
@@ -78,6 +78,30 @@ def test_a_sign_belongs_to_the_fire_it_was_seen_under(kitchen):
     second = kitchen.get(f"/cooks/{live['id']}/glaze")
     assert second["appliance"] == "air_fryer"
     assert second["seen"] == []
+
+
+def test_food_that_stays_in_while_the_dial_is_turned_is_taken_to_be_under_the_heat(kitchen):
+    """Low, then high in one fryer: nobody taps, and the second fire counts all the same."""
+    live = press_on(kitchen, begin(kitchen, "bath-then-low-high"), until="high.dial")
+    kitchen.wait(240.0)
+    late = kitchen.get(f"/cooks/{live['id']}/live")
+    assert late["fire"]["name"] == "high"
+    assert late["fire"]["assumed"]
+    assert [a["level"] for a in late["alarms"] if a["every_s"]] != []
+
+
+def test_every_fire_calls_for_its_own_acts(kitchen):
+    """A coat under the broiler is done; the turn in the fryer is still called for."""
+    document = chain("frozen-split")
+    coat, turn = {"do": "coat", "layer": "glaze", "at_min": 2.0}, {"do": "turn", "at_min": 2.0}
+    stage(document, "broil")["acts"] = [coat]
+    stage(document, "fry")["acts"] = [turn]
+    live = kitchen.post("/cooks/chains", {"chain": document})
+    calls = {}
+    for fire in ("broil", "fry"):
+        live = press_on(kitchen, live, until=f"{fire}.finish")
+        calls[fire] = [a["says"] for a in live["alarms"] if a["level"] == "act"]
+    assert calls == {"broil": ["Next coat now"], "fry": ["Turn it now"]}
 
 
 def test_a_fierce_heat_by_the_clock_calls_until_somebody_says_it_is_out(kitchen):

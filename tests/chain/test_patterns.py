@@ -75,7 +75,10 @@ def test_it_is_said_whole_and_its_links_follow_each_other(forecast, key):
     assert " kg of " in found["sentence"][0]["text"]
     said = [clause["stage"] for clause in found["sentence"]]
     assert sorted(said[1:]) == sorted(chosen(document))
-    assert all(clause["text"] for clause in found["sentence"])
+    texts = [clause["text"] for clause in found["sentence"]]
+    assert all(texts)
+    shares = [text for text in texts if text.startswith(("half of it ", "the rest "))]
+    assert len(shares) == 2 * any(s["kind"] == "split" for s in document["stages"])
     assert set(chosen(document)) <= {link["stage"] for link in found["links"]}
     order = [one for one in chosen(document) if one in ids]
     assert sorted(set(ids), key=ids.index) == order

@@ -249,3 +249,11 @@ def test_spare_time_becomes_a_covered_wait_before_the_last_fire_and_never_inside
     assert found.slack_s > 120.0
     assert keys[keys.index("slack") + 1] == "brush.dress"
     assert found.total.likely_s > forecast_plan(asked, None, MEMBERS).total.likely_s + 120.0
+    stays = plan(
+        Heat("pot", "pressure", minutes(20.0), release="quick"),
+        Heat("low", "air_fryer", minutes(10.0), 160.0),
+        Heat("high", "air_fryer", Until("colour"), 200.0),
+    )
+    keys = [k.key for k in forecast_plan(stays, 4.0 * 3600.0, MEMBERS).links if k.serial]
+    after = keys[keys.index("slack") + 1]
+    assert after in ("low.heat_up", "low.under")

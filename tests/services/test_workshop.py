@@ -3,8 +3,15 @@
 import threading
 from datetime import UTC, datetime
 
+from bluekettle.core.glaze.kernel import integrate
+from bluekettle.core.stages.dry import run_dry
+from bluekettle.core.stages.standing import carry_over, heat_one_side
+from bluekettle.core.stages.vessel import run_vessel
 from bluekettle.schemas.dish import DishDocument
-from bluekettle.services.heavy import WARM
+from bluekettle.services.chains import forecast_chain
+from bluekettle.services.forecasts import forecast_dish
+from bluekettle.services.heavy import WARM, warm
+from bluekettle.services.templates import templates
 from bluekettle.services.workshop import Workshop
 
 NOW = datetime(2026, 11, 7, 12, 0, tzinfo=UTC)
@@ -33,3 +40,15 @@ def test_a_forecast_does_not_wait_behind_what_thinks_ahead():
             thread.join()
     finally:
         workshop.close()
+
+
+def test_every_dish_and_chain_runs_the_kernels_that_are_compiled_beforehand():
+    """A bare dish and a rub hand whole numbers on; a kernel compiled for them would keep the first
+    cook who asks waiting for eight seconds.
+    """
+    warm()
+    forecast_dish(DishDocument.model_validate({**WARM, "sauce": None, "coats": 0}), NOW)
+    crust = next(one for one in templates() if one.key == "sugar-crust")
+    forecast_chain(crust.document, NOW)
+    kernels = (integrate, carry_over, heat_one_side, run_vessel, run_dry)
+    assert [len(kernel.signatures) for kernel in kernels] == [1] * len(kernels)

@@ -35,7 +35,8 @@ def fire_alarms(
     loaded: Loaded, progress: Progress, fire: Fire, glaze: GlazePublic
 ) -> list[AlarmPublic]:
     """Each level once, the last until somebody says that it is out."""
-    done = sum(state.act.startswith(("coat", "turn")) for state in progress.acts)
+    own = [one for one in progress.acts if one.fire == fire.name]
+    done = sum(one.act.startswith(("coat", "turn")) for one in own)
     stretch = f"{fire.name}-{done}"
     found = []
     acts = 0

@@ -23,7 +23,7 @@ from bluekettle.core.chain import (
     heat_row,
 )
 from bluekettle.core.safety.plan import passed_of
-from bluekettle.core.units import amount, span_words
+from bluekettle.core.units import amount, percent, span_words
 from bluekettle.schemas.chain_forecast import ClausePublic
 
 RELEASED = {
@@ -50,11 +50,22 @@ def clauses_of(f: PlanForecast) -> list[ClausePublic]:
     many = f"{f.plan.pieces} pieces" if f.plan.pieces > 1 else "one piece"
     state = "from frozen" if f.plan.state == "frozen" else "from the fridge"
     opening = f"{amount(f.plan.mass_kg, 'kg')} of {f.cut.name}, {many}, {state}"
-    stages = [one.stage for one in passed_of(f)]
     told = [ClausePublic(stage="", text=opening)]
-    return told + [
-        ClausePublic(stage=stage.id, text=clause(stage, f)) for stage in (*stages, *f.walk.beside)
-    ]
+    firsts = tail_words(f)
+    for stage in (*(one.stage for one in passed_of(f)), *f.walk.beside):
+        text = firsts.get(stage.id, "") + clause(stage, f)
+        told.append(ClausePublic(stage=stage.id, text=text))
+    return told
+
+
+def tail_words(f: PlanForecast) -> dict[str, str]:
+    """What is said before the first stage of each tail of a split: "half of it ", "the rest "."""
+    found: dict[str, str] = {}
+    for number, tail in enumerate(f.walk.tails):
+        half = abs(tail.share - 0.5) < 0.01
+        says = "the rest " if number else f"{'half' if half else percent(tail.share)} of it "
+        found[tail.line[0].stage.id] = says
+    return found
 
 
 def clause(stage: Stage, f: PlanForecast) -> str:

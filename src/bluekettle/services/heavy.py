@@ -121,7 +121,9 @@ def vary(request: VariantCreate) -> VariantPublic:
 
 
 def warm() -> None:
-    """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
+    """One forecast in a pot and one in hot air, so that the first request is not the slow one: of
+    dish or chain, they run the same kernels.
+    """
     for heat in ("pressure", "low_oven"):
         document = DishDocument.model_validate({**WARM, "tenderise": heat})
         forecasts.forecast_dish(document, datetime.now(UTC))

@@ -229,17 +229,22 @@ def made_ready(stage: Heat, food: Food, step: Step) -> tuple[Food, list[Link]]:
 
 
 def in_place(stage: Heat, food: Food, step: Step) -> list[Link]:
-    """What hands do to food that stays: the dial, a turn or a stir before it goes on."""
+    """What hands do to food that stays: the dial, a turn or a stir before it goes on. All the while
+    it may be under the heat.
+    """
     row = heat_row(stage.heat)
-    links: list[Link] = []
+    done: list[tuple[str, str, Array]] = []
     if isinstance(step.before, Heat) and step.before.dial != stage.dial:
         says = f"Turn the {row.name} to its next setting"
-        links.append(link(stage, "dial", "preheat", says, "hands", step.hands("dial", food)))
+        done.append(("dial", says, step.hands("dial", food)))
     for act in stage.acts:
         if act.do != "coat" and act.at_min == 0.0:
             says = "Turn it" if act.do == "turn" else "Stir it"
-            links.append(link(stage, act.do, "turn", says, "hands", step.hands("turn", food)))
-    return links
+            done.append((act.do, says, step.hands("turn", food)))
+    return [
+        link(stage, key, "turn", says, "hands", seconds, approach=True)
+        for key, says, seconds in done
+    ]
 
 
 def awaited(stage: Heat, dish: Dish, step: Step, ready: list[Link]) -> tuple[Array, Warmed]:

@@ -115,7 +115,7 @@ def stood(
     profile, _, surface, sums = carry_over(
         food.brought,
         food.half_m,
-        food.outside[:, 0],
+        np.ascontiguousarray(food.outside[:, 0]),
         seconds,
         pressure,
         boil,

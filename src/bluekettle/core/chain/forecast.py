@@ -231,16 +231,15 @@ def timeline(
 
 
 def place_of_slack(line: list[Link]) -> int | None:
-    """Where a covered wait goes: before the food is made ready for its last fire; None where there
-    is none.
+    """Where a covered wait goes: before the food is made ready for its last fire, and never where
+    it lies in a heat already; None where there is no such place.
     """
-    nears = [i for i, one in enumerate(line) if one.approach and not one.fire]
-    if not nears:
-        return None
-    place = nears[-1]
-    while place - 1 in nears:
-        place -= 1
-    return place
+    for place in reversed(range(len(line))):
+        one, before = line[place], line[place - 1] if place else None
+        first = before is None or not before.approach
+        if one.approach and not one.fire and first and not (before and before.fire):
+            return place
+    return None
 
 
 def total_of(links: list[Link], draws: Draws) -> Array:

@@ -24,6 +24,8 @@ ENDS = ("minutes", "core", "bite", "colour")
 LONGEST_H = 72.0  # of a wait (design)
 MOST_STAGES = 40
 MOST_ROUNDS = 8
+MOST_HEATS = 12
+LONGEST_COATED_MIN = 60.0  # a film is looked at for so long (design)
 NEVER_BOTH = "one sauce in one fire: finish with the one, dress with the other afterwards"
 
 
@@ -276,6 +278,10 @@ class Plan:
         if not any(isinstance(stage, Heat) for _, stage in every):
             ranges.add("stages", len(self.stages), "at least one heat")
         ranges.within("stages", len(every), 1, MOST_STAGES, "stages")
+        ways = list(run_through(self.stages))
+        ranges.within("stages", len(ways), 1, MOST_STAGES, "stages, each round counted")
+        heats = sum(isinstance(stage, Heat) for stage in ways)
+        ranges.within("stages", heats, 0, MOST_HEATS, "heats, each round counted")
         for key, many in Counter(stage.id for _, stage in every).items():
             if many > 1:
                 ranges.add("stages", key, "an id of its own for every stage")
@@ -400,6 +406,7 @@ def check_heat(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
     sauces = {act.layer for act in stage.acts if act.do == "coat"}
     if len(sauces) > 1:
         ranges.add(f"{at}.acts", ", ".join(sorted(sauces)), NEVER_BOTH)
+    check_inside(ranges, at, stage)
     before = 0.0
     for place, act in enumerate(stage.acts):
         field_ = f"{at}.acts.{place}"
@@ -415,6 +422,19 @@ def check_heat(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
             before = act.at_min
 
 
+def check_inside(ranges: Ranges, at: str, stage: Heat) -> None:
+    """Note acts that this heat has no place for."""
+    row = heat_row(stage.heat)
+    if stage.acts and row.fierce is None and row.slow is not None and not row.slow.dry:
+        ranges.add(f"{at}.acts", len(stage.acts), f"none: the {row.name} stays shut")
+    if any(act.do == "coat" for act in stage.acts):
+        if stage.until.by in ("core", "bite"):
+            ranges.add(f"{at}.until.by", stage.until.by, "colour or minutes: a coat is looked at")
+        if (stage.until.minutes or 0.0) > LONGEST_COATED_MIN:
+            most = f"up to {LONGEST_COATED_MIN:g} min with a coat in it"
+            ranges.add(f"{at}.until.minutes", stage.until.minutes, most)
+
+
 def check_until(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
     """Note what is wrong with the end of one heat."""
     until, row = stage.until, heat_row(stage.heat)
@@ -424,6 +444,9 @@ def check_until(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
         ranges.within(f"{at}.minutes", until.minutes or 0.0, 0.5, longest, "min")
     if until.by == "core":
         ranges.within(f"{at}.core_c", until.core_c or 0.0, 30.0, 99.0, "°C")
+        if row.slow is None:
+            wanted = f"colour or minutes: no time to a core is known for the {row.name}"
+            ranges.add(f"{at}.by", until.by, wanted)
     if until.by == "bite":
         targets = tuple(cut(plan.cut).targets) if plan.cut in cut_keys() else ()
         ranges.one_of(f"{at}.bite", until.bite or "none", targets)

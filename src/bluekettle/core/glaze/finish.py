@@ -452,7 +452,7 @@ def layer_of(coating: Coating, c: FilmConstants) -> Layer:
         coating.sucrose, sugars, coating.other, coating.protein, coating.salt, coating.acid
     )
     protein = (1.0 if coating.bare else c.protein_under_film) * c.protein_rate_1_s
-    return Layer(
+    figures = (
         coating.water,
         coating.dry_solids,
         bound,
@@ -462,3 +462,5 @@ def layer_of(coating: Coating, c: FilmConstants) -> Layer:
         coating.sugar_power() * c.brown_rate_1_s + protein * coating.protein_gain,
         c.brown_sugar_most if coating.caramelises else c.brown_protein_most,
     )
+    # All of one type: a whole number among them would have the kernel compiled anew.
+    return Layer(*map(float, figures))

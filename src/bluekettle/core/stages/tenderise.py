@@ -351,7 +351,8 @@ def run_around(
         trace=trace[~np.isnan(trace[:, 0])],
         target_c=dry_c(dish),
         boil_c=float(boil[0]),
-        crust_m=surface[:, 0],
+        # in one piece, so that what follows is compiled once for wet and dry
+        crust_m=np.ascontiguousarray(surface[:, 0]),
         browned=surface[:, 1],
         charred=surface[:, 2],
         lost_kg_m2=surface[:, 3],

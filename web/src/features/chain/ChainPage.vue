@@ -15,7 +15,7 @@ import ChainWarnings from './ChainWarnings.vue'
 import TemplateShelf from './TemplateShelf.vue'
 import { useChain, useTemplates } from './useChain'
 
-const { draft, choices, forecast, problem, stale, refresh } = useChain()
+const { draft, complete, choices, forecast, problem, stale, refresh } = useChain()
 const templates = useTemplates()
 const now = useClock(10_000)
 const starter = ref<InstanceType<typeof ChainStart>>()
@@ -88,7 +88,7 @@ onKeyStroke('z', (event) => {
         <ChainSentence :forecast="forecast" :choices="choices" :faults="faults" />
         <div :class="{ stale: stale || problem }" :aria-busy="stale">
           <PlanVerdict :forecast="asLine" :now="now" :blocked="blocked" @start="starter?.begin()" />
-          <ChainStart ref="starter" :forecast="forecast" :chain="draft.chain" />
+          <ChainStart ref="starter" :forecast="forecast" :chain="complete!" />
           <ChainLine :forecast="asLine" />
           <section v-for="fire in fires" :key="fire.stage" class="fire">
             <h2>{{ fire.says }}</h2>

@@ -60,6 +60,9 @@ const repair = (w: ChainWatchOut) => draft.patch(w.repair)
 section {
   margin-top: 30px;
 }
+h2 {
+  margin-bottom: 12px;
+}
 h3::first-letter {
   text-transform: uppercase;
 }

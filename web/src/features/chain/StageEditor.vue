@@ -4,20 +4,26 @@ import type { ChainHeat, ChainStage } from '@/api/client'
 import NumberField from '@/shared/ui/NumberField.vue'
 import PickField from '@/shared/ui/PickField.vue'
 import { useChainDraft } from './draft'
-import { changed, fieldsOf, find, offers, read, type Field } from './stages'
+import { changed, fieldsOf, find, offers, read, sauceOf, type Field } from './stages'
 
 const props = defineProps<{ id: string; heats: ChainHeat[] }>()
 const emit = defineEmits<{ done: [] }>()
 const draft = useChainDraft()
 const at = computed(() => draft.chain && find(draft.chain, props.id))
 const stage = computed(() => at.value?.list[at.value.place])
-const fields = computed(() => (stage.value ? fieldsOf(stage.value, props.heats) : []))
+const sauce = computed(() => draft.chain && sauceOf(draft.chain))
+const fields = computed(() =>
+  stage.value ? fieldsOf(stage.value, props.heats, sauce.value || undefined) : [],
+)
 const after = computed(() => (draft.chain ? offers(draft.chain) : []))
 const last = computed(() => at.value && at.value.list.length === 1)
 
 function put(field: Field, value: unknown) {
   if (stage.value)
-    draft.replaceStage(props.id, changed(stage.value as ChainStage, field, value, props.heats))
+    draft.replaceStage(
+      props.id,
+      changed(stage.value as ChainStage, field, value, props.heats, sauce.value || undefined),
+    )
 }
 
 function act(what: () => void) {

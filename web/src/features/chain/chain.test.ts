@@ -78,6 +78,22 @@ describe('stages', () => {
     expect(pot).toMatchObject({ release: 'quick' })
   })
 
+  it('take coats and turns, and lose them again', () => {
+    const grill = stage(chain(), 'broil')
+    const coats = fieldsOf(grill, heats, 'glaze').find((f) => f.key === 'acts.coat')!
+    const turns = fieldsOf(grill, heats, 'glaze').find((f) => f.key === 'acts.turn')!
+    expect(fieldsOf(grill, heats).some((f) => f.key === 'acts.coat')).toBe(false)
+    expect(field('pot', 'acts.turn')).toBeUndefined()
+    const two = changed(changed(grill, turns, 2, heats), coats, 1, heats, 'glaze')
+    expect((two as { acts: object[] }).acts).toEqual([
+      { do: 'coat', at_min: null, layer: 'glaze' },
+      { do: 'turn', at_min: 1 },
+      { do: 'turn', at_min: 2 },
+    ])
+    expect([read(two, coats), read(two, turns)]).toEqual([1, 2])
+    expect((changed(two, turns, 0, heats) as { acts: object[] }).acts).toHaveLength(1)
+  })
+
   it('get names that no other has', () => {
     expect(freshId(chain(), 'rest')).toBe('rest')
     expect(freshId(chain(), 'broil')).toBe('broil-2')

@@ -12,6 +12,8 @@ export interface Field {
 }
 
 type Loose = Record<string, unknown>
+const USUAL_MIN = 6 // of a heat that ends by its look, for where its turns are put
+const MOST_ACTS = 4
 
 const BITES = [
   { value: 'sliceable', text: 'sliceable' },
@@ -24,11 +26,19 @@ const WANTS = [
   { value: 'mahogany', text: 'mahogany' },
 ]
 
+/** The sauce that is brushed on in a heat: the first there is. */
+export function sauceOf(chain: Chain): string | undefined {
+  return (chain.layers ?? []).find((layer) => layer.sauce)?.id
+}
+
+const doing = (what: string) => (act: Act) =>
+  act.do === what || (what === 'turn' && act.do === 'stir')
+
 /** What can be changed of a stage, by its kind. */
-export function fieldsOf(stage: ChainStage, heats: ChainHeat[]): Field[] {
+export function fieldsOf(stage: ChainStage, heats: ChainHeat[], sauce?: string): Field[] {
   switch (stage.kind) {
     case 'heat':
-      return heatFields(stage as unknown as Loose, heats)
+      return heatFields(stage as unknown as Loose, heats, sauce)
     case 'rest':
       return [{ key: 'minutes', label: 'how long', unit: 'min', least: 0, most: 180, step: 1 }]
     case 'hold':
@@ -46,7 +56,7 @@ export function fieldsOf(stage: ChainStage, heats: ChainHeat[]): Field[] {
   }
 }
 
-function heatFields(stage: Loose, heats: ChainHeat[]): Field[] {
+function heatFields(stage: Loose, heats: ChainHeat[], sauce?: string): Field[] {
   const row = heats.find((heat) => heat.key === stage.heat)
   const by = (stage.until as Loose).by as string
   const ends = [
@@ -82,11 +92,31 @@ function heatFields(stage: Loose, heats: ChainHeat[]): Field[] {
       most: row.dial_unit === 'm' ? row.dial_high * 100 : row.dial_high,
       step: row.dial_unit === 'm' ? 1 : 5,
     })
+  if (row?.fierce && (by === 'minutes' || by === 'colour')) {
+    found.push({ key: 'acts.turn', label: 'turned', unit: '', least: 0, most: 4, step: 1 })
+    if (sauce) found.push({ key: 'acts.coat', label: 'coats in it', unit: '', least: 0, most: 4 })
+  }
   return found
+}
+
+type Act = { do: string; at_min?: number | null; layer?: string | null }
+
+/** So many coats or turns in a heat: turns at even parts of its time, coats once the last has set. */
+function withActs(stage: Loose, what: string, many: number, sauce?: string): Act[] {
+  const others = ((stage.acts ?? []) as Act[]).filter((act) => !doing(what)(act))
+  const minutes = ((stage.until as Loose).minutes as number | null) ?? USUAL_MIN
+  const made = Array.from({ length: Math.max(0, Math.min(MOST_ACTS, Math.round(many))) }, (_, i) =>
+    what === 'coat'
+      ? { do: 'coat', at_min: null, layer: sauce ?? null }
+      : { do: what, at_min: Math.round((10 * minutes * (i + 1)) / (many + 1)) / 10 },
+  )
+  return [...others, ...made].sort((a, b) => (a.at_min ?? 0) - (b.at_min ?? 0))
 }
 
 /** The value of a field; a distance is shown in centimetres. */
 export function read(stage: ChainStage, field: Field): unknown {
+  const what = field.key.startsWith('acts.') && field.key.slice(5)
+  if (what) return (((stage as unknown as Loose).acts ?? []) as Act[]).filter(doing(what)).length
   const found = field.key.split('.').reduce<unknown>((at, key) => (at as Loose)?.[key], stage)
   return field.unit === 'cm' && typeof found === 'number' ? Math.round(found * 100) : found
 }
@@ -97,8 +127,13 @@ export function changed(
   field: Field,
   value: unknown,
   heats: ChainHeat[],
+  sauce?: string,
 ): ChainStage {
   const next = JSON.parse(JSON.stringify(stage)) as Loose
+  if (field.key.startsWith('acts.')) {
+    next.acts = withActs(next, field.key.slice(5), Number(value ?? 0), sauce)
+    return next as unknown as ChainStage
+  }
   const given = field.unit === 'cm' && typeof value === 'number' ? value / 100 : value
   const way = field.key.split('.')
   const last = way.pop()!
@@ -150,12 +185,12 @@ export function find(chain: Chain, id: string): { list: ChainStage[]; place: num
 
 /** Stages that make sense after any other, at most four. */
 export function offers(chain: Chain): { text: string; stage: Loose }[] {
-  const sauce = (chain.layers ?? []).find((layer) => layer.sauce)
+  const sauce = sauceOf(chain)
   return [
     { text: 'Rest for five minutes', stage: { kind: 'rest', minutes: 5 } },
     { text: 'Blot it dry', stage: { kind: 'blot' } },
     ...(sauce
-      ? [{ text: 'Brush it', stage: { kind: 'dress', layer: sauce.id, how: 'brush' } as Loose }]
+      ? [{ text: 'Brush it', stage: { kind: 'dress', layer: sauce, how: 'brush' } as Loose }]
       : []),
     {
       text: 'Crisp it in the air fryer',

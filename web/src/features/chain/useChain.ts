@@ -1,4 +1,4 @@
-import { computed } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { refDebounced } from '@vueuse/core'
 import { useQuery } from '@tanstack/vue-query'
 import {
@@ -10,6 +10,7 @@ import {
   type Template,
 } from '@/api/client'
 import { useChoices } from '@/features/plan'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useLast } from '@/shared/composables/useLast'
 import { useChainDraft } from './draft'
 
@@ -31,7 +32,14 @@ export function useTemplates() {
 export function useChain() {
   const draft = useChainDraft()
   const choices = useChoices()
-  const body = computed(() => (draft.chain ? JSON.stringify(draft.chain) : ''))
+  const { load, inKitchen } = useKitchenFigures()
+  const opened = ref(false)
+  onMounted(async () => {
+    await load(true)
+    opened.value = true
+  })
+  const complete = computed(() => (draft.chain ? inKitchen(draft.chain) : undefined))
+  const body = computed(() => (complete.value ? JSON.stringify(complete.value) : ''))
   const asked = refDebounced(body, SOON_MS)
   const query = useQuery<ChainForecast, Problem>({
     queryKey: ['chain', asked],
@@ -39,7 +47,7 @@ export function useChain() {
       fetched(
         api.POST('/api/v1/chain-forecasts', { body: JSON.parse(asked.value) as Chain, signal }),
       ),
-    enabled: computed(() => Boolean(asked.value) && asked.value === body.value),
+    enabled: computed(() => opened.value && Boolean(asked.value) && asked.value === body.value),
     staleTime: AGAIN_MS,
     retry: false,
     refetchInterval: ({ state }) =>
@@ -47,6 +55,7 @@ export function useChain() {
   })
   return {
     draft,
+    complete,
     choices: choices.data,
     forecast: useLast(query.data),
     problem: computed(() => query.error.value ?? choices.error.value ?? undefined),

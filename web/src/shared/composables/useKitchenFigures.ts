@@ -34,8 +34,8 @@ export function useKitchenFigures() {
     if (again || query.data.value === undefined) await query.refetch({ cancelRefetch: false })
   }
 
-  /** The dish in this kitchen: figures that are kept fill what the dish itself leaves open. */
-  function inKitchen(dish: Dish): Dish {
+  /** The dish, or the chain, in this kitchen: figures that are kept fill what the dish itself leaves open. */
+  function inKitchen<T extends { kitchen?: Dish['kitchen'] }>(dish: T): T {
     const kitchen = query.data.value
     if (!kitchen) return dish
     const own = Object.fromEntries(
