@@ -102,6 +102,11 @@ def test_two_sauces_in_one_fire_are_refused_with_the_way_out(kitchen):
     stage(document, "high").update(acts=coats)
     told = refused(kitchen, document)
     assert "one sauce in one fire" in told["stages.4.acts"]["accepted"]
+    # Put on before it, it lies in the fire as well.
+    brushed = chain("pressure-hot-oven")
+    brushed["layers"].append({"id": "other", "sauce": "bottled-sweet"})
+    brushed["stages"].insert(3, {"kind": "dress", "id": "more", "layer": "other"})
+    assert "one sauce in one fire" in refused(kitchen, brushed)["stages.4.acts"]["accepted"]
 
 
 @given(st.data())

@@ -90,6 +90,34 @@ def test_food_that_stays_in_while_the_dial_is_turned_is_taken_to_be_under_the_he
     assert [a["level"] for a in late["alarms"] if a["every_s"]] != []
 
 
+def test_nobody_is_told_to_switch_on_hours_before_it_is_needed(kitchen):
+    """A rub sits for ten hours, a marinade too: the appliance has a step of its own, with its heat,
+    shortly before; and a rub is patted on, not salted.
+    """
+    live = begin(kitchen, "foil-then-grill")
+    assert live["says"] == "Pat the rub on."
+    warm = next(s for s in live["steps"] if s["key"] == "foil.warm_up")
+    assert warm["label"] == "Heat the foil packet to 150 °C"
+    load = next(s for s in live["steps"] if s["key"] == "foil.load")
+    ahead = datetime.fromisoformat(load["due_at"]) - datetime.fromisoformat(warm["due_at"])
+    assert 0 < ahead.total_seconds() < 2400
+    # Nothing to wait for: then it is switched on with the first act.
+    braise = begin(kitchen, "long-braise")
+    assert braise["says"].startswith("Oven on, 150 °C. Salt")
+    assert not [s for s in braise["steps"] if s["key"] == "braise.warm_up"]
+
+
+def test_food_that_stays_in_is_not_told_into_its_basket_again(kitchen):
+    document = chain("sugar-crust")
+    low = dict(stage(document, "fry"), id="low", dial=120.0, acts=[])
+    low["until"] = {"by": "core", "core_c": 50.0}
+    high = dict(low, id="high", dial=140.0, until={"by": "core", "core_c": 75.0})
+    look = dict(low, id="look", dial=200.0, until={"by": "colour", "want": "amber"})
+    document["stages"] = [low, high, look]
+    live = press_on(kitchen, kitchen.post("/cooks/chains", {"chain": document}), until="high.dial")
+    assert live["says"] == "Turn the air fryer to its next setting."
+
+
 def test_every_fire_calls_for_its_own_acts(kitchen):
     """A coat under the broiler is done; the turn in the fryer is still called for."""
     document = chain("frozen-split")
@@ -110,6 +138,7 @@ def test_a_fierce_heat_by_the_clock_calls_until_somebody_says_it_is_out(kitchen)
     out = [a for a in live["alarms"] if a["level"] == "out"]
     assert [a["every_s"] for a in out] == [3.0]
     assert (datetime.fromisoformat(out[0]["at"]) - under).total_seconds() == pytest.approx(180.0)
+    assert live["detail"] == "3 min in all, by the clock. I call you."
     kitchen.wait(900.0)
     late = kitchen.get(f"/cooks/{live['id']}/live")
     assert late["current"] == "broil.1.finish"  # time proves nothing: food is taken to be there

@@ -89,7 +89,7 @@ def test_it_is_said_whole_and_its_links_follow_each_other(forecast, key):
     assert span.total_seconds() == pytest.approx(found["total"]["likely_s"], abs=1.0)
     # every preheat is ready within three minutes of its use, and begins before it
     for link in found["links"]:
-        if link["key"].endswith(".preheat"):
+        if link["key"].endswith(".warm_up"):
             used = next(
                 one
                 for one in serial + found["links"]

@@ -242,6 +242,45 @@ def test_raw_marinade_late_sends_the_food_through_a_second_gate(kitchen):
     ]
 
 
+def test_a_marinade_brushed_on_in_the_heat_is_stopped_before_any_gate(kitchen):
+    """The food is not checked yet; the portion has touched it raw all the same, and has minutes."""
+    document = chain("basted-returns")
+    document["layers"][0]["boiled"] = False
+    coat = {"do": "coat", "layer": "soak", "at_min": 10.0}
+    fry = {"kind": "heat", "id": "fry", "heat": "air_fryer", "dial": 190.0, "acts": [coat]}
+    fry["until"] = {"by": "colour", "want": "amber"}
+    document["stages"] = [*document["stages"][:2], fry]
+    told = of_kind(ask(kitchen, document), "raw-contact")
+    assert [(w["stage"], w["level"]) for w in told] == [("fry", "stop")]
+    assert of_kind(ask(kitchen, patched(document, told[0]["repair"])), "raw-contact") == []
+
+
+def test_a_share_that_is_not_heated_again_is_checked_before_it_parts(kitchen):
+    """One share goes under the broiler, the other to the table: the gate stands before both."""
+    document = chain("frozen-split")
+    pot = stage(document, "pot")
+    pot["until"] = {"by": "minutes", "minutes": 1.0}
+    document["stages"][1]["shares"][1]["stages"] = document["stages"][1]["shares"][1]["stages"][:1]
+    found = kitchen.post("/chain-forecasts", document, 200)
+    assert "pot" in [g["after"] for g in found["gates"] if g["safe_c"] is not None]
+    assert of_kind(found["watch_outs"], "core-cold")
+
+
+def test_chilled_food_is_heated_and_checked_anew(kitchen):
+    """What it reached before it was chilled says nothing of the reheating."""
+    document = chain("long-braise")
+    chill = {"kind": "hold", "id": "chill", "how": "chilled", "minutes": 720.0}
+    again = {"kind": "heat", "id": "again", "heat": "braise", "dial": 150.0}
+    again["until"] = {"by": "core", "core_c": 74.0}
+    document["stages"] = [*document["stages"][:2], chill, again]
+    document["layers"] = []
+    found = kitchen.post("/chain-forecasts", document, 200)
+    assert [g["after"] for g in found["gates"] if g["safe_c"] is not None] == ["braise", "again"]
+    timers = {s["stage"]: s["timer_s"] for s in found["slow_heats"]}
+    up = next(k for k in found["links"] if k["key"] == "again.come_up")["band"]["likely_s"]
+    assert timers["again"] + up > 1200.0
+
+
 def test_frozen_ribs_within_the_hour_are_told_their_honest_time(kitchen):
     document = chain("frozen-split")
     document["serve_at"] = "2030-05-04T17:00:00+00:00"

@@ -164,7 +164,7 @@ class FactsDocument(PublicModel):
 
 class SceneDocument(PublicModel):
     """One heat of a chain as a live cook needs it: the food as it is then, as a dish of this heat,
-    and what its forecast knew. glaze : of a heat that is looked at.
+    and what its forecast knew. glaze : of a heat that is looked at. by : what that one ends by.
     """
 
     dish: dict[str, Any]
@@ -173,6 +173,7 @@ class SceneDocument(PublicModel):
     liquid_l: float
     sauce_g: float
     glaze: GlazePublic | None
+    by: str = ""
 
 
 class ChainFactsDocument(PublicModel):

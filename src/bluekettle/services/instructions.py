@@ -64,13 +64,17 @@ def evidence_text(wants: Evidence | None, asked_c: float | None) -> str:
 
 @dataclass(frozen=True)
 class Step:
-    """A step to be told: its plan, the first heat it belongs to, and the seconds of that heat."""
+    """A step to be told: its plan, the first heat it belongs to, and the seconds of that heat.
+
+    switched_on : that heat's appliance is switched on with the first act, and has no step for it.
+    """
 
     plan: StepPlan
     heat: str
     hold_s: float
     asked_c: float | None = None
     next_act: str = ""
+    switched_on: bool = True
 
 
 def say(step: Step, document: DishDocument, facts: FactsDocument, natural_s: float) -> Words:
@@ -230,7 +234,7 @@ class Blanks(dict[str, str]):
 
     def blank_on(self) -> str:
         """What has to be switched on before anything else, to be hot in time."""
-        if not self.first.preheat:
+        if not self.first.preheat or not self.step.switched_on:
             return ""
         kitchen = self.document.kitchen
         oven_c = kitchen.oven_c if kitchen.oven_c is not None else TYPICAL["oven_c"]()

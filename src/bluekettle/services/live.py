@@ -59,6 +59,7 @@ class Scene:
 
     document: DishDocument
     facts: FactsDocument
+    by_clock: bool = False
 
 
 class Loaded:
@@ -79,7 +80,11 @@ class Loaded:
                 self.chain = ChainFactsDocument.model_validate(cook.facts)
                 self.whole = ChainDocument.model_validate(cook.dish)
                 self.scenes = {
-                    key: Scene(DishDocument.model_validate(one.dish), self.chain.facts(key))
+                    key: Scene(
+                        DishDocument.model_validate(one.dish),
+                        self.chain.facts(key),
+                        one.by not in ("", "colour"),
+                    )
                     for key, one in self.chain.scenes.items()
                 }
             else:
@@ -194,7 +199,18 @@ class Loaded:
         if leg:
             hold_s = next(s.likely_s for s in leg.steps if s.key.endswith(".hold"))
         asked = self.asked_c(plan) if plan.who == "gate" else None
-        return Step(plan, heat, hold_s, asked, self.next_act(plan))
+        return Step(plan, heat, hold_s, asked, self.next_act(plan), self.switches_on(plan))
+
+    def switches_on(self, plan: StepPlan) -> bool:
+        """Whether the appliance of the heat that a step comes before has no step of its own to
+        switch it on.
+        """
+        if self.chain is None:
+            return True
+        keys = {other.key for other in self.plans}
+        stages = (stage_of_step(other) for other in self.line_from(plan))
+        heat = next((stage for stage in stages if stage in self.scenes), "")
+        return f"{heat}.warm_up" not in keys
 
     def next_act(self, plan: StepPlan) -> str:
         """What a stretch under the heat is ended for, where that is not the end of it."""
@@ -317,7 +333,9 @@ def said_now(
         return Words(f"It may be {where} already.", words.button, assumed)
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
     if plan is not None and plan.who == "fire":
-        return Words(words.says, words.button, out_text(out) if out else by_sight(glaze))
+        return Words(
+            words.says, words.button, out_text(out) if out else under_text(loaded, plan, glaze)
+        )
     failed = progress.checks[-1] if progress.checks else None
     first_back = plan is not None and plan.key.endswith(".load")
     if failed is not None and failed.verdict == FAILED and plan is not None:
@@ -371,6 +389,14 @@ def out_text(out: OutPublic) -> str:
     if out.from_s == out.to_s == out.seen_s:
         return f"{seen} Out now."
     return f"{seen} Out between {stopwatch_text(out.from_s)} and {stopwatch_text(out.to_s)}."
+
+
+def under_text(loaded: Loaded, plan: StepPlan, glaze: GlazePublic) -> str:
+    """What the food under the heat waits for: a look, or the clock."""
+    scene = loaded.scene(plan)
+    if scene.by_clock:
+        return f"{minutes_text(scene.facts.timer_s)} in all, by the clock. I call you."
+    return by_sight(glaze)
 
 
 def by_sight(glaze: GlazePublic) -> str:

@@ -68,6 +68,7 @@ def scenes_of(
             liquid_l=(slow.liquid_l or 0.0) if slow else 0.0,
             sauce_g=1e3 * sum(one.passage.sauce_kg.values()),
             glaze=fire.glaze if fire else None,
+            by=fire.by if fire else "",
         )
     return found
 

@@ -11,7 +11,7 @@ from bluekettle.core.chain.food import Food, dish_now, heated, stood
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Fire, Passage, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat
-from bluekettle.core.chain.slow import found_body, run_slow, worth_waiting
+from bluekettle.core.chain.slow import found_body, heating_label, run_slow, worth_waiting
 from bluekettle.core.glaze import Draws, Finish, Milestones, read_milestones
 from bluekettle.core.glaze.ensemble import weighted_quantile
 from bluekettle.core.glaze.milestones import MILESTONES, wanted_times
@@ -174,7 +174,7 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
     after = replace(after, lying=lying, coats=(), rub=None, on=coats.sauce, placed=True)
     inside = [act.layer for act in stage.acts if act.do == "coat"]
     used = {layer: inside.count(layer) * dish.coat_kg_m2() * dish.surface_m2() for layer in inside}
-    late = food.checked and any(step.is_raw(one) for one in inside)
+    late = any(step.is_raw(one) for one in inside)  # it has minutes left there at most
     return Passage(
         replace(after, raw_on=after.raw_on or late),
         tuple(links),
@@ -195,7 +195,6 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
         warmed=warmed,
         body=row.body,
         dial=dish.kitchen.or_typical(kind.dial),
-        emptied=True,
         sauce_kg=used,
         notes=tuple(f"raw-late:{one}" for one in sorted(set(inside))) if late else (),
     )
@@ -263,7 +262,8 @@ def awaited(stage: Heat, dish: Dish, step: Step, ready: list[Link]) -> tuple[Arr
     if not found.shared:
         ahead = np.minimum(could, np.quantile(preheat, 0.9))
     wait = worth_waiting(np.maximum(0.0, preheat - ahead))
-    return wait, Warmed(f"Heat the {kind.name}", f"{stage.id}.under", preheat, wait, ahead)
+    label = heating_label(kind.name, row, dish.kitchen.or_typical(kind.dial))
+    return wait, Warmed(label, f"{stage.id}.under", preheat, wait, ahead)
 
 
 def under_fire(

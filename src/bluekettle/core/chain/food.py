@@ -186,6 +186,15 @@ def in_strands(food: Food) -> Food:
     )
 
 
+def peak_from_now(food: Food) -> Food:
+    """The same food, its hottest counted anew: what was reached before it was chilled, or in the
+    heat before, says nothing of this one.
+    """
+    sums = food.brought.sums.copy()
+    sums[:, PEAK] = food.brought.profile_c[:, 0]
+    return replace(food, brought=food.brought._replace(sums=sums))
+
+
 def with_rub(food: Food, sugar_kg_m2: float, spice_kg_m2: float, leavening: bool) -> Food:
     """A dry layer patted on [kg/m²]."""
     return replace(food, rub=rubbed_film(sugar_kg_m2, spice_kg_m2, leavening))

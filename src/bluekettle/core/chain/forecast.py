@@ -256,7 +256,7 @@ def serving(way: Walk, draws: Draws) -> Array:
 def warming(one: Warmed, starts: dict[str, Array], weights: Array) -> Stage:
     """An appliance that heats up beside the other work."""
     start = starts[one.before] + one.wait_s + one.ahead_s
-    key = f"{one.before.rsplit('.', 1)[0]}.preheat"
+    key = f"{one.before.rsplit('.', 1)[0]}.warm_up"
     made = Link(
         key, "preheat", one.label, "machine", one.preheat_s, note=PREHEAT_NOTE, before=one.before
     )

@@ -31,9 +31,8 @@ def season(stage: Season, food: Food, step: Step) -> Passage:
         layer = step.plan.layer(stage.layer)
         food = with_rub(food, layer.sugar_kg_m2, layer.spice_kg_m2, layer.leavening)
         action, label = "season", f"Pat the {layer.name} on"
-    links = [
-        link(stage, "season", "season", label, "hands", step.hands(action, food)),
-    ]
+    key = "rub" if stage.layer else "season"
+    links = [link(stage, key, "season", label, "hands", step.hands(action, food))]
     sit = 60.0 * stage.sit_min
     if sit > 0.0:
         seconds = np.full(food.members, sit)
@@ -121,7 +120,8 @@ def dress(stage: Dress, food: Food, step: Step) -> Passage:
     assert sauce is not None  # the plan is checked
     kg_m2 = stage.mm * sauce.mass_kg / sauce.volume_l
     used = kg_m2 * dish_now(step.plan, food).surface_m2()
-    touched = frozenset() if food.checked else frozenset({stage.layer})
+    clean = food.checked or cut(step.plan.cut).cooked
+    touched = frozenset() if clean else frozenset({stage.layer})
     raw_on = food.checked and step.is_raw(stage.layer)
     after = replace(
         food.waits(seconds),

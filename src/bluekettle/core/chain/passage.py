@@ -21,6 +21,9 @@ from bluekettle.core.stages.tenderise import Tenderised
 Array = NDArray[np.float64]
 
 
+COOLED_S = 1800.0  # after so long an appliance is cold again, or nearly (typical, estimated)
+
+
 @dataclass(frozen=True)
 class Used:
     """A body that a stage heated: by which heat, its dial [unit of the row], and the seconds from
@@ -30,7 +33,6 @@ class Used:
     heat: str
     dial: float
     free_s: Array
-    emptied: bool
 
 
 @dataclass(frozen=True)
@@ -101,7 +103,6 @@ class Passage:
     warmed: Warmed | None = None
     body: str = ""
     dial: float = 0.0
-    emptied: bool = False
     sauce_kg: dict[str, float] = field(default_factory=dict)
     touched_raw: frozenset[str] = frozenset()
     notes: tuple[str, ...] = ()
@@ -132,6 +133,14 @@ class Step:
     def stays_for(self, stage: Heat) -> bool:
         """Whether the food stays where it is for the next stage."""
         return isinstance(self.after, Heat) and stays(stage, self.after)
+
+    def warm(self, body: str) -> Used | None:
+        """What a body was used for, where that is not so long ago that it has cooled."""
+        used = self.kitchen.used.get(body)
+        if used is None:
+            return None
+        since = float(np.median(self.kitchen.elapsed_s - used.free_s))
+        return used if since < COOLED_S else None
 
     def is_raw(self, layer: str) -> bool:
         """Whether a layer has touched raw food by now, and no boil of it is planned."""

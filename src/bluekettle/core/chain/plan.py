@@ -288,6 +288,7 @@ class Plan:
         ids = {stage.id for stage in run_through(self.stages)}
         for at, stage in every:
             check_stage(ranges, at, stage, self, ids)
+        one_sauce_a_fire(ranges, self.stages, "stages", [])
         for at, stage in every:
             if isinstance(stage, Split) and stage is not self.stages[-1]:
                 ranges.add(at, stage.id, "a split as the last stage: its tails go to the table")
@@ -321,6 +322,28 @@ def unrolled(stages: Sequence[Stage]) -> tuple[Stage, ...]:
         else:
             found.append(stage)
     return tuple(found)
+
+
+def one_sauce_a_fire(
+    ranges: Ranges, stages: Sequence[Stage], at: str, pending: Sequence[str]
+) -> list[str]:
+    """Note every fire that two sauces would lie in; the layers put on since the last heat."""
+    on = list(pending)
+    for place, stage in enumerate(stages):
+        here = f"{at}.{place}"
+        if isinstance(stage, Dress):
+            on.append(stage.layer)
+        elif isinstance(stage, Rounds):
+            on = one_sauce_a_fire(ranges, stage.stages, f"{here}.stages", on)
+        elif isinstance(stage, Split):
+            for tail, share in enumerate(stage.shares):
+                one_sauce_a_fire(ranges, share.stages, f"{here}.shares.{tail}.stages", on)
+        elif isinstance(stage, Heat) and stage.heat in heat_keys():
+            on += [act.layer for act in stage.acts if act.do == "coat"]
+            if heat_row(stage.heat).fierce is not None and len(set(on)) > 1:
+                ranges.add(f"{here}.acts", ", ".join(dict.fromkeys(on)), NEVER_BOTH)
+            on = []
+    return on
 
 
 def run_through(stages: Sequence[Stage]) -> Iterator[Stage]:
@@ -403,9 +426,6 @@ def check_heat(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
             ranges.add(f"{at}.liquid_l", stage.liquid_l, f"null: no liquid in the {row.name}")
     check_until(ranges, f"{at}.until", stage, plan)
     ranges.within(f"{at}.coat_mm", stage.coat_mm, 0.1, 2.0, "mm")
-    sauces = {act.layer for act in stage.acts if act.do == "coat"}
-    if len(sauces) > 1:
-        ranges.add(f"{at}.acts", ", ".join(sorted(sauces)), NEVER_BOTH)
     check_inside(ranges, at, stage)
     before = 0.0
     for place, act in enumerate(stage.acts):

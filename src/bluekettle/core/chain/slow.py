@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import Food, dish_now, heated
+from bluekettle.core.chain.food import Food, dish_now, heated, peak_from_now
 from bluekettle.core.chain.heats import HeatRow, heat_row
 from bluekettle.core.chain.passage import Passage, SlowHeat, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat, HeatAct, Plan
@@ -33,6 +33,7 @@ from bluekettle.core.stages.tenderise import (
 )
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import boiling_point_c
+from bluekettle.core.units import amount
 
 Array = NDArray[np.float64]
 
@@ -61,7 +62,8 @@ def slow_dish(stage: Heat, food: Food, plan: Plan) -> Dish:
 def run_slow(stage: Heat, food: Food, step: Step, hold_s: float) -> Tenderised:
     """This heat for so long [s]; a vessel that this food has just left is hot still."""
     dish = slow_dish(stage, food, step.plan)
-    again = step.kitchen.last_heat == stage.heat and dish.first.takes_liquid
+    used = step.warm(heat_row(stage.heat).body)
+    again = used is not None and used.heat == stage.heat and dish.first.takes_liquid
     hot_c = boiling_point_c(dish.kitchen.or_typical("altitude_m")) if again else None
     found = cut(step.plan.cut)
     return run_tenderise(
@@ -79,6 +81,8 @@ def found_minutes(stage: Heat, pair: Food, step: Step) -> float:
         The longest hold of this heat does not get there; it tells how far it got.
     """
     pair = settled(step, pair)
+    if stage.until.by == "core":
+        pair = peak_from_now(pair)
     row = heat_row(stage.heat).slow
     if row is None:
         raise MissingData("slow heat", stage.heat, ())
@@ -129,7 +133,7 @@ def slow(stage: Heat, food: Food, step: Step) -> Passage:
     direct = step.stays_from(stage)
     loading = step.hands("dial" if direct else row.slow.load, food)
     says = f"Turn the {row.slow.name} to its next setting" if direct else row.slow.load_says
-    links = [link(stage, "load", "preheat", says, "hands", loading)]
+    links = [link(stage, "dial" if direct else "load", "preheat", says, "hands", loading)]
     warmed = None
     if row.slow.preheat and not direct:
         wait, warmed = waited_for(stage, dish, row, step, loading)
@@ -216,7 +220,7 @@ class Found:
 
 def found_body(body: str, dial: float, row: HeatRow, step: Step) -> Found:
     """What is left of a preheat where a stage before has warmed the same body."""
-    used = step.kitchen.used.get(body)
+    used = step.warm(body)
     if used is None:
         return Found(1.0, step.zero(), False)
     if used.heat == row.key and row.dial_unit != "°C":
@@ -241,9 +245,16 @@ def waited_for(
     found = found_body(row.body, dish.kitchen.or_typical(row.slow.dial), row, step)
     preheat = preheat_first_s(dish, step.draws) * found.share * doubt
     could = step.kitchen.elapsed_s - found.free_s + loading
-    if not step.kitchen.last_heat:
+    careful = np.quantile(preheat, 0.9)
+    if not step.kitchen.last_heat and np.median(could) < careful:
+        # Switched on with the first act of all.
         return worth_waiting(np.maximum(0.0, preheat - could)), None
-    ahead = np.minimum(could, np.quantile(preheat, 0.9))
+    ahead = np.minimum(could, careful)
     wait = worth_waiting(np.maximum(0.0, preheat - ahead))
-    label = f"Heat the {row.slow.name}"
+    label = heating_label(row.slow.name, row, dish.kitchen.or_typical(row.slow.dial))
     return wait, Warmed(label, f"{stage.id}.load", preheat, wait, ahead)
+
+
+def heating_label(name: str, row: HeatRow, dial: float) -> str:
+    """What is switched on, and what it is set to."""
+    return f"Heat the {name}" + (f" to {amount(dial, '°C')}" if row.dial_unit == "°C" else "")

@@ -7,11 +7,12 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import Food, stood
+from bluekettle.core.chain.food import Food, peak_from_now, stood
 from bluekettle.core.chain.passage import Passage, Step, link
 from bluekettle.core.chain.plan import Cool, Hold, Marinate, Rest, Thaw
 from bluekettle.core.errors import NotConverged
 from bluekettle.core.heat import Surroundings, surroundings
+from bluekettle.core.stages import cut
 from bluekettle.core.stages.forecast import COVERED, HOLD_ABOVE_C, IN_ROOM
 from bluekettle.core.units import span_words
 
@@ -96,7 +97,8 @@ def marinate(stage: Marinate, food: Food, step: Step) -> Passage:
         link(stage, "bag", "season", f"Into the {layer.name}, into the fridge", "hands", hands),
         link(stage, "marinate", "marinate", f"In the {layer.name}", "machine", seconds),
     )
-    return Passage(replace(after, wet=True), links, touched_raw=frozenset({stage.layer}))
+    touched = frozenset() if cut(step.plan.cut).cooked else frozenset({stage.layer})
+    return Passage(replace(after, wet=True), links, touched_raw=touched)
 
 
 def rest(stage: Rest, food: Food, step: Step) -> Passage:
@@ -135,4 +137,7 @@ def hold(stage: Hold, food: Food, step: Step) -> Passage:
     line = link(stage, "kept", "hold", label, "machine", seconds)
     cold = float(np.quantile(after.brought.profile_c[:, 0], 0.05))
     late = stage.how != "chilled" and cold < HOLD_ABOVE_C
+    if stage.how == "chilled" and step.more:
+        # What is heated once more is checked once more.
+        after = replace(peak_from_now(after), checked=False)
     return Passage(after, (line,), notes=("hold-cold",) if late else ())

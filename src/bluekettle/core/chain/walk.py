@@ -93,7 +93,7 @@ class Gate:
 
 @dataclass(frozen=True)
 class Passed:
-    """One stage as it was run, and the food it began with."""
+    """One stage as it was run, and the check that belongs after it."""
 
     stage: Stage
     passage: Passage
@@ -152,7 +152,8 @@ def walk(plan: Plan, draws: Draws) -> Walk:
         Kitchen(np.zeros(draws.members)),
         Kitchen(np.zeros(2)),
     )
-    passed, state = along(plan, line, state, draws, pair_draws, split is not None)
+    follows = [has_heat(share.stages) for share in split.shares] if split else []
+    passed, state = along(plan, line, state, draws, pair_draws, follows)
     tails: list[Tail] = []
     begun, pair_begun = state.kitchen.elapsed_s, state.pair_kitchen.elapsed_s
     kitchen, pair_kitchen = state.kitchen, state.pair_kitchen
@@ -164,10 +165,15 @@ def walk(plan: Plan, draws: Draws) -> Walk:
             kitchen,
             pair_kitchen,
         )
-        tail, end = along(plan, unrolled(share.stages), part, draws, pair_draws, False)
+        tail, end = along(plan, unrolled(share.stages), part, draws, pair_draws, [])
         tails.append(Tail(share.share, tuple(tail), end.food))
         kitchen, pair_kitchen = end.kitchen, end.pair_kitchen
     return Walk(tuple(passed), beside, tuple(tails), state.food)
+
+
+def has_heat(stages: Sequence[Stage]) -> bool:
+    """Whether any of these stages is a heat."""
+    return any(isinstance(stage, Heat) for stage in unrolled(stages))
 
 
 def shared_out(food: Food, share: float) -> Food:
@@ -181,26 +187,30 @@ def along(
     state: State,
     draws: Draws,
     pair_draws: Draws,
-    tails_follow: bool,
+    tails: Sequence[bool],
 ) -> tuple[list[Passed], State]:
-    """The food along some stages, one after the other."""
+    """The food along some stages, one after the other. tails : of a split that follows, whether
+    each share is heated in it: a check waits for a later heat only where all of the food has one.
+    """
     found = cut(plan.cut)
     passed: list[Passed] = []
     for place, stage in enumerate(stages):
         rest_of = stages[place + 1 :]
         after = rest_of[0] if rest_of else None
-        more = tails_follow or any(isinstance(one, Heat) for one in rest_of)
+        heats = has_heat(rest_of)
+        more = heats or any(tails)
+        sure = heats or (bool(tails) and all(tails))
         before = stages[place - 1] if place else None
         step = Step(plan, draws, state.kitchen, before, after, more)
         pair_step = replace(step, draws=pair_draws, kitchen=state.pair_kitchen)
         if isinstance(stage, Heat):
             stage = timed(stage, state.pair, pair_step)
         passage = run_stage(stage, state.food, step)
-        gate = gate_after(stage, passage, found, rest_of, more)
+        gate = gate_after(stage, passage, found, rest_of, sure)
         if gate is not None:
             passage = with_gate(stage, passage, gate, found, step)
         last = any(isinstance(one, Heat) and one.until.by in OPEN_ENDS for one in rest_of)
-        pair = passage_of_pair(stage, state.pair, pair_step) if last or tails_follow else None
+        pair = run_stage(stage, state.pair, pair_step) if last or any(tails) else None
         passed.append(Passed(stage, passage, gate))
         state = State(
             passage.food,
@@ -209,11 +219,6 @@ def along(
             state.pair_kitchen if pair is None else kitchen_after(state.pair_kitchen, stage, pair),
         )
     return passed, state
-
-
-def passage_of_pair(stage: Stage, pair: Food, step: Step) -> Passage:
-    """The same stage for the median and the unfavourable member."""
-    return run_stage(stage, pair, step)
 
 
 def timed(stage: Heat, pair: Food, step: Step) -> Heat:
@@ -231,7 +236,7 @@ def kitchen_after(kitchen: Kitchen, stage: Stage, passage: Passage) -> Kitchen:
     used, last = dict(kitchen.used), kitchen.last_heat
     if isinstance(stage, Heat):
         held = sum(one.seconds for one in passage.links if one.kind == "check")
-        used[passage.body] = Used(stage.heat, passage.dial, elapsed - held, passage.emptied)
+        used[passage.body] = Used(stage.heat, passage.dial, elapsed - held)
         last = stage.heat
     raw = kitchen.raw_layers | passage.touched_raw
     return Kitchen(elapsed, used, raw, last)

@@ -53,6 +53,7 @@ class Cut:
     aspect: float  # length over breadth of a piece
     bends: bool  # a rack or an arm can be coiled in a pot
     salted: bool  # as it is bought
+    cooked: bool  # as it is bought: what touches it has touched nothing raw
     site: str
     targets: dict[str, float]
     overdone: float
@@ -99,6 +100,7 @@ def _read_cut(line: Row) -> Cut:
         float(line["aspect"]),
         line["bends"] == "yes",
         line["salted"] == "yes",
+        line["cooked"] == "yes",
         line["site"],
         targets,
         float(line["c_overdone"]),

@@ -50,6 +50,11 @@ onKeyStroke('z', (event) => {
     <template v-if="!draft.chain">
       <h1>What shall it go through?</h1>
       <p class="lead">Heats, waits and hands in a row. Pick one that is near, then change it.</p>
+      <p v-if="draft.left" class="back">
+        <el-button class="plain-button" data-test="back" @click="draft.begin(draft.left)">
+          Back to “{{ draft.left.name || 'what you had' }}”, as you changed it
+        </el-button>
+      </p>
       <ProblemNote
         v-if="templates.error.value"
         :problem="templates.error.value"

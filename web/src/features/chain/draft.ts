@@ -18,6 +18,11 @@ export const useChainDraft = defineStore('chain', () => {
   const before = ref<Chain[]>([])
   const after = ref<Chain[]>([])
 
+  /** What was left for the shelf: it outlives the page, so that nothing is lost. */
+  const left = useStorage<Chain | null>('kettle-chain-left', null, localStorage, {
+    serializer: json,
+  })
+
   function begin(next: Chain) {
     before.value = []
     after.value = []
@@ -25,6 +30,7 @@ export const useChainDraft = defineStore('chain', () => {
   }
 
   function leave() {
+    left.value = chain.value
     chain.value = null
   }
 
@@ -94,6 +100,7 @@ export const useChainDraft = defineStore('chain', () => {
 
   return {
     chain,
+    left,
     begin,
     leave,
     edit,
