@@ -101,6 +101,9 @@ def test_nobody_is_told_to_switch_on_hours_before_it_is_needed(kitchen):
     load = next(s for s in live["steps"] if s["key"] == "foil.load")
     ahead = datetime.fromisoformat(load["due_at"]) - datetime.fromisoformat(warm["due_at"])
     assert 0 < ahead.total_seconds() < 2400
+    brined = chain("long-braise")
+    stage(brined, "salt")["sit_min"] = 600.0
+    assert kitchen.post("/cooks/chains", {"chain": brined})["says"].startswith("Salt")
     # Nothing to wait for: then it is switched on with the first act.
     braise = begin(kitchen, "long-braise")
     assert braise["says"].startswith("Oven on, 150 °C. Salt")

@@ -279,6 +279,14 @@ def test_chilled_food_is_heated_and_checked_anew(kitchen):
     timers = {s["stage"]: s["timer_s"] for s in found["slow_heats"]}
     up = next(k for k in found["links"] if k["key"] == "again.come_up")["band"]["likely_s"]
     assert timers["again"] + up > 1200.0
+    # So it is where it only stood for three hours: its own heat has to bring it there.
+    document["stages"][2] = {"kind": "rest", "id": "stand", "minutes": 180.0}
+    stood = kitchen.post("/chain-forecasts", document, 200)
+    again = next(s for s in stood["slow_heats"] if s["stage"] == "again")
+    up = next(k for k in stood["links"] if k["key"] == "again.come_up")["band"]["likely_s"]
+    assert again["timer_s"] + up > 600.0
+    centre = dict(zip(again["traces"]["time_s"], again["traces"]["centre_c"], strict=True))
+    assert max(centre.values()) > 73.0
 
 
 def test_frozen_ribs_within_the_hour_are_told_their_honest_time(kitchen):
