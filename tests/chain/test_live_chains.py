@@ -97,7 +97,7 @@ def test_nobody_is_told_to_switch_on_hours_before_it_is_needed(kitchen):
     live = begin(kitchen, "foil-then-grill")
     assert live["says"] == "Pat the rub on."
     warm = next(s for s in live["steps"] if s["key"] == "foil.warm_up")
-    assert warm["label"] == "Heat the foil packet to 150 °C"
+    assert warm["label"] == "Heat the oven to 150 °C"
     load = next(s for s in live["steps"] if s["key"] == "foil.load")
     ahead = datetime.fromisoformat(load["due_at"]) - datetime.fromisoformat(warm["due_at"])
     assert 0 < ahead.total_seconds() < 2400

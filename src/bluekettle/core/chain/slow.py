@@ -251,7 +251,9 @@ def waited_for(
         return worth_waiting(np.maximum(0.0, preheat - could)), None
     ahead = np.minimum(could, careful)
     wait = worth_waiting(np.maximum(0.0, preheat - ahead))
-    label = heating_label(row.slow.name, row, dish.kitchen.or_typical(row.slow.dial))
+    # Foil and a covered dish stand in an oven: it is the oven that heats up.
+    name = "oven" if row.body == "oven" else row.slow.name
+    label = heating_label(name, row, dish.kitchen.or_typical(row.slow.dial))
     return wait, Warmed(label, f"{stage.id}.load", preheat, wait, ahead)
 
 

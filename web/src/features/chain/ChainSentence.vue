@@ -6,15 +6,26 @@ import type { ChainForecast, Choices, Fault } from '@/api/client'
 import FoodEditor from './FoodEditor.vue'
 import StageEditor from './StageEditor.vue'
 import { useChainDraft } from './draft'
+import { stageAt } from './stages'
 
 const props = defineProps<{ forecast: ChainForecast; choices: Choices; faults: Fault[] }>()
 const draft = useChainDraft()
 const open = ref<string>()
 const phone = useMediaQuery('(max-width: 640px)')
+const wrong = computed(() =>
+  props.faults.map((fault) => (draft.chain && stageAt(draft.chain, fault.field)) || '-'),
+)
+/** What was said of a stage before it went wrong. */
+const about = (fault: Fault) => {
+  const stage = draft.chain && stageAt(draft.chain, fault.field)
+  const said = props.forecast.sentence.find((one) => one.stage.replace(/\.[1-8]$/, '') === stage)
+  return said ? `“${said.text}”: ` : ''
+}
 const clauses = computed(() =>
   props.forecast.sentence.map((clause, i) => ({
     ...clause,
     key: clause.stage || 'food',
+    wrong: wrong.value.includes(clause.stage.replace(/\.[1-8]$/, '')),
     end: i + 1 === props.forecast.sentence.length ? '.' : ', ',
   })),
 )
@@ -64,6 +75,7 @@ function key(event: KeyboardEvent, stage: string) {
               role="button"
               tabindex="0"
               class="clause"
+              :class="{ wrong: clause.wrong }"
               :aria-expanded="open === clause.key"
               aria-haspopup="dialog"
               :data-test="`clause-${clause.key}`"
@@ -75,7 +87,7 @@ function key(event: KeyboardEvent, stage: string) {
               >{{ clause.text }}</span
             >
           </template>
-          <div class="inside" @keydown.esc.stop="shut(clause.key)">
+          <div class="inside" @keydown.esc.capture.stop="shut(clause.key)">
             <FoodEditor v-if="clause.key === 'food'" :choices="choices" />
             <StageEditor
               v-else
@@ -111,7 +123,7 @@ function key(event: KeyboardEvent, stage: string) {
       />
     </el-drawer>
     <p v-for="fault in faults" :key="fault.field" class="fault" role="alert">
-      <template v-if="fault.given">{{ fault.given }} will not do. </template>Use
+      {{ about(fault) }}<template v-if="fault.given">{{ fault.given }} will not do. </template>Use
       {{ fault.accepted }}.
     </p>
   </div>
@@ -145,6 +157,11 @@ function key(event: KeyboardEvent, stage: string) {
 .inside {
   max-height: 52vh;
   overflow: auto;
+}
+.clause.wrong {
+  text-decoration-style: wavy;
+  text-decoration-color: var(--kettle-stop);
+  color: var(--kettle-stop);
 }
 .close {
   margin-top: 14px;

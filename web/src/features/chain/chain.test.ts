@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import type { Chain, ChainStage } from '@/api/client'
 import { choices } from '@/__tests__/kitchen'
 import { useChainDraft } from './draft'
-import { changed, fieldsOf, find, freshId, offers, read } from './stages'
+import { changed, fieldsOf, find, freshId, offers, read, stageAt } from './stages'
 
 const heats = choices.heats
 const chain = (): Chain =>
@@ -52,6 +52,12 @@ describe('stages', () => {
     expect(stage(at, 'broil.2').id).toBe('broil')
     expect(stage(at, 'two').kind).toBe('rest')
     expect(find(at, 'nowhere')).toBeUndefined()
+  })
+
+  it('are found by the field of a fault', () => {
+    expect(stageAt(chain(), 'stages.1.stages.0.mm')).toBe('brush')
+    expect(stageAt(chain(), 'stages.2.shares.1.stages.0.minutes')).toBe('two')
+    expect(stageAt(chain(), 'food.mass_kg')).toBeUndefined()
   })
 
   it('show a distance in centimetres and keep metres', () => {

@@ -183,6 +183,18 @@ export function find(chain: Chain, id: string): { list: ChainStage[]; place: num
   return undefined
 }
 
+/** The stage that a field of the document lies in: "stages.1.stages.0.mm" is of the brush. */
+export function stageAt(chain: Chain, field: string): string | undefined {
+  let at: unknown = chain
+  let found: string | undefined
+  for (const key of field.split('.')) {
+    at = (at as Loose | undefined)?.[key]
+    const named = at as { id?: string; kind?: string } | undefined
+    if (named?.id && named.kind) found = named.id
+  }
+  return found
+}
+
 /** Stages that make sense after any other, at most four. */
 export function offers(chain: Chain): { text: string; stage: Loose }[] {
   const sauce = sauceOf(chain)
