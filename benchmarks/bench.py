@@ -14,6 +14,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
+import chains
 import server
 from plain_film import solve
 
@@ -103,6 +104,7 @@ def speed(coating: Coating) -> None:
         ),
         "the same at the next stroke": (lambda: analyse(LONG), "50 ms"),
         "reading those lines": (lambda: read_lines(LONG.lines) if forget_lines() else None, ""),
+        **chains.work(),
         "what each assumption is worth": (lambda: effects(RIBS), ""),
     }
     for name, (call, goal) in work.items():

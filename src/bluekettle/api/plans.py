@@ -17,7 +17,7 @@ from bluekettle.api.base import (
     now,
     tagged,
 )
-from bluekettle.schemas.cook import PlanCreate, PlanPublic, PlansPublic
+from bluekettle.schemas.plan import PlanCreate, PlanPublic, PlansPublic, RevisionsPublic
 from bluekettle.services import plans as service
 
 blueprint = APIBlueprint(
@@ -33,7 +33,7 @@ def list_plans(query: PageQuery) -> PlansPublic:
 
 @blueprint.post("", responses={201: PlanPublic, **PROBLEMS})
 def create_plan(body: PlanCreate) -> Response:
-    """Keep a dish."""
+    """Keep a dish or a chain."""
     return tagged(service.keep_plan(engine(), body.dish, now()), 201)
 
 
@@ -47,6 +47,12 @@ def get_plan(path: IdPath) -> Response:
 def change_plan(path: IdPath, body: PlanCreate, header: IfMatch) -> Response:
     """Change a plan; with If-Match, only the version that was read."""
     return tagged(service.keep_plan(engine(), body.dish, now(), path.id, header.version))
+
+
+@blueprint.get("/<int:id>/revisions", responses={200: RevisionsPublic, **FOUND})
+def list_revisions(path: IdPath) -> RevisionsPublic:
+    """What a plan was before it was changed, newest first."""
+    return service.list_revisions(engine(), path.id)
 
 
 @blueprint.delete("/<int:id>", responses={204: None, **FOUND})

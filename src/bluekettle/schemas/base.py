@@ -153,3 +153,11 @@ def limited(name: str, text: str, default: Any = ...) -> Any:
     """A field whose bounds and unit are those of the core's LIMITS."""
     low, high, unit = LIMITS[name]
     return Field(default, ge=low, le=high, strict=True, description=f"{text} [{unit}]")
+
+
+class AsidePublic(PublicModel):
+    """A record that cannot be read: it is set aside, and the others live."""
+
+    id: int
+    title: str
+    why: str

@@ -1,4 +1,4 @@
-"""Plans kept, live cooks, their events and outcomes."""
+"""Live cooks, their events and outcomes."""
 
 from __future__ import annotations
 
@@ -8,45 +8,13 @@ from uuid import UUID
 
 from pydantic import Field
 
-from bluekettle.schemas.base import CreateModel, Moment, PublicModel
+from bluekettle.schemas.base import AsidePublic, CreateModel, Moment, PublicModel
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
 
 MOST_AGO_S = 31 * 86_400.0
 Reason = Annotated[str, Field(min_length=3, max_length=300)]
-
-
-class PlanCreate(CreateModel):
-    """A dish to keep as the plan."""
-
-    dish: DishDocument
-
-
-class PlanPublic(PublicModel):
-    """A kept plan."""
-
-    id: int
-    title: str
-    dish: dict[str, Any]
-    version: int = Field(description="the same as its ETag")
-    updated_at: datetime
-
-
-class AsidePublic(PublicModel):
-    """A record that cannot be read: it is set aside, and the others live."""
-
-    id: int
-    title: str
-    why: str
-
-
-class PlansPublic(PublicModel):
-    """A page of kept plans, newest first."""
-
-    plans: list[PlanPublic]
-    aside: list[AsidePublic] = Field(default_factory=list)
-    more: str = Field("", description="put this into `after` for the next page; empty on the last")
 
 
 class AcceptedDocument(CreateModel):
@@ -84,6 +52,7 @@ class ChainCookCreate(CreateModel):
     when: Literal["now", "planned"] = Field(
         "now", description="planned: wait for the start that the serving time asks for"
     )
+    plan_id: int | None = Field(None, ge=1, le=2**53, description="the kept chain it came from")
     accepted: list[AcceptedDocument] = Field(
         default_factory=list, max_length=20, description="a reason for every stop that stands"
     )

@@ -10,8 +10,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field
 
-from bluekettle.schemas.base import CreateModel, Key, PublicModel
-from bluekettle.schemas.cook import AsidePublic
+from bluekettle.schemas.base import AsidePublic, CreateModel, Key, PublicModel
 from bluekettle.schemas.dish import CutKey, InsideDocument, LearntDocument, MachineDocument
 from bluekettle.schemas.forecast import OpenBandPublic
 

@@ -9,8 +9,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bluekettle.schemas.base import CreateModel, PublicModel
-from bluekettle.schemas.cook import AsidePublic
+from bluekettle.schemas.base import AsidePublic, CreateModel, PublicModel
 from bluekettle.schemas.dish import IngredientDocument, KitchenDocument
 from bluekettle.schemas.forecast import GlazePublic
 

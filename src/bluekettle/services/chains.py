@@ -46,6 +46,8 @@ from bluekettle.services.dishes import allergens_of_sauce, kitchen_of, lines_of,
 from bluekettle.services.forecasts import band, draws_of, serving_faults, strip_public
 from bluekettle.services.scenes import facts_of_chain
 
+MEMORY: core.Memory[core.Known] = core.Memory()  # of this process
+
 
 def plan_of(document: given.ChainDocument) -> core.Plan:
     """The core's plan.
@@ -194,7 +196,7 @@ def glaze_of(
     plan = plan_of(document)
     seen = tuple(Sighting(sign, at_s) for sign, at_s in signs)
     told = replace(plan, told={stage: acts}, sightings={**plan.sightings, stage: seen})
-    found = core.forecast_plan(told, None, draws_of(plan.seed))
+    found = core.forecast_plan(told, None, draws_of(plan.seed), MEMORY)
     fire = next(fire for fire in found.fires if fire.stage == stage)
     return fire_public(fire, found).glaze
 
@@ -217,7 +219,7 @@ def core_forecast(document: given.ChainDocument, now: datetime) -> core.PlanFore
         raise OutOfRange(faults)
     available = (document.serve_at - now).total_seconds() if document.serve_at else None
     try:
-        found = core.forecast_plan(plan, available, draws_of(plan.seed))
+        found = core.forecast_plan(plan, available, draws_of(plan.seed), MEMORY)
     except NotConverged as error:
         raise OutOfRange([out_of_reach(document, error)]) from error
     return found

@@ -23,6 +23,7 @@ from bluekettle.core.sauce import (
     sample_sauce_lines,
 )
 from bluekettle.core.stages import JOBS, Dish, Kitchen, Learnt, Sighting, cut, cut_keys
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import (
     DishDocument,
     IngredientDocument,
@@ -213,8 +214,11 @@ def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
     return dish
 
 
-def title_of(document: DishDocument) -> str:
-    """A short name for lists: cut and sauce."""
+def title_of(document: DishDocument | ChainDocument) -> str:
+    """A short name for lists: what the cook calls it, or cut and sauce."""
+    if isinstance(document, ChainDocument):
+        food = document.food.cut
+        return document.name or (cut(food).name if food in cut_keys() else food).capitalize()
     name = cut(document.cut).name if document.cut in cut_keys() else document.cut
     sauce = document.sauce
     if sauce is None:

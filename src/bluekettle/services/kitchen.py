@@ -15,7 +15,7 @@ from bluekettle.core.errors import CoreError, Fault, OutOfRange, Ranges
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import JOBS, LIMITS, finish_keys
 from bluekettle.core.tables import Row, row, rows
-from bluekettle.schemas.cook import AsidePublic
+from bluekettle.schemas.base import AsidePublic
 from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument
 from bluekettle.schemas.kitchen import (
     GEAR,

@@ -8,9 +8,9 @@ from sqlalchemy import Engine
 from sqlmodel import Session
 
 from bluekettle.core.stages import StepState
+from bluekettle.schemas.base import AsidePublic
 from bluekettle.schemas.cook import (
     AcceptedPublic,
-    AsidePublic,
     CookPublic,
     CooksPublic,
     CookSummary,

@@ -2,20 +2,31 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from sqlalchemy import Engine
 from sqlmodel import Session
 
 from bluekettle.core.errors import Fault, OutOfRange
-from bluekettle.schemas.cook import AsidePublic, PlanPublic, PlansPublic
+from bluekettle.schemas.base import AsidePublic
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument, SauceDocument
+from bluekettle.schemas.plan import (
+    ANY_DISH,
+    PlanPublic,
+    PlansPublic,
+    RevisionPublic,
+    RevisionsPublic,
+)
 from bluekettle.services.dishes import title_of
 from bluekettle.services.errors import Changed, NotFound
 from bluekettle.services.paging import make_place, read_place
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
-from bluekettle.store.tables import Plan, Sauce
+from bluekettle.store.tables import Plan, PlanRevision, Sauce
+
+APART = timedelta(minutes=10)  # of editing between two revisions
+MOST_REVISIONS = 30
 
 
 def list_plans(engine: Engine, search: str = "", after: str = "", most: int = 50) -> PlansPublic:
@@ -26,7 +37,7 @@ def list_plans(engine: Engine, search: str = "", after: str = "", most: int = 50
         found, aside = [], []
         for row in rows[:most]:
             try:
-                DishDocument.model_validate(row.dish)
+                ANY_DISH.validate_python(row.dish)
                 found.append(PlanPublic.model_validate(row))
             except ValueError as error:
                 why = str(error).splitlines()[0][:200]
@@ -46,7 +57,7 @@ def get_plan(engine: Engine, plan_id: int) -> PlanPublic:
 
 def keep_plan(
     engine: Engine,
-    document: DishDocument,
+    document: DishDocument | ChainDocument,
     now: datetime,
     plan_id: int | None = None,
     version: int | None = None,
@@ -60,16 +71,17 @@ def keep_plan(
     Changed
         The plan is no longer at the `version` that was read.
     OutOfRange
-        Its sauce names a kept one that is not there.
+        A sauce of it names a kept one that is not there.
     """
     with Session(for_writing(engine)) as session:
-        check_sauce(session, document)
+        check_sauces(session, document)
         if plan_id is None:
             plan = Plan(title="", dish={}, version=0, updated_at=now)
         else:
             plan = _load(session, plan_id)
             if version is not None and version != plan.version:
                 raise Changed("plan", plan_id, plan.version)
+            keep_revision(session, plan, now)
         plan.title = title_of(document)
         plan.dish = document.model_dump(mode="json")
         plan.version += 1
@@ -81,13 +93,52 @@ def keep_plan(
         return answer
 
 
-def check_sauce(session: Session, document: DishDocument) -> None:
-    """A copy of a kept sauce names one that is there; OutOfRange otherwise."""
-    sauce = document.sauce
-    wanted = sauce.sauce_id if isinstance(sauce, SauceDocument) else None
-    if wanted is not None and session.get(Sauce, wanted) is None:
-        accepted = "the number of a kept sauce, or null"
-        raise OutOfRange([Fault("dish.sauce.sauce_id", wanted, accepted)])
+def check_sauces(session: Session, document: DishDocument | ChainDocument) -> None:
+    """Every copy of a kept sauce names one that is there; OutOfRange otherwise."""
+    held = {"dish.sauce.sauce_id": document.sauce} if isinstance(document, DishDocument) else {}
+    if isinstance(document, ChainDocument):
+        held = {
+            f"dish.layers.{place}.sauce.sauce_id": layer.sauce
+            for place, layer in enumerate(document.layers)
+        }
+    wanted = {
+        field: sauce.sauce_id for field, sauce in held.items() if isinstance(sauce, SauceDocument)
+    }
+    accepted = "the number of a kept sauce, or null"
+    faults = [
+        Fault(field, number, accepted)
+        for field, number in wanted.items()
+        if number is not None and session.get(Sauce, number) is None
+    ]
+    if faults:
+        raise OutOfRange(faults)
+
+
+def keep_revision(session: Session, plan: Plan, now: datetime) -> None:
+    """Keep a plan as it is before it is changed, but not every stroke of the same few minutes."""
+    before = repositories.revisions(session, int(plan.id or 0))
+    same_sitting = now - plan.updated_at < APART
+    if before and same_sitting and plan.updated_at - before[0].kept_at < APART:
+        return
+    session.add(
+        PlanRevision(
+            plan_id=int(plan.id or 0),
+            version=plan.version,
+            title=plan.title,
+            dish=plan.dish,
+            kept_at=plan.updated_at,
+        )
+    )
+    for old in before[MOST_REVISIONS - 1 :]:
+        session.delete(old)
+
+
+def list_revisions(engine: Engine, plan_id: int) -> RevisionsPublic:
+    """What a plan was before, newest first; NotFound."""
+    with Session(engine) as session:
+        _load(session, plan_id)
+        rows = repositories.revisions(session, plan_id)
+        return RevisionsPublic(revisions=[RevisionPublic.model_validate(row) for row in rows])
 
 
 def drop_plan(engine: Engine, plan_id: int) -> None:

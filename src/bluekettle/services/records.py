@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import Engine
 from sqlmodel import Session, col, select
 
-from bluekettle.schemas.cook import AsidePublic
+from bluekettle.schemas.base import AsidePublic
 from bluekettle.services.errors import Unreadable
 from bluekettle.services.kitchen import get_kitchen
 from bluekettle.services.log import load

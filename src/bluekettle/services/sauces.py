@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy import Engine
 from sqlmodel import Session
 
-from bluekettle.schemas.cook import AsidePublic
+from bluekettle.schemas.base import AsidePublic
 from bluekettle.schemas.sauce import SauceCreate, SauceKept, SaucesKept
 from bluekettle.services.dishes import known_of
 from bluekettle.services.errors import Changed, Conflict, NotFound, Unreadable
@@ -95,10 +96,22 @@ def drop_sauce(engine: Engine, sauce_id: int, replace: bool) -> None:
         for plan_id, _ in users:
             plan = session.get(Plan, plan_id)
             if plan is not None:
-                plan.dish = {**plan.dish, "sauce": {**plan.dish["sauce"], "sauce_id": None}}
+                plan.dish = without_sauce(plan.dish, sauce_id)
                 session.add(plan)
         session.delete(sauce)
         session.commit()
+
+
+def without_sauce(part: Any, sauce_id: int) -> Any:
+    """The same document, its copies of a sauce naming it no longer."""
+    if isinstance(part, list):
+        return [without_sauce(one, sauce_id) for one in part]
+    if not isinstance(part, dict):
+        return part
+    return {
+        key: None if key == "sauce_id" and one == sauce_id else without_sauce(one, sauce_id)
+        for key, one in part.items()
+    }
 
 
 def kept(sauce: Sauce, users: dict[int, list[tuple[int, str]]]) -> SauceKept:

@@ -67,7 +67,7 @@ def start_cook(engine: Engine, request: CookCreate, now: datetime, strips: Strip
         request.dish.model_dump(mode="json"),
         facts_of(forecast).model_dump(mode="json"),
     )
-    return keep_begun(engine, begun, request, now, strips, request.plan_id)
+    return keep_begun(engine, begun, request, now, strips)
 
 
 def start_chain(
@@ -77,7 +77,7 @@ def start_chain(
     forecast, steps, facts = strips.workshop.run("begin_chain", request.chain, now)
     document = request.chain.model_dump(mode="json")
     begun = Begun(forecast, steps, document, facts.model_dump(mode="json"))
-    return keep_begun(engine, begun, request, now, strips, None)
+    return keep_begun(engine, begun, request, now, strips)
 
 
 @dataclass(frozen=True)
@@ -98,7 +98,6 @@ def keep_begun(
     request: CookCreate | ChainCookCreate,
     now: datetime,
     strips: Strips,
-    plan_id: int | None,
 ) -> LivePublic:
     """Keep a cook that begins, with the reasons for its stops."""
     forecast, steps = begun.forecast, begun.steps
@@ -106,6 +105,7 @@ def keep_begun(
     if request.when == "planned":
         steps = after_wait(steps, (forecast.serve_at - now).total_seconds())
     with Session(for_writing(engine)) as session:
+        plan_id = request.plan_id
         if plan_id is not None and session.get(Plan, plan_id) is None:
             raise NotFound("plan", plan_id)
         cook = Cook(

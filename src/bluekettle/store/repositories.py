@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy.orm import defer
-from sqlmodel import Session, and_, case, col, func, or_, select, update
+from sqlmodel import Session, and_, case, col, delete, func, or_, select, update
 
 from bluekettle.store.tables import (
     Appliance,
@@ -17,6 +17,7 @@ from bluekettle.store.tables import (
     Observation,
     Outcome,
     Plan,
+    PlanRevision,
     Sauce,
 )
 
@@ -47,8 +48,15 @@ def plans(
 
 
 def forget_plan(session: Session, plan_id: int) -> None:
-    """Cooks that came from a plan no longer name it."""
+    """Cooks that came from a plan no longer name it; what it was before goes with it."""
     session.exec(update(Cook).where(col(Cook.plan_id) == plan_id).values(plan_id=None))
+    session.exec(delete(PlanRevision).where(col(PlanRevision.plan_id) == plan_id))
+
+
+def revisions(session: Session, plan_id: int) -> Sequence[PlanRevision]:
+    """What a plan was before, newest first."""
+    wanted = select(PlanRevision).where(PlanRevision.plan_id == plan_id)
+    return session.exec(wanted.order_by(col(PlanRevision.id).desc())).all()
 
 
 def cooks(
@@ -128,10 +136,13 @@ def sauces(
 
 
 def sauce_users(session: Session) -> dict[int, list[tuple[int, str]]]:
-    """Number and title of the plans that hold a copy of a kept sauce, by the sauce's number."""
-    held = func.json_extract(Plan.dish, "$.sauce.sauce_id")
-    sauce_id = case((func.json_valid(Plan.dish) == 1, held))
-    wanted = select(Plan.id, Plan.title, sauce_id).where(sauce_id.is_not(None))
+    """Number and title of the plans that hold a copy of a kept sauce, as their sauce or in one of
+    their layers, by the sauce's number.
+    """
+    whole = case((func.json_valid(Plan.dish) == 1, Plan.dish), else_="{}")
+    parts = func.json_tree(whole).table_valued("key", "atom", joins_implicitly=True)
+    wanted = select(Plan.id, Plan.title, parts.c.atom).distinct()
+    wanted = wanted.where(parts.c.key == "sauce_id", parts.c.atom.is_not(None))
     found: dict[int, list[tuple[int, str]]] = {}
     for plan_id, title, sauce in session.exec(wanted.order_by(col(Plan.id))).all():
         found.setdefault(int(sauce), []).append((int(plan_id or 0), title))

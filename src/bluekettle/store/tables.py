@@ -60,6 +60,19 @@ class Plan(SQLModel, table=True):
     updated_at: datetime = Field(sa_column=_moment())
 
 
+class PlanRevision(SQLModel, table=True):
+    """A plan as it was before it was changed."""
+
+    __tablename__ = "plan_revision"
+
+    id: int | None = Field(default=None, primary_key=True)
+    plan_id: int = Field(foreign_key="plan.id", index=True)
+    version: int
+    title: str
+    dish: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    kept_at: datetime = Field(sa_column=_moment())
+
+
 class Cook(SQLModel, table=True):
     """One live execution: its dish, what the plan knew when it began (kettle.cook/1), and a summary
     for lists, kept in step with every event.

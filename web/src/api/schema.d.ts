@@ -201,7 +201,7 @@ export interface paths {
         /** A page of kept plans, newest first. */
         get: operations["plans_list_plans_get"];
         put?: never;
-        /** Keep a dish. */
+        /** Keep a dish or a chain. */
         post: operations["plans_create_plan_post"];
         delete?: never;
         options?: never;
@@ -223,6 +223,23 @@ export interface paths {
         post?: never;
         /** Delete a plan. */
         delete: operations["plans_drop_plan__int_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plans/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a plan was before it was changed, newest first. */
+        get: operations["plans_list_revisions__int_id__revisions_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3078,10 +3095,38 @@ export interface components {
         };
         /**
          * PlanCreate
-         * @description A dish to keep as the plan.
+         * @description A dish or a chain to keep as the plan.
          */
         PlanCreate: {
-            dish: components["schemas"]["DishDocument"];
+            /** Dish */
+            dish: components["schemas"]["DishDocument"] | components["schemas"]["ChainDocument"];
+        };
+        /**
+         * RevisionsPublic
+         * @description What a plan was before, newest first.
+         */
+        RevisionsPublic: {
+            /** Revisions */
+            revisions: components["schemas"]["RevisionPublic"][];
+        };
+        /**
+         * RevisionPublic
+         * @description A plan as it was.
+         */
+        RevisionPublic: {
+            /** Version */
+            version: number;
+            /** Title */
+            title: string;
+            /** Dish */
+            dish: {
+                [key: string]: unknown;
+            };
+            /**
+             * Kept At
+             * Format: date-time
+             */
+            kept_at: string;
         };
         /**
          * CooksPublic
@@ -3519,6 +3564,11 @@ export interface components {
              * @enum {string}
              */
             when?: "now" | "planned";
+            /**
+             * Plan Id
+             * @description the kept chain it came from
+             */
+            plan_id?: number | null;
             /**
              * Accepted
              * @description a reason for every stop that stands
@@ -6422,6 +6472,67 @@ export interface operations {
             };
             /** @description Insufficient Storage */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plans_list_revisions__int_id__revisions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionsPublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

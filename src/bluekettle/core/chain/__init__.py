@@ -5,6 +5,7 @@ Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
+from bluekettle.core.chain.memory import Memory
 from bluekettle.core.chain.passage import Fire, SlowHeat
 from bluekettle.core.chain.plan import (
     Beside,
@@ -29,7 +30,7 @@ from bluekettle.core.chain.plan import (
     Until,
 )
 from bluekettle.core.chain.steps import plan_steps
-from bluekettle.core.chain.walk import Gate
+from bluekettle.core.chain.walk import Gate, Known
 
 __all__ = [
     "Beside",
@@ -44,8 +45,10 @@ __all__ = [
     "HeatRow",
     "Hold",
     "Inside",
+    "Known",
     "Layer",
     "Marinate",
+    "Memory",
     "Plan",
     "PlanForecast",
     "Rest",

@@ -9,9 +9,10 @@ from numpy.typing import NDArray
 
 from bluekettle.core.chain.food import Food
 from bluekettle.core.chain.heats import heat_row
+from bluekettle.core.chain.memory import Memory
 from bluekettle.core.chain.passage import Fire, SlowHeat, Warmed
 from bluekettle.core.chain.plan import Beside, Heat, Layer, Plan, TakeApart
-from bluekettle.core.chain.walk import Gate, Passed, Walk, walk
+from bluekettle.core.chain.walk import Gate, Known, Passed, Walk, walk
 from bluekettle.core.errors import within
 from bluekettle.core.glaze import Draws, draw_members
 from bluekettle.core.lethality import kill_for
@@ -78,7 +79,10 @@ class PlanForecast:
 
 
 def forecast_plan(
-    plan: Plan, available_s: float | None = None, draws: Draws | None = None
+    plan: Plan,
+    available_s: float | None = None,
+    draws: Draws | None = None,
+    memory: Memory[Known] | None = None,
 ) -> PlanForecast:
     """Forecast a plan from the first act to the plate.
 
@@ -89,6 +93,8 @@ def forecast_plan(
         Seconds until it is to be served: spare time becomes a covered wait before the last fire.
     draws : Draws, optional
         The ensemble; drawn from the plan's seed when absent.
+    memory : Memory, optional
+        Stages that were run before: after an edit only those from the first change on are run.
 
     Raises
     ------
@@ -101,7 +107,7 @@ def forecast_plan(
         within("available_s", available_s, 0.0, 31 * 86_400.0, "s")
     found = plan.check()
     draws = draws or draw_members(plan.seed)
-    way = walk(plan, draws)
+    way = walk(plan, draws, memory)
     passed = [*way.line, *(one for tail in way.tails for one in tail.line)]
     fires = tuple(one.passage.fire for one in passed if one.passage.fire is not None)
     slows = tuple(one.passage.slow for one in passed if one.passage.slow is not None)

@@ -9,7 +9,7 @@ import numpy as np
 from bluekettle.core.chain.food import Food, dish_now, in_strands, stood, with_rub
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Passage, Step, link, of_pieces
-from bluekettle.core.chain.plan import Blot, Drain, Dress, Heat, Season, TakeApart
+from bluekettle.core.chain.plan import Blot, Drain, Dress, Season, TakeApart
 from bluekettle.core.chain.waits import settled
 from bluekettle.core.heat import surroundings
 from bluekettle.core.stages import cut
@@ -49,8 +49,7 @@ def season(stage: Season, food: Food, step: Step) -> Passage:
 
 def salting(food: Food, step: Step) -> tuple[str, str]:
     """Frozen food is not patted dry, nor is what goes into liquid: it is salted only."""
-    after = step.after
-    row = heat_row(after.heat).slow if isinstance(after, Heat) else None
+    row = heat_row(step.next_heat).slow if step.next_heat else None
     frozen = float(np.median(food.brought.profile_c[:, 0])) < 0.0
     if frozen or (row is not None and row.takes_liquid):
         return "salt", f"Salt {of_pieces(food)}"
@@ -95,7 +94,7 @@ def take_apart(stage: TakeApart, food: Food, step: Step) -> Passage:
 def ready_to_dress(stage: Dress, food: Food, step: Step) -> tuple[Food, list[Link]]:
     """Onto what it goes into the next fire on, and blotted, before a coat goes on."""
     links: list[Link] = []
-    row = heat_row(step.after.heat).fierce if isinstance(step.after, Heat) else None
+    row = heat_row(step.next_heat).fierce if step.next_heat else None
     if row is not None and not food.placed:
         seconds = step.hands("lift", food)
         links.append(link(stage, "lift", "drain", row.lift, "hands", seconds))
@@ -113,7 +112,7 @@ def dress(stage: Dress, food: Food, step: Step) -> Passage:
     food, links = ready_to_dress(stage, food, step)
     action, says = DRESSED[stage.how]
     seconds = step.hands(action, food)
-    near = isinstance(step.after, Heat) and heat_row(step.after.heat).fierce is not None
+    near = bool(step.next_heat) and heat_row(step.next_heat).fierce is not None
     label = says.format(layer.name)
     links.append(link(stage, "dress", "coat", label, "hands", seconds, approach=near))
     sauce = layer.sauce

@@ -110,15 +110,15 @@ class Passage:
 
 @dataclass(frozen=True)
 class Step:
-    """What a stage is run in: the plan, the draws, the kitchen as it is, the stages before and
-    after it, and whether a heat is still to come.
+    """What a stage is run in: the plan, the draws, the kitchen as it is, the stage before it, the
+    heat that follows at once if one does, and whether a heat is still to come.
     """
 
     plan: Plan
     draws: Draws
     kitchen: Kitchen
     before: Stage | None = None
-    after: Stage | None = None
+    next_heat: str = ""
     more: bool = False
 
     def hands(self, action: str, food: Food) -> Array:
@@ -128,11 +128,11 @@ class Step:
     def stays_from(self, stage: Heat) -> bool:
         """Whether the food is in this heat already, and only its dial is turned."""
         before = self.before
-        return isinstance(before, Heat) and stays(before, stage)
+        return isinstance(before, Heat) and stays(before, stage.heat)
 
     def stays_for(self, stage: Heat) -> bool:
         """Whether the food stays where it is for the next stage."""
-        return isinstance(self.after, Heat) and stays(stage, self.after)
+        return stays(stage, self.next_heat)
 
     def warm(self, body: str) -> Used | None:
         """What a body was used for, where that is not so long ago that it has cooled."""
@@ -175,9 +175,9 @@ def of_pieces(food: Food) -> str:
     return f"the {food.pieces} pieces" if food.pieces > 1 else "the piece"
 
 
-def stays(one: Heat, other: Heat) -> bool:
-    """Whether food goes from one heat into the next without being moved: the same appliance, with
-    another dial or another end.
+def stays(one: Heat, next_heat: str) -> bool:
+    """Whether food goes from one heat into the next (none where empty) without being moved: the
+    same appliance, with another dial or another end.
     """
     slow = heat_row(one.heat).slow
-    return one.heat == other.heat and (slow is None or not slow.takes_liquid)
+    return one.heat == next_heat and (slow is None or not slow.takes_liquid)

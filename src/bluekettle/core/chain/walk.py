@@ -12,6 +12,7 @@ from bluekettle.core.chain.fire import fire, is_fierce
 from bluekettle.core.chain.food import Food, hottest, raw_food
 from bluekettle.core.chain.handling import blot, drain, dress, season, take_apart
 from bluekettle.core.chain.heats import heat_row
+from bluekettle.core.chain.memory import Memory, first_key, next_key
 from bluekettle.core.chain.passage import Kitchen, Passage, Run, Step, Used, link
 from bluekettle.core.chain.plan import (
     Beside,
@@ -133,8 +134,40 @@ class State:
     pair_kitchen: Kitchen
 
 
-def walk(plan: Plan, draws: Draws) -> Walk:
-    """The food through all stages.
+@dataclass(frozen=True)
+class Ahead:
+    """What a stage has to know of those that follow: the heat that comes at once; whether any heat
+    is still to come, and for all of the food; strands to be pulled; and a timer to be found, for
+    which the unfavourable members are walked along.
+    """
+
+    next_heat: str
+    more: bool
+    sure: bool
+    strands: bool
+    pair: bool
+
+
+@dataclass(frozen=True)
+class Known:
+    """A stage as it was run, and the state after it."""
+
+    passed: Passed
+    state: State
+
+
+@dataclass(frozen=True)
+class Party:
+    """Who walks: all members, the unfavourable pair, and what is remembered of earlier walks."""
+
+    plan: Plan
+    draws: Draws
+    pair_draws: Draws
+    memory: Memory[Known]
+
+
+def walk(plan: Plan, draws: Draws, memory: Memory[Known] | None = None) -> Walk:
+    """The food through all stages; those that `memory` knows from an earlier walk are not run anew.
 
     Raises
     ------
@@ -142,6 +175,7 @@ def walk(plan: Plan, draws: Draws) -> Walk:
         A heat that never does what it is asked for; names its stage.
     """
     pair_draws = wary_pair(draws)
+    party = Party(plan, draws, pair_draws, memory or Memory())
     stages = unrolled(plan.stages)
     beside = tuple(stage for stage in stages if isinstance(stage, Beside))
     line = [stage for stage in stages if not isinstance(stage, Beside | Split)]
@@ -153,7 +187,8 @@ def walk(plan: Plan, draws: Draws) -> Walk:
         Kitchen(np.zeros(2)),
     )
     follows = [has_heat(share.stages) for share in split.shares] if split else []
-    passed, state = along(plan, line, state, draws, pair_draws, follows)
+    key = first_key(plan, draws)
+    passed, state, key = along(party, line, state, key, follows)
     tails: list[Tail] = []
     begun, pair_begun = state.kitchen.elapsed_s, state.pair_kitchen.elapsed_s
     kitchen, pair_kitchen = state.kitchen, state.pair_kitchen
@@ -165,7 +200,8 @@ def walk(plan: Plan, draws: Draws) -> Walk:
             kitchen,
             pair_kitchen,
         )
-        tail, end = along(plan, unrolled(share.stages), part, draws, pair_draws, [])
+        key += repr(share.share).encode()
+        tail, end, key = along(party, unrolled(share.stages), part, key, [])
         tails.append(Tail(share.share, tuple(tail), end.food))
         kitchen, pair_kitchen = end.kitchen, end.pair_kitchen
     return Walk(tuple(passed), beside, tuple(tails), state.food)
@@ -182,43 +218,60 @@ def shared_out(food: Food, share: float) -> Food:
 
 
 def along(
-    plan: Plan,
-    stages: Sequence[Stage],
-    state: State,
-    draws: Draws,
-    pair_draws: Draws,
-    tails: Sequence[bool],
-) -> tuple[list[Passed], State]:
-    """The food along some stages, one after the other. tails : of a split that follows, whether
-    each share is heated in it: a check waits for a later heat only where all of the food has one.
+    party: Party, stages: Sequence[Stage], state: State, key: bytes, tails: Sequence[bool]
+) -> tuple[list[Passed], State, bytes]:
+    """The food along some stages, one after the other; `key` is that of the state, before and
+    after. tails : of a split that follows, whether each share is heated in it: a check waits for a
+    later heat only where all of the food has one.
     """
-    found = cut(plan.cut)
     passed: list[Passed] = []
     for place, stage in enumerate(stages):
-        rest_of = stages[place + 1 :]
-        after = rest_of[0] if rest_of else None
-        heats = has_heat(rest_of)
-        more = heats or any(tails)
-        sure = heats or (bool(tails) and all(tails))
         before = stages[place - 1] if place else None
-        step = Step(plan, draws, state.kitchen, before, after, more)
-        pair_step = replace(step, draws=pair_draws, kitchen=state.pair_kitchen)
-        if isinstance(stage, Heat):
-            stage = timed(stage, state.pair, pair_step)
-        passage = run_stage(stage, state.food, step)
-        gate = gate_after(stage, passage, found, rest_of, sure)
-        if gate is not None:
-            passage = with_gate(stage, passage, gate, found, step)
-        last = any(isinstance(one, Heat) and one.until.by in OPEN_ENDS for one in rest_of)
-        pair = run_stage(stage, state.pair, pair_step) if last or any(tails) else None
-        passed.append(Passed(stage, passage, gate))
-        state = State(
-            passage.food,
-            state.pair if pair is None else pair.food,
-            kitchen_after(state.kitchen, stage, passage),
-            state.pair_kitchen if pair is None else kitchen_after(state.pair_kitchen, stage, pair),
-        )
-    return passed, state
+        ahead = ahead_of(stages[place + 1 :], tails)
+        key = next_key(key, party.plan, stage, ahead)
+        known = party.memory.find(key)
+        if known is None:
+            known = party.memory.keep(key, one_stage(party, stage, state, before, ahead))
+        passed.append(known.passed)
+        state = known.state
+    return passed, state, key
+
+
+def ahead_of(rest_of: Sequence[Stage], tails: Sequence[bool]) -> Ahead:
+    """What the stage before these has to know of them."""
+    after = rest_of[0] if rest_of else None
+    heats = has_heat(rest_of)
+    timers = any(isinstance(one, Heat) and one.until.by in OPEN_ENDS for one in rest_of)
+    return Ahead(
+        after.heat if isinstance(after, Heat) else "",
+        heats or any(tails),
+        heats or (bool(tails) and all(tails)),
+        any(isinstance(one, TakeApart) and one.how == "shred" for one in rest_of),
+        timers or any(tails),
+    )
+
+
+def one_stage(
+    party: Party, stage: Stage, state: State, before: Stage | None, ahead: Ahead
+) -> Known:
+    """One stage run, with the check that belongs after it."""
+    found = cut(party.plan.cut)
+    step = Step(party.plan, party.draws, state.kitchen, before, ahead.next_heat, ahead.more)
+    pair_step = replace(step, draws=party.pair_draws, kitchen=state.pair_kitchen)
+    if isinstance(stage, Heat):
+        stage = timed(stage, state.pair, pair_step)
+    passage = run_stage(stage, state.food, step)
+    gate = gate_after(stage, passage, found, ahead)
+    if gate is not None:
+        passage = with_gate(stage, passage, gate, found, step)
+    pair = run_stage(stage, state.pair, pair_step) if ahead.pair else None
+    after = State(
+        passage.food,
+        state.pair if pair is None else pair.food,
+        kitchen_after(state.kitchen, stage, passage),
+        state.pair_kitchen if pair is None else kitchen_after(state.pair_kitchen, stage, pair),
+    )
+    return Known(Passed(stage, passage, gate), after)
 
 
 def timed(stage: Heat, pair: Food, step: Step) -> Heat:
@@ -242,19 +295,18 @@ def kitchen_after(kitchen: Kitchen, stage: Stage, passage: Passage) -> Kitchen:
     return Kitchen(elapsed, used, raw, last)
 
 
-def gate_after(
-    stage: Stage, passage: Passage, found: Cut, rest_of: Sequence[Stage], more: bool
-) -> Gate | None:
+def gate_after(stage: Stage, passage: Passage, found: Cut, ahead: Ahead) -> Gate | None:
     """The check that belongs after a stage: tenderness where a bite was wished, the temperature
     where the food first has it or no heat is left, and once more where raw sauce went on.
     """
     food = passage.food
     if not isinstance(stage, Heat):
-        late = food.raw_on and not more and found.gate
+        late = food.raw_on and not ahead.sure and found.gate
         return Gate(stage.id, False, found.safe_c) if late else None
-    strands = any(isinstance(one, TakeApart) and one.how == "shred" for one in rest_of)
+    more = ahead.sure
     slow_heat = passage.slow is not None
-    tender = slow_heat and (stage.until.by == "bite" or stage.until.bite is not None or strands)
+    wished = stage.until.by == "bite" or stage.until.bite is not None
+    tender = slow_heat and (wished or ahead.strands)
     if not found.gate:
         return Gate(stage.id, True, None) if tender else None
     probe_c = proven_c(stage, food, found)

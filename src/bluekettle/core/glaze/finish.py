@@ -26,6 +26,7 @@ from bluekettle.core.glaze.records import (
     Skin,
     film_constants,
 )
+from bluekettle.core.halves import in_halves, joined, part_of
 from bluekettle.core.sauce.mixing import enough_sugar
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, saturation_temp_c
@@ -325,22 +326,35 @@ def run_finish(
     if leaves_s is not None:
         leaves = np.clip(np.round(leaves_s / dt_s), 0, steps).astype(np.int64)
     on = lying_on(lying, brought, draws.members, len(sites), acts, leaves)
-    times, traces = integrate(
-        factors_of(draws, heat, log_factors),
-        np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy(),
-        float(min(surface_c, boil_c)),
-        on,
-        sites,
-        heat.for_kernel(),
-        layer_of(coating, c),
-        Skin(coating.bare, value("bare_juice_kg_m2"), JUICE_WATER, JUICE_BOUND, c.protein_rate_1_s),
-        np.array(acts, dtype=float).reshape(-1, len(Act._fields)),
-        (change or never).for_kernel(),
-        Grid(float(dt_s), steps, every, pressure, boil_c),
-        c,
-        ground,
+    factors = factors_of(draws, heat, log_factors)
+    deep = np.broadcast_to(np.asarray(deep_c, dtype=float), (draws.members,)).copy()
+    skin = Skin(
+        coating.bare, value("bare_juice_kg_m2"), JUICE_WATER, JUICE_BOUND, c.protein_rate_1_s
     )
-    samples = dt_s * every * np.arange(traces.shape[2])
+    in_order = np.array(acts, dtype=float).reshape(-1, len(Act._fields))
+
+    def run(part: slice) -> tuple[Array, Array]:
+        """The film of some members."""
+        found: tuple[Array, Array] = integrate(
+            factors[part],
+            deep[part],
+            float(min(surface_c, boil_c)),
+            part_of(on, draws.members, part),
+            sites,
+            heat.for_kernel(),
+            layer_of(coating, c),
+            skin,
+            in_order,
+            (change or never).for_kernel(),
+            Grid(float(dt_s), steps, every, pressure, boil_c),
+            c,
+            ground,
+        )
+        return found
+
+    parts = in_halves(draws.members, run)
+    times, traces = joined(parts, 0), joined(parts, 1)
+    samples = dt_s * every * np.arange(traces.shape[2], dtype=float)
     done = tuple(Act(*act) for act in acts)
     on = on._replace(laid=on.laid + sum(act.coat for act in done))
     return Finish(times, traces, samples, done, coating.caramelises, on)

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from bluekettle.core.errors import NotConverged, NotSafe
 from bluekettle.core.glaze import Draws, film_constants
+from bluekettle.core.halves import in_halves, joined, part_of
 from bluekettle.core.heat import Matter, surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
@@ -230,15 +231,21 @@ def run_tenderise(
     # volume per m².
     area = amount * dish.mass_kg / cut.food.density_kg_m3 * (body.power + 1.0) / half
     less_k = value("proof_less_k") if dish.tenderise == "bath" else 0.0
-    phases, sums, profile, trace = run_vessel(
-        half,
-        brought,
-        pot._replace(surface_m2=area),
-        body.power,
-        Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k),
-        death_of(cut, less_k),
-        run_of(dish, draws, hold_s),
-    )
+    pot = pot._replace(surface_m2=area)
+    matter = Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k)
+    death, steps = death_of(cut, less_k), run_of(dish, draws, hold_s)
+
+    def run(part: slice) -> tuple[Array, ...]:
+        """The vessel with some of the members."""
+        some, own = part_of(brought, draws.members, part), part_of(pot, draws.members, part)
+        found: tuple[Array, ...] = run_vessel(
+            half[part], some, own, body.power, matter, death, steps
+        )
+        return found
+
+    parts = in_halves(draws.members, run)
+    phases, sums, profile = (joined(parts, place) for place in range(3))
+    trace = parts[0][3]
     none = np.zeros(draws.members)
     pressure, boil = altitude_of(dish, draws)
     return Tenderised(
@@ -323,21 +330,32 @@ def run_around(
     body = dish.body(float(np.median(h)))
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     pressure, boil = altitude_of(dish, draws)
-    sums, profile, surface, trace = run_dry(
-        half,
-        brought,
-        outside,
-        h * draws.factor("power", float(dish.first.appliance["spread"])),
-        pressure,
-        boil,
-        body.power,
-        drying_of(cut.food, 1.0),
-        air_of(around, 1.0, 1.0, 1.0),
-        film_constants(),
-        value("skin_dry_m"),
-        death_of(cut, 0.0),
-        run_of(dish, draws, hold_s),
-    )
+    exchange = h * draws.factor("power", float(dish.first.appliance["spread"]))
+    drying, air, death = drying_of(cut.food, 1.0), air_of(around, 1.0, 1.0, 1.0), death_of(cut, 0.0)
+    steps = run_of(dish, draws, hold_s)
+
+    def run(part: slice) -> tuple[Array, ...]:
+        """The hot air around some of the members."""
+        found: tuple[Array, ...] = run_dry(
+            half[part],
+            part_of(brought, draws.members, part),
+            outside[part],
+            exchange[part],
+            pressure[part],
+            boil[part],
+            body.power,
+            drying,
+            air,
+            film_constants(),
+            value("skin_dry_m"),
+            death,
+            steps,
+        )
+        return found
+
+    parts = in_halves(draws.members, run)
+    sums, profile, surface = (joined(parts, place) for place in range(3))
+    trace = parts[0][3]
     none = np.zeros(draws.members)
     return Tenderised(
         come_up_s=none,

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -55,6 +57,7 @@ def _wagner_pruss(temp_c: NDArray[np.float64]) -> NDArray[np.float64]:
     return np.asarray(CRITICAL_PA * np.exp(series / ratio))
 
 
+@lru_cache(maxsize=4096)
 def saturation_temp_c(pressure_pa: float) -> float:
     """Temperature [°C] of saturated steam at an absolute pressure [Pa].
 

@@ -1,0 +1,55 @@
+"""The ensemble in two halves: the same figures, bit for bit, and every member once."""
+
+import numpy as np
+import pytest
+
+from bluekettle.core import halves
+from bluekettle.core.glaze import draw_members
+from bluekettle.core.halves import in_halves, joined
+from bluekettle.core.sauce import sample_sauce
+from bluekettle.core.stages import Dish, cut, forecast
+from bluekettle.core.stages.tenderise import run_tenderise
+
+GLAZE = sample_sauce("plum-tea")
+VESSEL = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=GLAZE, coats=2)
+AIR = Dish("pork-shoulder", 2.0, 1, 90.0, tenderise="smoke", finish="oven", sauce=GLAZE, coats=1)
+
+
+@pytest.mark.parametrize("members", [1, 31, 32, 33, 256])
+def test_every_member_is_run_once_and_in_order(members: int, monkeypatch) -> None:
+    monkeypatch.setattr(halves, "CORES", 2)
+    asked: list[slice] = []
+
+    def run(part: slice) -> tuple[np.ndarray]:
+        asked.append(part)
+        return (np.arange(members)[part],)
+
+    assert list(joined(in_halves(members, run), 0)) == list(range(members))
+    assert len(asked) == (2 if members >= halves.FEWEST else 1)
+
+
+def test_a_fault_in_the_second_half_is_not_lost(monkeypatch) -> None:
+    monkeypatch.setattr(halves, "CORES", 2)
+
+    def run(part: slice) -> tuple[np.ndarray]:
+        if part.start:
+            raise ZeroDivisionError
+        return (np.zeros(1),)
+
+    with pytest.raises(ZeroDivisionError):
+        in_halves(64, run)
+
+
+@pytest.mark.parametrize("dish", [VESSEL, AIR], ids=["vessel", "air"])
+def test_two_cores_give_the_figures_of_one(dish: Dish, monkeypatch) -> None:
+    found = []
+    for cores in (1, 2):
+        monkeypatch.setattr(halves, "CORES", cores)
+        run = run_tenderise(dish, cut(dish.cut), draw_members(7), 5400.0)
+        finish = forecast(dish).finish
+        found.append({**vars(run), **vars(finish), **finish.lying._asdict()})
+    one, two = found
+    arrays = [name for name, figure in one.items() if isinstance(figure, np.ndarray)]
+    assert len(arrays) > 20
+    for name in arrays:
+        assert np.array_equal(one[name], two[name]), name
