@@ -13,6 +13,8 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+SMALL = {"cut": "beef-short-ribs", "mass_kg": 0.5, "pieces": 1, "thickness_mm": 30.0}
+
 
 @dataclass
 class Server:
@@ -64,10 +66,14 @@ class Server:
         assert self.process.stdout is not None
         address = re.search(r"http://127.0.0.1:(\d+)", self.process.stdout.readline())
         assert address, "the server did not print its address"
+        first = self.port == 0
         self.port = int(address.group(1))
+        if first:
+            # The page's patience is for the model, not for a busy machine that starts a process.
+            self.ask("/forecasts", SMALL, patience_s=180.0)
         return address.group(0)
 
-    def ask(self, path: str, body: Any = None, method: str = "") -> Any:
+    def ask(self, path: str, body: Any = None, method: str = "", patience_s: float = 60.0) -> Any:
         """What the server says; an HTTPError for a refusal."""
         data = None if body is None else json.dumps(body).encode()
         headers = {"Content-Type": "application/json"}
@@ -75,7 +81,7 @@ class Server:
         request = urllib.request.Request(
             f"{self.address}/api/v1{path}", data, headers, method=method
         )
-        with urllib.request.urlopen(request, timeout=60) as answer:
+        with urllib.request.urlopen(request, timeout=patience_s) as answer:
             return json.load(answer)
 
     def kill(self) -> None:

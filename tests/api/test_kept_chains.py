@@ -1,5 +1,6 @@
 """Chains are kept beside dishes: read back whole, changed, looked up as they were, cooked."""
 
+import sqlite3
 from itertools import pairwise
 
 import pytest
@@ -43,7 +44,19 @@ def test_a_chain_is_kept_whole_and_listed_with_the_dishes(kitchen: Kitchen):
         "kettle.dish/1",
         "kettle.dish/2",
     ]
+    for form, wanted in (("kettle.dish/1", SHORT_RIBS["cut"]), ("kettle.dish/2", "pork-shoulder")):
+        dishes = [p["dish"] for p in kitchen.get(f"/plans?format={form}")["plans"]]
+        assert [d.get("cut") or d["food"]["cut"] for d in dishes] == [wanted]
     assert kept(kitchen, named(document, ""))["title"] != ""
+
+
+def test_a_spoiled_plan_is_set_aside_in_the_lists_of_both_formats(kitchen: Kitchen):
+    number = kept(kitchen, chain("lid-stir-lid"))["id"]
+    with sqlite3.connect(kitchen.database) as store:
+        store.execute("update plan set dish = '{\"a' where id = ?", (number,))
+    for form in ("", "kettle.dish/1", "kettle.dish/2"):
+        found = kitchen.get(f"/plans?format={form}")
+        assert (found["plans"], [one["id"] for one in found["aside"]]) == ([], [number])
 
 
 @pytest.mark.parametrize("given", ["kettle.dish/9", 7, None])

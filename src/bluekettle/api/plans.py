@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from flask import Response
 from flask_openapi import APIBlueprint, Tag
+from pydantic import Field
 
 from bluekettle.api.base import (
     CHANGED,
@@ -25,10 +28,18 @@ blueprint = APIBlueprint(
 )
 
 
+class PlanQuery(PageQuery):
+    """A page of plans, of one format or of both."""
+
+    format: Literal["", "kettle.dish/1", "kettle.dish/2"] = Field(
+        "", description="of this format only"
+    )
+
+
 @blueprint.get("", responses={200: PlansPublic, **PROBLEMS})
-def list_plans(query: PageQuery) -> PlansPublic:
+def list_plans(query: PlanQuery) -> PlansPublic:
     """A page of kept plans, newest first."""
-    return service.list_plans(engine(), query.search, query.after, query.limit)
+    return service.list_plans(engine(), query.search, query.after, query.limit, query.format)
 
 
 @blueprint.post("", responses={201: PlanPublic, **PROBLEMS})

@@ -45,6 +45,7 @@ TABLES = (
     "measures",
     "swaps",
     "step_words",
+    "preparation",
 )
 
 Row = dict[str, str]

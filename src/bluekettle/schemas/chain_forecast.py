@@ -99,6 +99,13 @@ class ClausePublic(PublicModel):
     text: str
 
 
+class PreparationPublic(PublicModel):
+    """Something to lay out before the first act."""
+
+    kind: str = Field(description="food, layer, machine or thing")
+    text: str
+
+
 class ChainForecastPublic(PublicModel):
     """Everything the model says of a chain."""
 
@@ -124,6 +131,7 @@ class ChainForecastPublic(PublicModel):
     watch_outs: list[ChainWatchOutPublic]
     allergens: list[str]
     allergens_unknown: list[str]
+    preparation: list[PreparationPublic] = Field(description="what to lay out, in order of use")
     assumed: list[AssumedPublic]
     guidance: str
 

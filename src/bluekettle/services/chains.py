@@ -44,6 +44,7 @@ from bluekettle.schemas.forecast import (
 from bluekettle.services.clauses import clauses_of
 from bluekettle.services.dishes import allergens_of_sauce, kitchen_of, lines_of, sauce_from
 from bluekettle.services.forecasts import band, draws_of, serving_faults, strip_public
+from bluekettle.services.preparation import preparation_of
 from bluekettle.services.scenes import facts_of_chain
 
 MEMORY: core.Memory[core.Known] = core.Memory()  # of this process
@@ -271,6 +272,7 @@ def to_public(
             for key, mass in f.sauce_kg.items()
         ],
         watch_outs=warnings,
+        preparation=preparation_of(f),
         allergens=allergens,
         allergens_unknown=unknown,
         assumed=[

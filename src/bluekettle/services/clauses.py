@@ -22,7 +22,6 @@ from bluekettle.core.chain import (
     Thaw,
     heat_row,
 )
-from bluekettle.core.safety.plan import passed_of
 from bluekettle.core.units import amount, percent, span_words
 from bluekettle.schemas.chain_forecast import ClausePublic
 
@@ -52,7 +51,7 @@ def clauses_of(f: PlanForecast) -> list[ClausePublic]:
     opening = f"{amount(f.plan.mass_kg, 'kg')} of {f.cut.name}, {many}, {state}"
     told = [ClausePublic(stage="", text=opening)]
     firsts = tail_words(f)
-    for stage in (*(one.stage for one in passed_of(f)), *f.walk.beside):
+    for stage in (*(one.stage for one in f.walk.passed), *f.walk.beside):
         text = firsts.get(stage.id, "") + clause(stage, f)
         told.append(ClausePublic(stage=stage.id, text=text))
     return told

@@ -29,11 +29,13 @@ APART = timedelta(minutes=10)  # of editing between two revisions
 MOST_REVISIONS = 30
 
 
-def list_plans(engine: Engine, search: str = "", after: str = "", most: int = 50) -> PlansPublic:
-    """A page of plans, newest first."""
+def list_plans(
+    engine: Engine, search: str = "", after: str = "", most: int = 50, form: str = ""
+) -> PlansPublic:
+    """A page of plans, newest first; of one format, or of all where `form` is empty."""
     place = read_place(after)
     with Session(engine) as session:
-        rows = repositories.plans(session, most + 1, search, place)
+        rows = repositories.plans(session, most + 1, search, place, form)
         found, aside = [], []
         for row in rows[:most]:
             try:

@@ -4,11 +4,11 @@ live cook.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from bluekettle.core.chain import Dress, Heat, PlanForecast, heat_row
 from bluekettle.core.chain.walk import Passed
-from bluekettle.core.safety.plan import passed_of
 from bluekettle.core.stages import LIMITS
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainForecastPublic
@@ -52,7 +52,7 @@ def scenes_of(
     """Every heat's scene, by the id of its stage."""
     fires = {fire.stage: fire for fire in answer.fires}
     slows = {slow.stage: slow for slow in answer.slow_heats}
-    passed = passed_of(f)
+    passed = f.walk.passed
     found = {}
     for place, one in enumerate(passed):
         if not isinstance(one.stage, Heat):
@@ -73,7 +73,9 @@ def scenes_of(
     return found
 
 
-def dish_view(f: PlanForecast, document: ChainDocument, passed: list[Passed], place: int) -> Json:
+def dish_view(
+    f: PlanForecast, document: ChainDocument, passed: Sequence[Passed], place: int
+) -> Json:
     """The food as it is at one heat, and that heat, as a kettle.dish/1."""
     stage = passed[place].stage
     assert isinstance(stage, Heat)
@@ -110,7 +112,7 @@ def dish_view(f: PlanForecast, document: ChainDocument, passed: list[Passed], pl
     }
 
 
-def coats_at(stage: Heat, passed: list[Passed], place: int) -> list[str]:
+def coats_at(stage: Heat, passed: Sequence[Passed], place: int) -> list[str]:
     """Layers of the coats of a heat: put on since the heat before, and in it."""
     found: list[str] = []
     for one in reversed(passed[:place]):

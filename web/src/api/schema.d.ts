@@ -2058,6 +2058,11 @@ export interface components {
             allergens: string[];
             /** Allergens Unknown */
             allergens_unknown: string[];
+            /**
+             * Preparation
+             * @description what to lay out, in order of use
+             */
+            preparation: components["schemas"]["PreparationPublic"][];
             /** Assumed */
             assumed: components["schemas"]["AssumedPublic"][];
             /** Guidance */
@@ -2400,6 +2405,19 @@ export interface components {
              * @description share of the ensemble that gets there at all
              */
             reached: number;
+        };
+        /**
+         * PreparationPublic
+         * @description Something to lay out before the first act.
+         */
+        PreparationPublic: {
+            /**
+             * Kind
+             * @description food, layer, machine or thing
+             */
+            kind: string;
+            /** Text */
+            text: string;
         };
         /**
          * SeenPublic
@@ -6070,6 +6088,8 @@ export interface operations {
                 after?: string;
                 /** @description records on a page */
                 limit?: number;
+                /** @description of this format only */
+                format?: "" | "kettle.dish/1" | "kettle.dish/2";
             };
             header?: never;
             path?: never;

@@ -29,6 +29,7 @@ from bluekettle.core.chain.plan import (
     Thaw,
     Until,
 )
+from bluekettle.core.chain.preparation import things_at_hand
 from bluekettle.core.chain.steps import plan_steps
 from bluekettle.core.chain.walk import Gate, Known
 
@@ -65,4 +66,5 @@ __all__ = [
     "heat_keys",
     "heat_row",
     "plan_steps",
+    "things_at_hand",
 ]

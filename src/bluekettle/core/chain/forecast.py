@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -108,7 +109,7 @@ def forecast_plan(
     found = plan.check()
     draws = draws or draw_members(plan.seed)
     way = walk(plan, draws, memory)
-    passed = [*way.line, *(one for tail in way.tails for one in tail.line)]
+    passed = way.passed
     fires = tuple(one.passage.fire for one in passed if one.passage.fire is not None)
     slows = tuple(one.passage.slow for one in passed if one.passage.slow is not None)
     weights = together(fires, draws.members)
@@ -160,7 +161,7 @@ def inside_of(found: Cut, ends: list[Food]) -> Inside:
     )
 
 
-def tenderness_of(plan: Plan, found: Cut, passed: list[Passed], end: Food) -> Tenderness | None:
+def tenderness_of(plan: Plan, found: Cut, passed: Sequence[Passed], end: Food) -> Tenderness | None:
     """How it will eat, by the bite that was wished or that its strands need; None where nobody
     wished for one.
     """
@@ -178,7 +179,7 @@ def tenderness_of(plan: Plan, found: Cut, passed: list[Passed], end: Food) -> Te
     return judge_tenderness(cook, replace(plan.plain_dish(), bite=bite), found)
 
 
-def sauce_of(passed: list[Passed]) -> dict[str, float]:
+def sauce_of(passed: Sequence[Passed]) -> dict[str, float]:
     """What every layer brings onto the food [kg]."""
     found: dict[str, float] = {}
     for one in passed:
@@ -187,7 +188,7 @@ def sauce_of(passed: list[Passed]) -> dict[str, float]:
     return found
 
 
-def assumed_of(plan: Plan, passed: list[Passed]) -> tuple[str, ...]:
+def assumed_of(plan: Plan, passed: Sequence[Passed]) -> tuple[str, ...]:
     """Figures of the kitchen that enter and that nobody stated."""
     names = {"altitude_m"}
     told: set[str] = set()
@@ -226,7 +227,7 @@ def timeline(
     starts = {one.key: start for one, start in zip(main, before, strict=True)}
     # One second: what nobody would see is no link (design).
     found = [stage_of(one, starts[one.key], weights) for one in main if one.seconds.max() >= 1.0]
-    passed = [*way.line, *(one for tail in way.tails for one in tail.line)]
+    passed = way.passed
     warm = [one.passage.warmed for one in passed]
     aside = [warming(one, starts, weights) for one in warm if one and one.before in starts]
     for stage in (*aside, *made_beside(plan, way, draws, main, starts, weights)):
@@ -315,7 +316,7 @@ def making(layer: Layer, draws: Draws) -> Array | None:
 
 def first_use(layer: Layer, way: Walk, main: list[Link]) -> str | None:
     """Key of the link at which a layer is first needed; None where it never is."""
-    passed = [*way.line, *(one for tail in way.tails for one in tail.line)]
+    passed = way.passed
     users = {
         one.stage.id
         for one in passed

@@ -16,7 +16,7 @@ from bluekettle.core.tables import row, rows
 @dataclass(frozen=True)
 class HeatRow:
     """One heat. body : what it occupies, so that another stage in it finds it warm. dial_low,
-    dial_high : ends of its dial in `dial_unit`.
+    dial_high : ends of its dial in `dial_unit`. needs : what else it takes, in words.
     """
 
     key: str
@@ -27,6 +27,7 @@ class HeatRow:
     dial_low: float
     dial_high: float
     dial_unit: str
+    needs: str
 
 
 @cache
@@ -42,6 +43,7 @@ def heat_row(key: str) -> HeatRow:
         float(line["dial_low"]),
         float(line["dial_high"]),
         line["dial_unit"],
+        line["needs"],
     )
 
 

@@ -121,6 +121,11 @@ class Walk:
     tails: tuple[Tail, ...]
     food: Food
 
+    @property
+    def passed(self) -> tuple[Passed, ...]:
+        """Every stage as it was run, those of the tails too."""
+        return (*self.line, *(one for tail in self.tails for one in tail.line))
+
 
 @dataclass(frozen=True)
 class State:

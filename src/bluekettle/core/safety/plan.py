@@ -20,7 +20,6 @@ from bluekettle.core.chain import (
     heat_row,
 )
 from bluekettle.core.chain.food import Food, dish_now, raw_food
-from bluekettle.core.chain.walk import Passed
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C
 from bluekettle.core.safety.fire import HOT, OFTEN, OVERDONE_FROM, SELDOM, SMOKE_WHY
@@ -85,14 +84,9 @@ def put(path: str, given: object) -> dict[str, object]:
     return {"op": "add", "path": path, "value": given}
 
 
-def passed_of(f: PlanForecast) -> list[Passed]:
-    """Every stage as it was run."""
-    return [*f.walk.line, *(one for tail in f.walk.tails for one in tail.line)]
-
-
 def heats_of(f: PlanForecast) -> list[Heat]:
     """Every heat, with its timer."""
-    return [one.stage for one in passed_of(f) if isinstance(one.stage, Heat)]
+    return [one.stage for one in f.walk.passed if isinstance(one.stage, Heat)]
 
 
 def slow_heats_of(f: PlanForecast) -> list[Heat]:
@@ -103,7 +97,7 @@ def slow_heats_of(f: PlanForecast) -> list[Heat]:
 
 def apart_of(f: PlanForecast) -> list[TakeApart]:
     """Every time it is taken apart."""
-    return [one.stage for one in passed_of(f) if isinstance(one.stage, TakeApart)]
+    return [one.stage for one in f.walk.passed if isinstance(one.stage, TakeApart)]
 
 
 def core_safe(f: PlanForecast) -> Found:
@@ -352,7 +346,7 @@ def does_it_fit(f: PlanForecast) -> Found:
     """What does not fit is found out before anything is hot, where the kitchen's insides are
     known.
     """
-    for one in passed_of(f):
+    for one in f.walk.passed:
         stage, food = one.stage, one.passage.food
         if not isinstance(stage, Heat) or food.strands:
             continue
@@ -469,7 +463,7 @@ def no_window(fire: Fire, at: str) -> PlanWatchOut:
 def waits(f: PlanForecast) -> Found:
     """Marinades that are too sour or too long, thaws that are too short, holds that go cold."""
     path = paths(f.plan.stages)
-    for one in passed_of(f):
+    for one in f.walk.passed:
         stage = one.stage
         if isinstance(stage, Marinate):
             sauce = f.plan.layer(stage.layer).sauce
