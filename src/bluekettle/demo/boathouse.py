@@ -15,6 +15,7 @@ from bluekettle.schemas.kitchen import ApplianceCreate, ObservationCreate, Setti
 from bluekettle.schemas.sauce import SauceCreate
 from bluekettle.services import kitchen, log, plans, samples, sauces, telling
 from bluekettle.services.strips import Strips
+from bluekettle.services.templates import templates
 from bluekettle.services.workshop import Workshop
 
 SHORT_RIBS: dict[str, Any] = {
@@ -255,6 +256,16 @@ def fill(engine: Engine, now: datetime) -> None:
         )
         kitchen.observe(engine, bodies["oven-broiler"], seen, now - timedelta(days=days))
     plans.keep_plan(engine, DishDocument.model_validate(SHORT_RIBS), now)
+    keep_own_chain(engine, now)
+
+
+def keep_own_chain(engine: Engine, now: datetime) -> None:
+    """A chain of the cook's own: one that ships, changed a day later."""
+    shipped = next(one.document for one in templates() if one.key == "portions-broiled")
+    named = shipped.model_copy(update={"name": "Boathouse ribs, brushed twice"})
+    kept = plans.keep_plan(engine, named, now - timedelta(days=1))
+    food = named.food.model_copy(update={"mass_kg": 2.4, "pieces": 3})
+    plans.keep_plan(engine, named.model_copy(update={"food": food}), now, kept.id)
 
 
 def cook_once(

@@ -8,10 +8,16 @@ export const router = createRouter({
     { path: '/', name: 'start', component: StartPage, meta: { title: 'What is next' } },
     { path: '/plan/:id(\\d+)?', name: 'plan', component: PlanPage, meta: { title: 'Plan' } },
     {
-      path: '/steps',
+      path: '/steps/:id(\\d+)?',
       name: 'steps',
       component: () => import('@/features/chain').then((m) => m.ChainPage),
       meta: { title: 'Steps' },
+    },
+    {
+      path: '/steps/page',
+      name: 'fridge',
+      component: () => import('@/features/chain').then((m) => m.FridgePage),
+      meta: { title: 'One page' },
     },
     {
       path: '/stove/:id(\\d+)?',

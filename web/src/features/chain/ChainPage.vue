@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { onKeyStroke } from '@vueuse/core'
 import type { Forecast } from '@/api/client'
 import ChainLine from '@/features/plan/ChainLine.vue'
@@ -7,15 +8,22 @@ import PlanVerdict from '@/features/plan/PlanVerdict.vue'
 import SightWindow from '@/features/plan/SightWindow.vue'
 import { useClock } from '@/shared/composables/useClock'
 import { duration } from '@/shared/format/time'
+import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ChainSentence from './ChainSentence.vue'
 import ChainStart from './ChainStart.vue'
 import ChainWarnings from './ChainWarnings.vue'
+import OwnChains from './OwnChains.vue'
+import PastVersions from './PastVersions.vue'
 import TemplateShelf from './TemplateShelf.vue'
 import { useChain, useTemplates } from './useChain'
 
-const { draft, complete, choices, forecast, problem, stale, refresh } = useChain()
+const route = useRoute()
+const router = useRouter()
+const { draft, complete, choices, forecast, problem, stale, keeping, leave, refresh } = useChain(
+  () => (route.params.id ? Number(route.params.id) : undefined),
+)
 const templates = useTemplates()
 const now = useClock(10_000)
 const starter = ref<InstanceType<typeof ChainStart>>()
@@ -25,13 +33,27 @@ const asLine = computed(
     forecast.value && ({ ...forecast.value, stages: forecast.value.links } as unknown as Forecast),
 )
 const faults = computed(() => problem.value?.errors ?? [])
-const blocked = computed(() => stale.value || Boolean(problem.value) || starter.value?.busy)
+const blocked = computed(() => stale.value || Boolean(problem.value) || starter.value?.busy())
 const fires = computed(() =>
   (forecast.value?.fires ?? []).map((fire) => ({
     ...fire,
     says: capital(forecast.value!.sentence.find((one) => one.stage === fire.stage)?.text ?? ''),
   })),
 )
+
+// The address is that of the plan, once it is kept as one.
+watch(
+  () => draft.planId,
+  (id) => void router.replace(id ? `/steps/${id}` : '/steps'),
+)
+
+const name = ref('')
+watch(
+  () => draft.chain?.name,
+  (told) => (name.value = told ?? ''),
+  { immediate: true },
+)
+const rename = () => draft.edit((next) => (next.name = name.value.trim()))
 
 function capital(text: string) {
   return text.charAt(0).toUpperCase() + text.slice(1)
@@ -55,6 +77,7 @@ onKeyStroke('z', (event) => {
           Back to “{{ draft.left.name || 'what you had' }}”, as you changed it
         </el-button>
       </p>
+      <ProblemNote v-if="keeping.missing.value" :problem="keeping.missing.value" />
       <ProblemNote
         v-if="templates.error.value"
         :problem="templates.error.value"
@@ -62,14 +85,25 @@ onKeyStroke('z', (event) => {
         @again="templates.refetch()"
       />
       <p v-else-if="!templates.data.value" class="quiet" role="status">Looking on the shelf…</p>
-      <TemplateShelf v-else :templates="templates.data.value" @pick="draft.begin($event)" />
+      <template v-else>
+        <OwnChains @pick="draft.begin" />
+        <h2>To begin with</h2>
+        <TemplateShelf :templates="templates.data.value" @pick="draft.begin" />
+      </template>
     </template>
     <template v-else>
-      <h1 class="visually-hidden">{{ draft.chain.name || 'Chain' }}</h1>
+      <h1 class="visually-hidden">{{ draft.chain.name || 'Steps' }}</h1>
+      <el-input
+        v-model="name"
+        class="name no-print"
+        maxlength="80"
+        placeholder="a name for it"
+        aria-label="What you call it"
+        data-test="name"
+        @change="rename"
+      />
       <div class="tools no-print">
-        <el-button class="plain-button" data-test="shelf" @click="draft.leave()">
-          Another way
-        </el-button>
+        <el-button class="plain-button" data-test="shelf" @click="leave()"> Another way </el-button>
         <el-button
           class="plain-button"
           :disabled="!draft.canUndo"
@@ -86,14 +120,24 @@ onKeyStroke('z', (event) => {
         >
           Redo
         </el-button>
+        <RouterLink to="/steps/page" class="plain-button el-button" data-test="fridge">
+          One page for the fridge
+        </RouterLink>
+        <PastVersions v-if="draft.planId" :plan-id="draft.planId" :now="now" />
       </div>
+      <ChangedNote
+        v-if="keeping.changed.value"
+        what="This one"
+        @theirs="keeping.takeTheirs"
+        @mine="keeping.keepMine"
+      />
       <p v-if="!forecast && !problem" class="quiet" role="status">Working out the times…</p>
       <ProblemNote v-if="problem && !faults.length" :problem="problem" again @again="refresh()" />
       <template v-if="forecast && choices && asLine">
-        <ChainSentence :forecast="forecast" :choices="choices" :faults="faults" />
+        <ChainSentence :forecast="forecast" :choices="choices" :faults="faults" :now="now" />
         <div :class="{ stale: stale || problem }" :aria-busy="stale">
           <PlanVerdict :forecast="asLine" :now="now" :blocked="blocked" @start="starter?.begin()" />
-          <ChainStart ref="starter" :forecast="forecast" :chain="complete!" />
+          <ChainStart ref="starter" :forecast="forecast" :chain="complete!" :now="now" />
           <ChainLine :forecast="asLine" />
           <section v-for="fire in fires" :key="fire.stage" class="fire">
             <h2>{{ fire.says }}</h2>
@@ -137,6 +181,26 @@ h1 {
 }
 .tools .el-button {
   margin: 0;
+  text-decoration: none;
+}
+.name {
+  --el-input-height: 52px;
+  max-width: 760px;
+  margin-bottom: -6px;
+}
+.name :deep(.el-input__wrapper) {
+  padding: 0;
+  border: 0;
+  border-bottom: 2px dotted var(--kettle-line);
+  border-radius: 0;
+  background: none;
+  box-shadow: none;
+}
+.name :deep(.el-input__wrapper.is-focus) {
+  border-bottom: 3px solid var(--kettle-ember);
+}
+.name :deep(input) {
+  font: 700 1.35rem var(--kettle-display);
 }
 .stale {
   opacity: 0.45;

@@ -3,17 +3,27 @@
 import { computed, ref } from 'vue'
 import { useMediaQuery } from '@vueuse/core'
 import type { ChainForecast, Choices, Fault } from '@/api/client'
+import ServeField from '@/features/plan/ServeField.vue'
+import { serveText } from '@/features/plan/sentence'
 import FoodEditor from './FoodEditor.vue'
 import StageEditor from './StageEditor.vue'
 import { useChainDraft } from './draft'
 import { stageAt } from './stages'
 
-const props = defineProps<{ forecast: ChainForecast; choices: Choices; faults: Fault[] }>()
+const props = defineProps<{
+  forecast: ChainForecast
+  choices: Choices
+  faults: Fault[]
+  now: Date
+}>()
+const SERVE = 'serve'
 const draft = useChainDraft()
 const open = ref<string>()
 const phone = useMediaQuery('(max-width: 640px)')
 const wrong = computed(() =>
-  props.faults.map((fault) => (draft.chain && stageAt(draft.chain, fault.field)) || '-'),
+  props.faults.map((fault) =>
+    fault.field === 'serve_at' ? SERVE : (draft.chain && stageAt(draft.chain, fault.field)) || '-',
+  ),
 )
 /** What was said of a stage before it went wrong. */
 const about = (fault: Fault) => {
@@ -21,14 +31,24 @@ const about = (fault: Fault) => {
   const said = props.forecast.sentence.find((one) => one.stage.replace(/\.[1-8]$/, '') === stage)
   return said ? `“${said.text}”: ` : ''
 }
-const clauses = computed(() =>
-  props.forecast.sentence.map((clause, i) => ({
+const clauses = computed(() => [
+  ...props.forecast.sentence.map((clause) => ({
     ...clause,
     key: clause.stage || 'food',
+    lead: '',
     wrong: wrong.value.includes(clause.stage.replace(/\.[1-8]$/, '')),
-    end: i + 1 === props.forecast.sentence.length ? '.' : ', ',
+    end: ', ',
   })),
-)
+  {
+    stage: '',
+    key: SERVE,
+    lead: 'on the table ',
+    text: serveText(draft.chain?.serve_at, props.now),
+    wrong: wrong.value.includes(SERVE),
+    end: '.',
+  },
+])
+const serveAt = (moment: string | null) => draft.edit((next) => (next.serve_at = moment))
 const opened = computed(() => clauses.value.find((clause) => clause.key === open.value))
 
 function toggle(key: string) {
@@ -37,7 +57,7 @@ function toggle(key: string) {
 
 /** The focus goes into the editor, and back to where it came from. */
 function enter() {
-  document.querySelector<HTMLElement>('.part-chooser input')?.focus()
+  document.querySelector<HTMLElement>('.part-chooser .inside :is(input, button)')?.focus()
 }
 
 function shut(key: string) {
@@ -60,6 +80,7 @@ function key(event: KeyboardEvent, stage: string) {
   <div>
     <p class="sentence" data-test="chain-sentence">
       <template v-for="clause in clauses" :key="clause.key">
+        <span>{{ clause.lead }}</span>
         <el-popover
           :visible="!phone && open === clause.key"
           :width="380"
@@ -89,6 +110,11 @@ function key(event: KeyboardEvent, stage: string) {
           </template>
           <div class="inside" @keydown.esc.capture.stop="shut(clause.key)">
             <FoodEditor v-if="clause.key === 'food'" :choices="choices" />
+            <ServeField
+              v-else-if="clause.key === SERVE"
+              :serve-at="draft.chain?.serve_at ?? null"
+              @change="serveAt"
+            />
             <StageEditor
               v-else
               :id="clause.stage"
@@ -115,6 +141,11 @@ function key(event: KeyboardEvent, stage: string) {
       @update:model-value="open = undefined"
     >
       <FoodEditor v-if="open === 'food'" :choices="choices" />
+      <ServeField
+        v-else-if="open === SERVE"
+        :serve-at="draft.chain?.serve_at ?? null"
+        @change="serveAt"
+      />
       <StageEditor
         v-else-if="opened"
         :id="opened.stage"

@@ -9,12 +9,20 @@ const json = {
   read: (text: string) => JSON.parse(text) as Chain | null,
   write: (value: Chain | null) => JSON.stringify(value),
 }
+const number = { read: (text: string) => Number(text) || null, write: String }
 const MOST_STEPS_BACK = 50
 const copy = <T>(value: T) => JSON.parse(JSON.stringify(value)) as T
 
 /** The chain being planned, with what was changed before, to be taken back. */
 export const useChainDraft = defineStore('chain', () => {
   const chain = useStorage<Chain | null>('kettle-chain', null, localStorage, { serializer: json })
+  const planId = useStorage<number | null>('kettle-chain-plan', null, localStorage, {
+    serializer: number,
+  })
+  const planVersion = useStorage<number | null>('kettle-chain-version', null, localStorage, {
+    serializer: number,
+  })
+  const sitting = ref(0)
   const before = ref<Chain[]>([])
   const after = ref<Chain[]>([])
 
@@ -23,14 +31,21 @@ export const useChainDraft = defineStore('chain', () => {
     serializer: json,
   })
 
-  function begin(next: Chain) {
+  /** Begin anew with a chain, and the plan that it is kept as. */
+  function begin(next: Chain, id: number | null = null, version: number | null = null) {
+    sitting.value += 1
     before.value = []
     after.value = []
+    planId.value = id
+    planVersion.value = version
     chain.value = copy(next)
   }
 
+  /** Back to the shelf, where it can be taken up again. */
   function leave() {
+    sitting.value += 1
     left.value = chain.value
+    planId.value = planVersion.value = null
     chain.value = null
   }
 
@@ -100,10 +115,14 @@ export const useChainDraft = defineStore('chain', () => {
 
   return {
     chain,
+    sitting,
+    planId,
+    planVersion,
     left,
     begin,
     leave,
     edit,
+    become,
     replaceStage,
     takeOut,
     putAfter,

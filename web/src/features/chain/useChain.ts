@@ -1,6 +1,6 @@
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { refDebounced } from '@vueuse/core'
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import {
   api,
   fetched,
@@ -10,6 +10,7 @@ import {
   type Template,
 } from '@/api/client'
 import { useChoices } from '@/features/plan'
+import { useKept } from '@/shared/composables/useKept'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useLast } from '@/shared/composables/useLast'
 import { useChainDraft } from './draft'
@@ -28,16 +29,35 @@ export function useTemplates() {
   })
 }
 
-/** The chain being planned and its forecast. */
-export function useChain() {
+/** The chain being planned, its forecast, and keeping it. */
+export function useChain(id: () => number | undefined) {
+  const client = useQueryClient()
   const draft = useChainDraft()
+  const keeping = useKept<Chain>(draft, () => draft.chain, 'kettle.dish/2')
   const choices = useChoices()
   const { load, inKitchen } = useKitchenFigures()
   const opened = ref(false)
-  onMounted(async () => {
-    await load(true)
+  async function open() {
+    const number = id()
+    await Promise.all([load(true), number ? keeping.open(number) : undefined])
     opened.value = true
-  })
+  }
+  onMounted(open)
+  watch(id, (next) => next !== undefined && void open())
+  /** What was only looked at is not kept. */
+  const worth = () => Boolean(draft.planId) || draft.canUndo
+  watch(
+    () => draft.chain,
+    (now, before) => opened.value && now && before && worth() && keeping.soon(),
+  )
+  /** Back to the shelf, with the last change kept; what is kept there needs no other way back. */
+  async function leave() {
+    const kept = worth() ? keeping.keep() : false
+    draft.leave()
+    if (!(await kept)) return
+    draft.left = null
+    await client.invalidateQueries({ queryKey: ['plans'] })
+  }
   const complete = computed(() => (draft.chain ? inKitchen(draft.chain) : undefined))
   const body = computed(() => (complete.value ? JSON.stringify(complete.value) : ''))
   const asked = refDebounced(body, SOON_MS)
@@ -58,7 +78,11 @@ export function useChain() {
     complete,
     choices: choices.data,
     forecast: useLast(query.data),
-    problem: computed(() => query.error.value ?? choices.error.value ?? undefined),
+    problem: computed(
+      () => query.error.value ?? choices.error.value ?? keeping.missing.value ?? undefined,
+    ),
+    keeping,
+    leave,
     stale: computed(
       () =>
         Boolean(query.error.value) || asked.value !== body.value || query.data.value === undefined,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
+import { api, ask, type Dish } from '@/api/client'
 import { useClock } from '@/shared/composables/useClock'
 import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
@@ -27,6 +28,12 @@ const why = ref(false)
 const settling = ref(false)
 const dialog = ref<InstanceType<typeof StartDialog>>()
 const complete = computed(() => (draft.dish ? inKitchen(draft.dish) : undefined))
+const send = (accepted: { stop: string; reason: string }[], when: 'now' | 'planned') =>
+  ask(() =>
+    api.POST('/api/v1/cooks', {
+      body: { dish: complete.value!, plan_id: draft.planId, when, accepted },
+    }),
+  )
 const blocked = computed(() => stale.value || Boolean(problem.value) || dialog.value?.busy)
 </script>
 
@@ -67,9 +74,10 @@ const blocked = computed(() => stale.value || Boolean(problem.value) || dialog.v
             ref="dialog"
             v-model="settling"
             :forecast="forecast"
-            :dish="complete"
-            :plan-id="draft.planId"
+            :serve-at="complete.serve_at"
+            :send="send"
             :now="now"
+            @repair="draft.change($event as Partial<Dish>)"
           />
           <ProblemNote v-if="dialog?.problem && !settling" :problem="dialog.problem" />
           <BestRepair :dish="complete" :glaze="forecast.glaze" />

@@ -13,7 +13,10 @@ import { usePlans } from './usePlans'
 const props = defineProps<{ current: number | null }>()
 const draft = useDraft()
 const search = ref('')
-const { plans, aside, more, next, problem, drop, refresh } = usePlans(refDebounced(search, 250))
+const { plans, aside, more, next, problem, drop, refresh } = usePlans(
+  refDebounced(search, 250),
+  'kettle.dish/1',
+)
 type Plan = NonNullable<typeof plans.value>[number]
 const dropped = ref<Plan>()
 const others = computed(() => plans.value?.filter((plan) => plan.id !== props.current) ?? [])

@@ -1,50 +1,62 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, ask, type Dish, type Forecast, type Problem, type WatchOut } from '@/api/client'
+import type { Live, Problem } from '@/api/client'
 import { useLive } from '@/features/live'
 import { clock, earlier, secondsUntil } from '@/shared/format/time'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import { useDraft } from './draft'
 
 /** What is settled before a cook begins: the stops that stand, and whether it waits for its start. */
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ forecast: Forecast; dish: Dish; planId: number | null; now: Date }>()
+interface Stop {
+  id: string
+  level: string
+  message: string
+  why: string
+  repair: unknown
+  repair_says?: string
+}
+type Accepted = { stop: string; reason: string }[]
+const props = defineProps<{
+  forecast: { start_at: string; serve_at: string; watch_outs: Stop[] }
+  /** Asked for; null for as soon as it can be. */
+  serveAt?: string | null
+  now: Date
+  /** Begins the cook. */
+  send: (accepted: Accepted, when: 'now' | 'planned') => Promise<{ data?: Live; problem?: Problem }>
+}>()
+const emit = defineEmits<{ repair: [repair: unknown] }>()
 const SHORTEST_WAIT_S = 120
 const LEAST_REASON = 3
 
 const router = useRouter()
 const live = useLive()
-const draft = useDraft()
 const reasons = reactive<Record<string, string>>({})
 const problem = ref<Problem>()
 const busy = ref(false)
-const stops = computed(() => props.forecast.watch_outs.filter((w) => w.level === 'stop'))
+// One that stands at several steps is answered once.
+const stops = computed(() => [
+  ...new Map(
+    props.forecast.watch_outs.filter((w) => w.level === 'stop').map((w) => [w.id, w]),
+  ).values(),
+])
 const answered = computed(() =>
   stops.value.every((w) => (reasons[w.id] ?? '').trim().length >= LEAST_REASON),
 )
 const waitsS = computed(() => secondsUntil(props.forecast.start_at, props.now))
-const waits = computed(() => Boolean(props.dish.serve_at) && waitsS.value >= SHORTEST_WAIT_S)
+const waits = computed(() => Boolean(props.serveAt) && waitsS.value >= SHORTEST_WAIT_S)
 const earliest = computed(() => earlier(props.forecast.serve_at, waitsS.value))
 
 /** The repaired plan is looked at before it is begun. */
-function repair(stop: WatchOut) {
+function repair(stop: Stop) {
   open.value = false
-  draft.change(stop.repair as Partial<Dish>)
+  emit('repair', stop.repair)
 }
 
 async function start(when: 'now' | 'planned') {
   busy.value = true
-  const { data, problem: found } = await ask(() =>
-    api.POST('/api/v1/cooks', {
-      body: {
-        dish: props.dish,
-        plan_id: props.planId,
-        when,
-        accepted: stops.value.map((w) => ({ stop: w.id, reason: reasons[w.id]!.trim() })),
-      },
-    }),
-  )
+  const accepted = stops.value.map((w) => ({ stop: w.id, reason: reasons[w.id]!.trim() }))
+  const { data, problem: found } = await props.send(accepted, when)
   busy.value = false
   problem.value = found
   if (!data) return

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { ref } from 'vue'
 import { useStorage } from '@vueuse/core'
 import type { Cut, Dish } from '@/api/client'
 
@@ -18,8 +19,11 @@ export const useDraft = defineStore('draft', () => {
     serializer: { read: Number, write: String },
   })
 
+  const sitting = ref(0)
+
   /** Begin anew with a dish, and the plan that it is kept as. */
   function begin(next: Dish, id: number | null = null, version: number | null = null) {
+    sitting.value += 1
     dish.value = next
     planId.value = id
     planVersion.value = version
@@ -39,7 +43,7 @@ export const useDraft = defineStore('draft', () => {
     dish.value = next
   }
 
-  return { dish, planId, planVersion, begin, change }
+  return { dish, sitting, planId, planVersion, begin, change }
 })
 
 /** The usual mass, pieces, thickness and bite of a cut. */

@@ -3,9 +3,9 @@ import { refDebounced } from '@vueuse/core'
 import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Choices, type Dish, type Forecast, type Problem } from '@/api/client'
 import { useLast } from '@/shared/composables/useLast'
+import { useKept } from '@/shared/composables/useKept'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useDraft } from './draft'
-import { usePlanKeeping } from './usePlanKeeping'
 
 const SOON_MS = 60
 const AGAIN_MS = 15_000
@@ -26,7 +26,7 @@ export function usePlan(id: () => number | undefined) {
   const draft = useDraft()
   const { known, load: loadKitchen, inKitchen } = useKitchenFigures()
   const choices = useChoices()
-  const keeping = usePlanKeeping()
+  const keeping = useKept<Dish>(draft, () => draft.dish, 'kettle.dish/1')
   const opened = ref(false)
   const body = computed(() => (draft.dish ? JSON.stringify(inKitchen(draft.dish)) : ''))
   const asked = refDebounced(body, SOON_MS)
@@ -52,7 +52,8 @@ export function usePlan(id: () => number | undefined) {
 
   async function open() {
     opened.value = false
-    await Promise.all([loadKitchen(true), keeping.open(id())])
+    const number = id()
+    await Promise.all([loadKitchen(true), number ? keeping.open(number) : keeping.openLast()])
     opened.value = true
   }
   onMounted(open)

@@ -7,14 +7,16 @@ import {
 } from '@tanstack/vue-query'
 import { api, fetched, type Problem } from '@/api/client'
 
-/** Kept plans, a page at a time, the newest first; by the words of a title. */
-export function usePlans(search: Ref<string>) {
+/** Kept plans of one format, a page at a time, the newest first; by the words of a title. */
+export function usePlans(search: Ref<string>, format: 'kettle.dish/1' | 'kettle.dish/2') {
   const client = useQueryClient()
   const query = useInfiniteQuery({
-    queryKey: ['plans', search],
+    queryKey: ['plans', format, search],
     queryFn: ({ pageParam }) =>
       fetched(
-        api.GET('/api/v1/plans', { params: { query: { search: search.value, after: pageParam } } }),
+        api.GET('/api/v1/plans', {
+          params: { query: { search: search.value, after: pageParam, format } },
+        }),
       ),
     initialPageParam: '',
     getNextPageParam: (page) => page.more || undefined,

@@ -1,0 +1,125 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Chain } from '@/api/client'
+import { useKept } from './useKept'
+
+const asked: { method: string; url: string; match: string | null; name: string }[] = []
+const answers: ((status: number, body: unknown) => void)[] = []
+
+/** A kettle that answers when the test says so. */
+function quietServer() {
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const body = (await request.json()) as { dish: Chain }
+    asked.push({
+      method: request.method,
+      url: new URL(request.url).pathname,
+      match: request.headers.get('If-Match'),
+      name: body.dish.name ?? '',
+    })
+    return new Promise<Response>((done) =>
+      answers.push((status, told) =>
+        done(
+          new Response(JSON.stringify(told), {
+            status,
+            headers: { 'Content-Type': 'application/json' },
+          }),
+        ),
+      ),
+    )
+  })
+}
+
+function editor() {
+  const held = {
+    sitting: 0,
+    planId: null as number | null,
+    planVersion: null as number | null,
+    chain: { name: 'one' } as Chain | null,
+    begin(document: Chain, id: number | null = null, version: number | null = null) {
+      held.sitting += 1
+      held.chain = document
+      held.planId = id
+      held.planVersion = version
+    },
+  }
+  return { held, kept: useKept<Chain>(held, () => held.chain, 'kettle.dish/2') }
+}
+
+const arrived = (count: number) => vi.waitFor(() => expect(asked).toHaveLength(count))
+
+describe('keeping what is edited', () => {
+  beforeEach(() => {
+    asked.length = answers.length = 0
+    quietServer()
+  })
+
+  it('makes one plan, however slow the first answer is', async () => {
+    const { held, kept } = editor()
+    const first = kept.keep()
+    await arrived(1)
+    held.chain = { name: 'two' } as Chain
+    const second = kept.keep()
+    answers[0]!(201, { id: 5, version: 1 })
+    expect(await first).toBe(true)
+    await arrived(2)
+    answers[1]!(200, { id: 5, version: 2 })
+    expect(await second).toBe(true)
+    expect(asked.map((one) => [one.method, one.url, one.match, one.name])).toEqual([
+      ['POST', '/api/v1/plans', null, 'one'],
+      ['PUT', '/api/v1/plans/5', '"1"', 'two'],
+    ])
+    expect([held.planId, held.planVersion]).toEqual([5, 2])
+  })
+
+  it('does not give the number of what was left to what came after', async () => {
+    const { held, kept } = editor()
+    const saved = kept.keep()
+    await arrived(1)
+    held.begin({ name: 'another' } as Chain)
+    answers[0]!(201, { id: 5, version: 1 })
+    expect(await saved).toBe(true)
+    expect([held.planId, held.planVersion]).toEqual([null, null])
+  })
+
+  it('saves what is left behind at once, to its own plan', async () => {
+    const { held, kept } = editor()
+    held.begin({ name: 'last stroke' } as Chain, 5, 3)
+    const saved = kept.keep()
+    held.begin({ name: 'another' } as Chain)
+    held.chain = null
+    await arrived(1)
+    expect(asked[0]).toMatchObject({ url: '/api/v1/plans/5', match: '"3"', name: 'last stroke' })
+    answers[0]!(200, { id: 5, version: 4 })
+    expect(await saved).toBe(true)
+    expect([held.planId, held.planVersion]).toEqual([null, null])
+  })
+
+  it('writes nothing over a change from elsewhere until it is told to', async () => {
+    const { held, kept } = editor()
+    held.begin({ name: 'mine' } as Chain, 5, 1)
+    const saved = kept.keep()
+    await arrived(1)
+    answers[0]!(412, { status: 412, title: 'Changed', detail: '', errors: [] })
+    expect(await saved).toBe(false)
+    expect(kept.changed.value).toBe(true)
+    expect(await kept.keep()).toBe(false)
+    expect(asked).toHaveLength(1)
+    const mine = kept.keepMine()
+    await arrived(2)
+    expect(asked[1]!.match).toBeNull()
+    answers[1]!(200, { id: 5, version: 8 })
+    await mine
+    expect(held.planVersion).toBe(8)
+  })
+
+  it('makes a plan that is gone anew', async () => {
+    const { held, kept } = editor()
+    held.begin({ name: 'mine' } as Chain, 5, 1)
+    const saved = kept.keep()
+    await arrived(1)
+    answers[0]!(404, { status: 404, title: 'Not there', detail: '', errors: [] })
+    await arrived(2)
+    answers[1]!(201, { id: 6, version: 1 })
+    expect(await saved).toBe(true)
+    expect(held.planId).toBe(6)
+  })
+})
