@@ -13,8 +13,8 @@ from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-import numpy as np
 import chains
+import numpy as np
 import server
 from plain_film import solve
 
