@@ -99,6 +99,14 @@ class ClausePublic(PublicModel):
     text: str
 
 
+class MomentPublic(PublicModel):
+    """The median piece at the end of a link; at the very start where `link` is empty."""
+
+    link: str
+    centre_c: float = Field(description="its middle [°C]")
+    mean_c: float = Field(description="all of it on the whole [°C]")
+
+
 class PreparationPublic(PublicModel):
     """Something to lay out before the first act."""
 
@@ -131,6 +139,7 @@ class ChainForecastPublic(PublicModel):
     watch_outs: list[ChainWatchOutPublic]
     allergens: list[str]
     allergens_unknown: list[str]
+    course: list[MomentPublic] = Field(description="how warm the food is along the way")
     preparation: list[PreparationPublic] = Field(description="what to lay out, in order of use")
     assumed: list[AssumedPublic]
     guidance: str

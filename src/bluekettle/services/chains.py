@@ -30,6 +30,7 @@ from bluekettle.schemas.chain_forecast import (
     ChainWatchOutPublic,
     LayerUsePublic,
     LinkPublic,
+    MomentPublic,
     SlowHeatPublic,
 )
 from bluekettle.schemas.cook import ChainFactsDocument
@@ -272,6 +273,10 @@ def to_public(
             for key, mass in f.sauce_kg.items()
         ],
         watch_outs=warnings,
+        course=[
+            MomentPublic(link=m.link, centre_c=round(m.centre_c, 1), mean_c=round(m.mean_c, 1))
+            for m in f.course
+        ],
         preparation=preparation_of(f),
         allergens=allergens,
         allergens_unknown=unknown,

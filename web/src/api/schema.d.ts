@@ -2059,6 +2059,11 @@ export interface components {
             /** Allergens Unknown */
             allergens_unknown: string[];
             /**
+             * Course
+             * @description how warm the food is along the way
+             */
+            course: components["schemas"]["MomentPublic"][];
+            /**
              * Preparation
              * @description what to lay out, in order of use
              */
@@ -2388,6 +2393,24 @@ export interface components {
              * @description id of its stage; empty where it belongs to none
              */
             stage: string;
+        };
+        /**
+         * MomentPublic
+         * @description The median piece at the end of a link; at the very start where `link` is empty.
+         */
+        MomentPublic: {
+            /** Link */
+            link: string;
+            /**
+             * Centre C
+             * @description its middle [°C]
+             */
+            centre_c: number;
+            /**
+             * Mean C
+             * @description all of it on the whole [°C]
+             */
+            mean_c: number;
         };
         /**
          * OpenBandPublic

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import Food, dish_now, heated, stood
+from bluekettle.core.chain.food import Food, dish_now, heated, lain, stood
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Fire, Passage, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat
@@ -289,7 +289,7 @@ def inside_after(stage: Heat, dish: Dish, food: Food, step: Step, seconds: Array
     boil_c = float(boil[0])
     if dish.kind.sides > 1:
         around = Surroundings(H_IN_FIRE, boil_c, boil_c, 0.0, 0.0, True)
-        return stood(step.plan, food, step.draws, seconds, around)[0]
+        return lain(step.plan, food, step.draws, seconds, around)[0]
     found = cut(step.plan.cut)
     half = 0.5e-3 * dish.thickness_mm  # half of it, and mm to m
     half_m = half * step.draws.factor("thickness", value("spread_thickness"))

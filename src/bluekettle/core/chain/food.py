@@ -26,6 +26,7 @@ Array = NDArray[np.float64]
 H_UNHEATED = 8.0  # of the cold air that raw food came from [W/m²K] (typical, estimated)
 LONG_STEP_S = 120.0  # of a wait of hours (numerical)
 STRAND_M = 0.002  # half the thickness of a pulled strand (typical, estimated)
+HEAP_M = 0.025  # half the height of strands that lie together (typical, estimated)
 
 
 @dataclass(frozen=True)
@@ -109,7 +110,23 @@ def dish_now(plan: Plan, food: Food) -> Dish:
 def stood(
     plan: Plan, food: Food, draws: Draws, seconds: Array, around: Surroundings, long: bool = False
 ) -> tuple[Food, Array]:
-    """The food after so many seconds in its surroundings, and its surface [°C], (members,)."""
+    """The food after so many seconds in its surroundings, and its surface [°C], (members,).
+
+    Strands stand in a heap, and are tossed into one temperature when they are used.
+    """
+    if not food.strands:
+        return lain(plan, food, draws, seconds, around, long)
+    heap = replace(food, half_m=np.full(food.members, HEAP_M), power=0.0)
+    heap, _ = lain(plan, heap, draws, seconds, around, long)
+    mean = mean_of(heap)
+    even = heap.brought._replace(profile_c=np.repeat(mean[:, None], CELLS, axis=1))
+    return replace(heap, brought=even, half_m=food.half_m, power=food.power), mean
+
+
+def lain(
+    plan: Plan, food: Food, draws: Draws, seconds: Array, around: Surroundings, long: bool = False
+) -> tuple[Food, Array]:
+    """Each piece, or each strand, by itself in its surroundings; as `stood`."""
     pressure, boil = altitude_of(plan.plain_dish(), draws)
     found: Cut = cut(plan.cut)
     profile, _, surface, sums = carry_over(
@@ -165,14 +182,18 @@ def heated(food: Food, run: Tenderised, wet: bool) -> Food:
     )
 
 
+def mean_of(food: Food) -> Array:
+    """How warm the food is on the whole [°C], (members,)."""
+    outer = (np.arange(CELLS) + 1.0) ** (food.power + 1.0)
+    shells = np.diff(outer, prepend=0.0)  # each holds what lies between its two radii
+    return np.asarray(food.brought.profile_c @ shells / shells.sum())
+
+
 def in_strands(food: Food) -> Food:
     """Pulled apart: thin, moist, as warm all through as it was on the whole, with a surface of its
     own. What waits it had are reckoned by then.
     """
-    outer = (np.arange(CELLS) + 1.0) ** (food.power + 1.0)
-    shells = np.diff(outer, prepend=0.0)  # each holds what lies between its two radii
-    mean = food.brought.profile_c @ shells / shells.sum()
-    profile = np.repeat(mean[:, None], CELLS, axis=1)
+    profile = np.repeat(mean_of(food)[:, None], CELLS, axis=1)
     return replace(
         food,
         strands=True,

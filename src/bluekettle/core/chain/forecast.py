@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from bluekettle.core.chain.course import Moment, course_of
 from bluekettle.core.chain.food import Food
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.memory import Memory
@@ -55,7 +56,7 @@ class Inside:
 class PlanForecast:
     """Everything the model says of a plan. Times [s]. links : in order, those beside the chain
     where they begin. tails : keys of the links of each share of a split. sauce_kg : by layer.
-    notes : by stage, what a rule has to be told.
+    notes : by stage, what a rule has to be told. course : how warm the food is along the way.
     """
 
     plan: Plan
@@ -77,6 +78,7 @@ class PlanForecast:
     notes: tuple[tuple[str, str], ...]
     slack_s: float
     weights: Array
+    course: tuple[Moment, ...]
 
 
 def forecast_plan(
@@ -135,6 +137,7 @@ def forecast_plan(
         notes=tuple((one.stage.id, note) for one in passed for note in one.passage.notes),
         slack_s=slack_s,
         weights=weights,
+        course=course_of(plan, way, draws),
     )
 
 

@@ -11,6 +11,7 @@ import { duration } from '@/shared/format/time'
 import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import CourseLine from './CourseLine.vue'
 import ChainSentence from './ChainSentence.vue'
 import ChainStart from './ChainStart.vue'
 import ChainWarnings from './ChainWarnings.vue'
@@ -139,6 +140,7 @@ onKeyStroke('z', (event) => {
           <PlanVerdict :forecast="asLine" :now="now" :blocked="blocked" @start="starter?.begin()" />
           <ChainStart ref="starter" :forecast="forecast" :chain="complete!" :now="now" />
           <ChainLine :forecast="asLine" />
+          <CourseLine :forecast="forecast" />
           <section v-for="fire in fires" :key="fire.stage" class="fire">
             <h2>{{ fire.says }}</h2>
             <SightWindow v-if="fire.by === 'colour'" :glaze="fire.glaze" />

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { defineAsyncComponent, ref } from 'vue'
+import { ref } from 'vue'
 import type { Forecast } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
 import { temperature } from '@/shared/format/units'
 import { duration } from '@/shared/format/time'
+import TracesChart from './TracesChart.vue'
 
 defineProps<{ forecast: Forecast }>()
-const TracesChart = defineAsyncComponent(() => import('./TracesChart.vue'))
 const { degrees } = useUnits()
 const open = ref(false)
 </script>
@@ -56,7 +56,7 @@ const open = ref(false)
     <el-button class="plain-button no-print" :aria-expanded="open" @click="open = !open">
       {{ open ? 'Hide' : 'Show' }} the heat going in
     </el-button>
-    <TracesChart v-if="open" :forecast="forecast" :degrees="degrees" />
+    <TracesChart v-if="open" :forecast="forecast" />
   </section>
 </template>
 

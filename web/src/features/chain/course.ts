@@ -1,0 +1,84 @@
+import type { ChainForecast } from '@/api/client'
+import { clock } from '@/shared/format/time'
+import type { Point, Trace } from '@/shared/ui/TempLine.vue'
+
+/** Links that a slow heat's trace runs through, by the end of their key. */
+const HEATED = /\.(come_up|hold(-\d+)?|natural|quick)$/
+
+/** A serial link and where it lies, as shares of the whole. */
+interface Place {
+  key: string
+  stage: string
+  label: string
+  startsAt: string
+  from: number
+  to: number
+}
+
+/** The serial links one after the other, as long as their likely time. */
+function places(forecast: ChainForecast): Place[] {
+  const serial = forecast.links.filter((one) => one.serial)
+  const total = serial.reduce((sum, one) => sum + one.band.likely_s, 0) || 1
+  let at = 0
+  return serial.map((one) => {
+    const from = at
+    at += one.band.likely_s / total
+    return {
+      key: one.key,
+      stage: one.stage,
+      label: one.label,
+      startsAt: one.starts_at,
+      from,
+      to: at,
+    }
+  })
+}
+
+/** How warm the food and what is around it are along the whole cook. */
+export function course(forecast: ChainForecast): Trace[] {
+  const line = places(forecast)
+  const middle: Point[] = []
+  const whole: Point[] = []
+  const around: Trace[] = []
+  const told = new Map(forecast.course.map((one) => [one.link, one]))
+  const put = (x: number, centre: number, mean: number) => {
+    middle.push({ x, c: centre })
+    whole.push({ x, c: mean })
+  }
+  const raw = told.get('')
+  if (raw) put(0, raw.centre_c, raw.mean_c)
+  const drawn = new Set<string>()
+  for (const place of line) {
+    const slow = forecast.slow_heats.find((one) => one.stage === place.stage)
+    if (slow && HEATED.test(place.key) && !drawn.has(place.stage)) {
+      drawn.add(place.stage)
+      const own = line.filter((one) => one.stage === place.stage && HEATED.test(one.key))
+      const { time_s = [], vessel_c = [], centre_c = [], mean_c = [] } = slow.traces
+      const length = time_s.at(-1) || 1
+      const x = (t: number) => place.from + (t / length) * (own.at(-1)!.to - place.from)
+      time_s.forEach((t, i) => put(x(t), centre_c[i]!, mean_c[i]!))
+      const points = time_s.map((t, i) => ({ x: x(t), c: vessel_c[i]! }))
+      around.push({ name: `in the ${slow.name}`, kind: 'around', points })
+    }
+    const here = told.get(place.key)
+    if (here) put(place.to, here.centre_c, here.mean_c)
+  }
+  return [
+    { name: 'its middle', kind: 'middle', points: middle },
+    { name: 'all of it', kind: 'whole', points: whole },
+    ...around,
+  ]
+}
+
+/** What is going on at a place along the cook: "19:14, under pressure". */
+export function momentWords(forecast: ChainForecast): (x: number) => string {
+  const line = places(forecast)
+  return (x) => {
+    const place = line.find((one) => one.to >= x) ?? line.at(-1)
+    if (!place) return ''
+    const share = place.to > place.from ? (x - place.from) / (place.to - place.from) : 0
+    const link = forecast.links.find((one) => one.key === place.key)!
+    const at = new Date(Date.parse(place.startsAt) + 1000 * share * link.band.likely_s)
+    return `${clock(at)} ${place.label}`
+  }
+}
