@@ -120,3 +120,16 @@ def test_a_chain_of_two_fires_is_cooked_on_the_page_to_the_log(page: Page, serve
     expect(page).to_have_url(re.compile("/steps$"))
     settled(page)
     expect(by(page, "clause-fry")).to_be_visible()
+
+
+def test_the_best_repair_is_one_tap_and_undo_takes_it_back(page: Page, server):
+    open_chain(page, server.start(), "sugar-crust")
+    expect(by(page, "right")).to_contain_text("Comes out right 8 evenings in 10")
+    by(page, "take-repair").click()
+    expect(by(page, "clause-fry")).to_contain_text("135 °C")
+    settled(page)
+    expect(by(page, "right")).to_contain_text("Comes out right 10 evenings in 10")
+    expect(by(page, "take-repair")).to_have_count(0)
+    by(page, "undo").click()
+    expect(by(page, "clause-fry")).to_contain_text("160 °C")
+    expect(by(page, "take-repair")).to_be_visible()

@@ -13,6 +13,8 @@ from bluekettle.schemas.advice import (
     RescueCreate,
     RescuePublic,
 )
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.chain_forecast import ChainAdvicePublic
 from bluekettle.schemas.dish import DishDocument
 
 blueprint = APIBlueprint("advice", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="advice")])
@@ -29,6 +31,13 @@ def explorer(body: DishDocument) -> ExplorerPublic:
 def advice(body: DishDocument) -> AdvicePublic:
     """The widest pull window, two runners-up and the last exits."""
     found: AdvicePublic = heavy("advise", body)
+    return found
+
+
+@blueprint.post("/chain-advice", responses={200: ChainAdvicePublic, **HEAVY})
+def chain_advice(body: ChainDocument) -> ChainAdvicePublic:
+    """The one change after which a chain comes out right more often."""
+    found: ChainAdvicePublic = heavy("advise_chain", body)
     return found
 
 

@@ -107,6 +107,30 @@ class MomentPublic(PublicModel):
     mean_c: float = Field(description="all of it on the whole [°C]")
 
 
+class RightPublic(PublicModel):
+    """How often a cook comes out right: shares of evenings [-]."""
+
+    all_of_it: float
+    fires: dict[str, float] = Field(description="each fire alone, by its stage")
+    bite: float | None = Field(description="null where no bite was wished")
+
+
+class ChainRepairPublic(PublicModel):
+    """The one change that brings most; its patch is a JSON Patch (RFC 6902) of the document."""
+
+    says: str
+    patch: list[dict[str, Any]]
+    right: float = Field(description="share of evenings that come out right with it [-]")
+    before: float = Field(description="and without it [-]")
+    longer_s: float = Field(description="how much longer the cook takes; below 0 for shorter")
+
+
+class ChainAdvicePublic(PublicModel):
+    """What would make a chain come out right more often."""
+
+    repair: ChainRepairPublic | None = Field(description="null where no change brings an evening")
+
+
 class PreparationPublic(PublicModel):
     """Something to lay out before the first act."""
 
@@ -139,6 +163,7 @@ class ChainForecastPublic(PublicModel):
     watch_outs: list[ChainWatchOutPublic]
     allergens: list[str]
     allergens_unknown: list[str]
+    right: RightPublic
     course: list[MomentPublic] = Field(description="how warm the food is along the way")
     preparation: list[PreparationPublic] = Field(description="what to lay out, in order of use")
     assumed: list[AssumedPublic]

@@ -31,6 +31,7 @@ from bluekettle.schemas.chain_forecast import (
     LayerUsePublic,
     LinkPublic,
     MomentPublic,
+    RightPublic,
     SlowHeatPublic,
 )
 from bluekettle.schemas.cook import ChainFactsDocument
@@ -273,6 +274,11 @@ def to_public(
             for key, mass in f.sauce_kg.items()
         ],
         watch_outs=warnings,
+        right=RightPublic(
+            all_of_it=round(f.right.all_of_it, 3),
+            fires={key: round(share, 3) for key, share in f.right.fires},
+            bite=None if f.right.bite is None else round(f.right.bite, 3),
+        ),
         course=[
             MomentPublic(link=m.link, centre_c=round(m.centre_c, 1), mean_c=round(m.mean_c, 1))
             for m in f.course

@@ -23,13 +23,13 @@ from bluekettle.schemas.advice import (
     RescuePublic,
 )
 from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.chain_forecast import ChainForecastPublic
+from bluekettle.schemas.chain_forecast import ChainAdvicePublic, ChainForecastPublic
 from bluekettle.schemas.cook import ChainFactsDocument
 from bluekettle.schemas.dish import DishDocument, SightingDocument
 from bluekettle.schemas.forecast import ForecastPublic, GlazePublic
 from bluekettle.schemas.kitchen import EffectsPublic
 from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
-from bluekettle.services import advice, chains, forecasts, recipes
+from bluekettle.services import advice, chain_advice, chains, forecasts, recipes
 from bluekettle.services.dishes import dish_of
 
 WARM = {
@@ -100,6 +100,11 @@ def advise(document: DishDocument) -> AdvicePublic:
     return advice.advise_dish(document)
 
 
+def advise_chain(document: ChainDocument) -> ChainAdvicePublic:
+    """The one change of a chain that brings most."""
+    return chain_advice.advise_chain(document)
+
+
 def rescue(request: RescueCreate) -> RescuePublic:
     """Ways out under the heat."""
     return advice.rescue_dish(request)
@@ -156,6 +161,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         effects,
         explore,
         advise,
+        advise_chain,
         rescue,
         calibrate,
         analyse,
@@ -164,4 +170,4 @@ TASKS: dict[str, Callable[..., Any]] = {
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "effects", "explore"})
+BESIDE = frozenset({"advise", "advise_chain", "effects", "explore"})

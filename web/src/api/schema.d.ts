@@ -157,6 +157,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/chain-advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The one change after which a chain comes out right more often. */
+        post: operations["advice_chain_advice_chain_advice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rescues": {
         parameters: {
             query?: never;
@@ -2058,6 +2075,7 @@ export interface components {
             allergens: string[];
             /** Allergens Unknown */
             allergens_unknown: string[];
+            right: components["schemas"]["RightPublic"];
             /**
              * Course
              * @description how warm the food is along the way
@@ -2441,6 +2459,26 @@ export interface components {
             kind: string;
             /** Text */
             text: string;
+        };
+        /**
+         * RightPublic
+         * @description How often a cook comes out right: shares of evenings [-].
+         */
+        RightPublic: {
+            /** All Of It */
+            all_of_it: number;
+            /**
+             * Fires
+             * @description each fire alone, by its stage
+             */
+            fires: {
+                [key: string]: number;
+            };
+            /**
+             * Bite
+             * @description null where no bite was wished
+             */
+            bite: number | null;
         };
         /**
          * SeenPublic
@@ -2989,6 +3027,41 @@ export interface components {
             };
             /** Reason */
             reason: string;
+        };
+        /**
+         * ChainAdvicePublic
+         * @description What would make a chain come out right more often.
+         */
+        ChainAdvicePublic: {
+            /** @description null where no change brings an evening */
+            repair: components["schemas"]["ChainRepairPublic"] | null;
+        };
+        /**
+         * ChainRepairPublic
+         * @description The one change that brings most; its patch is a JSON Patch (RFC 6902) of the document.
+         */
+        ChainRepairPublic: {
+            /** Says */
+            says: string;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Right
+             * @description share of evenings that come out right with it [-]
+             */
+            right: number;
+            /**
+             * Before
+             * @description and without it [-]
+             */
+            before: number;
+            /**
+             * Longer S
+             * @description how much longer the cook takes; below 0 for shorter
+             */
+            longer_s: number;
         };
         /**
          * RescuePublic
@@ -5818,6 +5891,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AdvicePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_chain_advice_chain_advice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "format": "kettle.dish/2",
+                 *       "food": {
+                 *         "cut": "pork-ribs",
+                 *         "mass_kg": 1.4,
+                 *         "pieces": 4,
+                 *         "thickness_mm": 26
+                 *       },
+                 *       "layers": [
+                 *         {
+                 *           "id": "glaze",
+                 *           "sauce": "plum-tea"
+                 *         }
+                 *       ],
+                 *       "stages": [
+                 *         {
+                 *           "kind": "season",
+                 *           "id": "salt"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "pot",
+                 *           "heat": "pressure",
+                 *           "until": {
+                 *             "by": "bite",
+                 *             "bite": "tug"
+                 *           }
+                 *         },
+                 *         {
+                 *           "kind": "dress",
+                 *           "id": "brush",
+                 *           "layer": "glaze"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "broil",
+                 *           "heat": "broiler",
+                 *           "until": {
+                 *             "by": "colour"
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["ChainDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChainAdvicePublic"];
                 };
             };
             /** @description Forbidden */

@@ -14,6 +14,7 @@ from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.memory import Memory
 from bluekettle.core.chain.passage import Fire, SlowHeat, Warmed
 from bluekettle.core.chain.plan import Beside, Heat, Layer, Plan, TakeApart
+from bluekettle.core.chain.right import Right, right_of
 from bluekettle.core.chain.walk import Gate, Known, Passed, Walk, walk
 from bluekettle.core.errors import within
 from bluekettle.core.glaze import Draws, draw_members
@@ -57,6 +58,7 @@ class PlanForecast:
     """Everything the model says of a plan. Times [s]. links : in order, those beside the chain
     where they begin. tails : keys of the links of each share of a split. sauce_kg : by layer.
     notes : by stage, what a rule has to be told. course : how warm the food is along the way.
+    right : how often it comes out right.
     """
 
     plan: Plan
@@ -79,6 +81,7 @@ class PlanForecast:
     slack_s: float
     weights: Array
     course: tuple[Moment, ...]
+    right: Right
 
 
 def forecast_plan(
@@ -116,6 +119,7 @@ def forecast_plan(
     slows = tuple(one.passage.slow for one in passed if one.passage.slow is not None)
     weights = together(fires, draws.members)
     ends = [tail.food for tail in way.tails] or [way.food]
+    bite = tenderness_of(plan, found, passed, ends[0])
     links, tails, slack_s = timeline(plan, way, draws, weights, available_s)
     return PlanForecast(
         plan=plan,
@@ -130,7 +134,7 @@ def forecast_plan(
         slows=slows,
         fires=fires,
         gates=tuple(one.gate for one in passed if one.gate is not None),
-        tenderness=tenderness_of(plan, found, passed, ends[0]),
+        tenderness=bite,
         inside=inside_of(found, ends),
         sauce_kg=sauce_of(passed),
         assumed=assumed_of(plan, passed),
@@ -138,6 +142,7 @@ def forecast_plan(
         slack_s=slack_s,
         weights=weights,
         course=course_of(plan, way, draws),
+        right=right_of(fires, bite, weights),
     )
 
 

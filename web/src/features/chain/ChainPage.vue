@@ -16,6 +16,7 @@ import ChainSentence from './ChainSentence.vue'
 import ChainStart from './ChainStart.vue'
 import ChainWarnings from './ChainWarnings.vue'
 import OwnChains from './OwnChains.vue'
+import RightVerdict from './RightVerdict.vue'
 import PastVersions from './PastVersions.vue'
 import TemplateShelf from './TemplateShelf.vue'
 import { useChain, useTemplates } from './useChain'
@@ -138,6 +139,7 @@ onKeyStroke('z', (event) => {
         <ChainSentence :forecast="forecast" :choices="choices" :faults="faults" :now="now" />
         <div :class="{ stale: stale || problem }" :aria-busy="stale">
           <PlanVerdict :forecast="asLine" :now="now" :blocked="blocked" @start="starter?.begin()" />
+          <RightVerdict :forecast="forecast" :chain="complete!" :stale="stale" />
           <ChainStart ref="starter" :forecast="forecast" :chain="complete!" :now="now" />
           <ChainLine :forecast="asLine" />
           <CourseLine :forecast="forecast" />
