@@ -1,6 +1,8 @@
 """Heavy runs in processes of their own."""
 
+import multiprocessing
 import threading
+import time
 from datetime import UTC, datetime
 
 from bluekettle.core.glaze.kernel import integrate
@@ -9,6 +11,7 @@ from bluekettle.core.stages.standing import carry_over, heat_one_side
 from bluekettle.core.stages.vessel import run_vessel
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.services.chains import forecast_chain
+from bluekettle.services.errors import Busy
 from bluekettle.services.forecasts import forecast_dish
 from bluekettle.services.heavy import WARM, warm
 from bluekettle.services.templates import templates
@@ -52,3 +55,28 @@ def test_every_dish_and_chain_runs_the_kernels_that_are_compiled_beforehand():
     forecast_chain(crust.document, NOW)
     kernels = (integrate, carry_over, heat_one_side, run_vessel, run_dry)
     assert [len(kernel.signatures) for kernel in kernels] == [1] * len(kernels)
+
+
+def test_a_workshop_that_is_abandoned_ends_at_once_and_tells_all_who_wait():
+    shop = Workshop(1)
+    document = templates()[0].document
+    told = []
+
+    def wait() -> None:
+        try:
+            told.append(shop.run("advise_chain", document))
+        except Busy as busy:
+            told.append(str(busy))
+
+    waiting = [threading.Thread(target=wait) for _ in range(6)]
+    for one in waiting:
+        one.start()
+    while not multiprocessing.active_children():
+        time.sleep(0.05)
+    shop.abandon()
+    for one in waiting:
+        one.join(20.0)
+    assert told == ["the model's process ended; ask again in a moment"] * 6
+    for worker in multiprocessing.active_children():
+        worker.join(10.0)
+    assert multiprocessing.active_children() == []

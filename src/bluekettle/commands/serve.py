@@ -59,7 +59,7 @@ def serve(host: str, port: int, name: tuple[str, ...], demo: bool, fresh: bool) 
             try:
                 make_server(app, listening).run()
             finally:
-                workshop.close()
+                workshop.abandon()
     except FolderTrouble as error:
         raise plainly(error) from None
     finally:

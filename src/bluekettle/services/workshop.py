@@ -42,6 +42,7 @@ class Workshop:
         self._pools: dict[bool, ProcessPoolExecutor] = {}
         self._lock = threading.Lock()
         self._waiting = 0
+        self._over = False
         self._results: OrderedDict[Key, Any] = OrderedDict()
         self._begun: dict[Key, Future[Any]] = {}
 
@@ -104,6 +105,15 @@ class Workshop:
         for pool in pools.values():
             pool.shutdown(wait=False, cancel_futures=True)
 
+    def abandon(self) -> None:
+        """End the workers at once, whatever they are at: they keep nothing, and nobody waits any
+        more. For a process that is about to end, and has no other children.
+        """
+        self._over = True
+        self.close()
+        for worker in multiprocessing.active_children():
+            worker.terminate()
+
     def warm(self) -> None:
         """Start the workers and load their kernels, before anybody waits; what only thinks ahead
         starts when it is first asked.
@@ -135,10 +145,12 @@ class Workshop:
 
     def _submit(self, task: str, payload: tuple[Any, ...]) -> Future[Any]:
         for _ in range(2):
+            if self._over:
+                break
             pool = self._pool_of(task)
             try:
                 return pool.submit(TASKS[task], *payload)
-            except BrokenProcessPool:
+            except RuntimeError:  # it broke, or was shut down meanwhile
                 self._forget(pool)
         raise Busy("the model's process ended; ask again in a moment")
 
