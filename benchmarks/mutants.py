@@ -64,7 +64,7 @@ FIRST = {
         "tests/core/test_rooms.py",
         "tests/core/test_first_heats.py",
     ],
-    "advice": ["tests/core/test_advice.py"],
+    "advice": ["tests/core/test_advice.py", "tests/chain/test_right.py"],
     "chain": ["tests/chain/test_same_food.py", "tests/chain/test_plan_rules.py"],
 }
 SOONEST = ["tests/core/test_goldens.py"]
