@@ -10,6 +10,7 @@ import {
   type Template,
 } from '@/api/client'
 import { useChoices } from '@/features/plan'
+import { askPlansAgain } from '@/features/plan/usePlans'
 import { useKept } from '@/shared/composables/useKept'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useLast } from '@/shared/composables/useLast'
@@ -56,7 +57,7 @@ export function useChain(id: () => number | undefined) {
     draft.leave()
     if (!(await kept)) return
     draft.left = null
-    await client.invalidateQueries({ queryKey: ['plans'] })
+    await askPlansAgain(client)
   }
   const complete = computed(() => (draft.chain ? inKitchen(draft.chain) : undefined))
   const body = computed(() => (complete.value ? JSON.stringify(complete.value) : ''))

@@ -4,8 +4,15 @@ import {
   useInfiniteQuery,
   useMutation,
   useQueryClient,
+  type QueryClient,
 } from '@tanstack/vue-query'
 import { api, fetched, type Problem } from '@/api/client'
+
+/** Ask for the kept plans anew. A first answer that is still on its way is older than the change. */
+export async function askPlansAgain(client: QueryClient) {
+  await client.cancelQueries({ queryKey: ['plans'] })
+  await client.invalidateQueries({ queryKey: ['plans'] })
+}
 
 /** Kept plans of one format, a page at a time, the newest first; by the words of a title. */
 export function usePlans(search: Ref<string>, format: 'kettle.dish/1' | 'kettle.dish/2') {
@@ -23,7 +30,7 @@ export function usePlans(search: Ref<string>, format: 'kettle.dish/1' | 'kettle.
     placeholderData: keepPreviousData,
     retry: false,
   })
-  const refresh = () => client.invalidateQueries({ queryKey: ['plans'] })
+  const refresh = () => askPlansAgain(client)
   const drop = useMutation<unknown, Problem, number>({
     mutationFn: (id) => fetched(api.DELETE('/api/v1/plans/{id}', { params: { path: { id } } })),
     onSuccess: refresh,
