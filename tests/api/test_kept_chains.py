@@ -59,6 +59,17 @@ def test_a_spoiled_plan_is_set_aside_in_the_lists_of_both_formats(kitchen: Kitch
         assert (found["plans"], [one["id"] for one in found["aside"]]) == ([], [number])
 
 
+def test_a_spoiled_past_is_left_out_and_the_rest_can_be_taken_back(kitchen: Kitchen):
+    document = chain("portions-broiled")
+    number = kept(kitchen, named(document, "one"))["id"]
+    for name in ("two", "three"):
+        kitchen.wait(3600)
+        change(kitchen, number, named(document, name))
+    with sqlite3.connect(kitchen.database) as store:
+        store.execute("update plan_revision set dish = '{\"a' where title = 'one'")
+    assert [one["title"] for one in revisions(kitchen, number)] == ["two"]
+
+
 @pytest.mark.parametrize("given", ["kettle.dish/9", 7, None])
 def test_a_format_that_is_not_known_is_told_with_those_that_are(kitchen: Kitchen, given):
     body = {"dish": {**chain("lid-stir-lid"), "format": given}}
@@ -88,10 +99,14 @@ def test_a_kept_sauce_in_a_layer_has_to_be_there_and_is_told_when_it_is_deleted(
     assert fault["field"] == f"dish.layers.{place}.sauce.sauce_id"
     copy["sauce_id"] = sauce
     number = kept(kitchen, document)["id"]
+    kitchen.wait(3600)
+    change(kitchen, number, document)
     assert kitchen.get("/sauces")["sauces"][0]["used_by"] == ["Portions"]
     told = kitchen.client.delete(f"/api/v1/sauces/{sauce}")
     assert (told.status_code, "Portions" in told.get_json()["detail"]) == (409, True)
     assert kitchen.client.delete(f"/api/v1/sauces/{sauce}?replace=true").status_code == 204
+    # What it was before can be taken back as well.
+    change(kitchen, number, revisions(kitchen, number)[0]["dish"])
     left = kitchen.get(f"/plans/{number}")["dish"]["layers"][place]["sauce"]
     assert (left["sauce_id"], left["lines"]) == (None, LINES)
 

@@ -10,6 +10,7 @@ from playwright.sync_api import Page, expect
 from tests.browser.cooking import by
 from tests.browser.test_steps import open_chain, settled
 from tests.chain.conftest import TEMPLATES
+from tests.served import SMALL
 
 
 def named(page: Page, name: str) -> None:
@@ -86,6 +87,36 @@ def test_two_tabs_on_one_chain(page: Page, server):
     expect(by(other, "name")).to_have_value("Mine again")
     assert kept(server)[0]["title"] == "Mine again"
     other.context.close()
+
+
+def test_each_plan_opens_in_its_own_room_and_an_older_copy_is_told(page: Page, server):
+    address = server.start()
+    dish = server.ask("/plans", {"dish": SMALL})
+    chain = server.ask("/plans", {"dish": TEMPLATES["sugar-crust"]})
+    page.goto(f"{address}/plan/{chain['id']}")
+    expect(page).to_have_url(re.compile(rf"/steps/{chain['id']}$"))
+    settled(page)
+    page.goto(f"{address}/steps/{dish['id']}")
+    expect(page).to_have_url(re.compile(rf"/plan/{dish['id']}$"))
+    settled(page)
+    # It was changed on another device while this one looked elsewhere.
+    other = {**TEMPLATES["sugar-crust"], "name": "From the other room"}
+    server.ask(f"/plans/{chain['id']}", {"dish": other}, "PUT")
+    page.goto(address + "/steps")
+    expect(by(page, "changed")).to_be_visible()
+    by(page, "take-theirs").click()
+    expect(by(page, "name")).to_have_value("From the other room")
+    # Back to what it was, by keyboard alone.
+    by(page, "past").focus()
+    page.keyboard.press("Enter")
+    expect(by(page, "take-back")).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(by(page, "past")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(by(page, "take-back")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(by(page, "name")).to_have_value(TEMPLATES["sugar-crust"]["name"])
+    wait_kept(page, chain["id"], 3)
 
 
 def test_a_chain_goes_out_as_a_file_and_comes_back(page: Page, server, tmp_path: Path):

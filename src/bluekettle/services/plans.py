@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from datetime import datetime, timedelta
 
 from sqlalchemy import Engine
@@ -21,6 +22,7 @@ from bluekettle.schemas.plan import (
 from bluekettle.services.dishes import title_of
 from bluekettle.services.errors import Changed, NotFound
 from bluekettle.services.paging import make_place, read_place
+from bluekettle.services.sauces import without_sauces
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Plan, PlanRevision, Sauce
@@ -139,8 +141,14 @@ def list_revisions(engine: Engine, plan_id: int) -> RevisionsPublic:
     """What a plan was before, newest first; NotFound."""
     with Session(engine) as session:
         _load(session, plan_id)
-        rows = repositories.revisions(session, plan_id)
-        return RevisionsPublic(revisions=[RevisionPublic.model_validate(row) for row in rows])
+        found = []
+        for row in repositories.revisions(session, plan_id):
+            with suppress(ValueError):  # what cannot be read is no way back
+                ANY_DISH.validate_python(row.dish)
+                told = RevisionPublic.model_validate(row)
+                dish = without_sauces(told.dish, lambda number: session.get(Sauce, number) is None)
+                found.append(told.model_copy(update={"dish": dish}))
+        return RevisionsPublic(revisions=found)
 
 
 def drop_plan(engine: Engine, plan_id: int) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
@@ -96,22 +97,21 @@ def drop_sauce(engine: Engine, sauce_id: int, replace: bool) -> None:
         for plan_id, _ in users:
             plan = session.get(Plan, plan_id)
             if plan is not None:
-                plan.dish = without_sauce(plan.dish, sauce_id)
+                plan.dish = without_sauces(plan.dish, lambda number: number == sauce_id)
                 session.add(plan)
         session.delete(sauce)
         session.commit()
 
 
-def without_sauce(part: Any, sauce_id: int) -> Any:
-    """The same document, its copies of a sauce naming it no longer."""
+def without_sauces(part: Any, gone: Callable[[int], bool]) -> Any:
+    """The same document, its copies of sauces that are gone naming them no longer."""
     if isinstance(part, list):
-        return [without_sauce(one, sauce_id) for one in part]
+        return [without_sauces(one, gone) for one in part]
     if not isinstance(part, dict):
         return part
-    return {
-        key: None if key == "sauce_id" and one == sauce_id else without_sauce(one, sauce_id)
-        for key, one in part.items()
-    }
+    found = {key: without_sauces(one, gone) for key, one in part.items()}
+    number = found.get("sauce_id")
+    return {**found, "sauce_id": None} if isinstance(number, int) and gone(number) else found
 
 
 def kept(sauce: Sauce, users: dict[int, list[tuple[int, str]]]) -> SauceKept:

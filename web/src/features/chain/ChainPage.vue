@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { onKeyStroke } from '@vueuse/core'
 import type { Forecast } from '@/api/client'
@@ -43,11 +43,11 @@ const fires = computed(() =>
   })),
 )
 
-// The address is that of the plan, once it is kept as one.
-watch(
-  () => draft.planId,
-  (id) => void router.replace(id ? `/steps/${id}` : '/steps'),
-)
+// The address is that of the plan, once it is kept as one; a dish belongs into the room Plan.
+const toPlan = (id: number | null) => void router.replace(id ? `/steps/${id}` : '/steps')
+watch(() => draft.planId, toPlan)
+onMounted(() => !route.params.id && draft.planId && toPlan(draft.planId))
+watch(keeping.elsewhere, (id) => id && void router.replace(`/plan/${id}`))
 
 const name = ref('')
 watch(
@@ -71,6 +71,7 @@ onKeyStroke('z', (event) => {
 
 <template>
   <div class="page chain-page">
+    <ProblemNote v-if="keeping.missing.value" :problem="keeping.missing.value" />
     <template v-if="!draft.chain">
       <h1>What shall it go through?</h1>
       <p class="lead">Heats, waits and hands in a row. Pick one that is near, then change it.</p>
@@ -79,7 +80,6 @@ onKeyStroke('z', (event) => {
           Back to “{{ draft.left.name || 'what you had' }}”, as you changed it
         </el-button>
       </p>
-      <ProblemNote v-if="keeping.missing.value" :problem="keeping.missing.value" />
       <ProblemNote
         v-if="templates.error.value"
         :problem="templates.error.value"
@@ -133,6 +133,9 @@ onKeyStroke('z', (event) => {
         @theirs="keeping.takeTheirs"
         @mine="keeping.keepMine"
       />
+      <p v-if="keeping.unkept.value && !problem" class="unkept" role="alert" data-test="unkept">
+        <b>This change is only on this device yet:</b> {{ keeping.unkept.value.detail }}
+      </p>
       <p v-if="!forecast && !problem" class="quiet" role="status">Working out the times…</p>
       <ProblemNote v-if="problem && !faults.length" :problem="problem" again @again="refresh()" />
       <template v-if="forecast && choices && asLine">
@@ -205,6 +208,12 @@ h1 {
 }
 .name :deep(input) {
   font: 700 1.35rem var(--kettle-display);
+}
+.unkept {
+  margin: 0;
+  padding: 10px 18px;
+  border-radius: 14px;
+  background: var(--kettle-careful-soft);
 }
 .stale {
   opacity: 0.45;

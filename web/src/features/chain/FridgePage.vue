@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useUnits } from '@/shared/composables/useUnits'
 import { useClock } from '@/shared/composables/useClock'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -10,7 +11,8 @@ import { useChain } from './useChain'
 /** One page for the fridge's door: what to lay out, the clock, the fires, what to mind. */
 const { draft, forecast, problem, stale, refresh } = useChain(() => undefined)
 const now = useClock(30_000)
-const page = computed(() => forecast.value && card(forecast.value, now.value))
+const { degrees } = useUnits()
+const page = computed(() => forecast.value && card(forecast.value, now.value, degrees.value))
 // A long cook is set closer, so that it stays one page. In lines of text; a strip is worth eight.
 const [CLOSE, CLOSER, STRIP] = [30, 40, 8]
 const size = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { refDebounced } from '@vueuse/core'
-import { api, ask, type Chain, type Problem } from '@/api/client'
+import type { Chain, Problem } from '@/api/client'
 import { usePlans } from '@/features/plan/usePlans'
 import { day } from '@/shared/format/time'
 import AsideNote from '@/shared/ui/AsideNote.vue'
@@ -14,27 +14,15 @@ import { readFile, saveFile } from './files'
 const emit = defineEmits<{ pick: [chain: Chain, id: number, version: number] }>()
 const MANY = 6
 const search = ref('')
-const { plans, aside, more, next, problem, drop, refresh } = usePlans(
+const { plans, aside, more, next, problem, letGo, dropped, undo, refresh } = usePlans(
   refDebounced(search, 250),
   'kettle.dish/2',
 )
 type Plan = NonNullable<typeof plans.value>[number]
-const dropped = ref<Plan>()
 const refused = ref<Problem>()
 const picker = ref<HTMLInputElement>()
 const own = computed(() => plans.value ?? [])
 const chainOf = (plan: Plan) => plan.dish as unknown as Chain
-
-async function letGo(plan: Plan) {
-  await drop.mutateAsync(plan.id)
-  dropped.value = plan
-}
-
-async function undo() {
-  await ask(() => api.POST('/api/v1/plans', { body: { dish: chainOf(dropped.value!) } }))
-  dropped.value = undefined
-  await refresh()
-}
 
 /** A file becomes a kept plan, or is refused with its faults. */
 async function take(event: Event) {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 import { api, ask, type Chain, type Problem } from '@/api/client'
 import { clock, day } from '@/shared/format/time'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -11,6 +11,8 @@ const draft = useChainDraft()
 const open = ref(false)
 const found = ref<{ version: number; title: string; dish: unknown; kept_at: string }[]>()
 const problem = ref<Problem>()
+const list = ref<HTMLElement>()
+const opener = ref<{ $el: HTMLElement }>()
 
 async function look() {
   const path = { id: props.planId }
@@ -18,6 +20,13 @@ async function look() {
   found.value = answer.data?.revisions
   problem.value = answer.problem
 }
+
+/** The focus goes to the newest, once it is there, and back to the button. */
+async function enter() {
+  await nextTick()
+  list.value?.querySelector('button')?.focus()
+}
+watch(found, () => open.value && void enter())
 
 function take(dish: unknown) {
   open.value = false
@@ -34,14 +43,16 @@ function take(dish: unknown) {
     trigger="click"
     popper-class="part-chooser"
     @show="look"
+    @after-enter="enter"
+    @hide="opener?.$el.focus()"
   >
     <template #reference>
-      <el-button class="plain-button" data-test="past">As it was</el-button>
+      <el-button ref="opener" class="plain-button" data-test="past">As it was</el-button>
     </template>
     <ProblemNote v-if="problem" :problem="problem" again @again="look" />
     <p v-else-if="!found" class="quiet" role="status">Looking…</p>
     <p v-else-if="!found.length" class="quiet">Nothing was kept before this.</p>
-    <ul v-else>
+    <ul v-else ref="list" @keydown.esc.stop="open = false">
       <li v-for="one in found" :key="one.version">
         <el-button text data-test="take-back" @click="take(one.dish)">
           <span class="figure">{{ day(one.kept_at, now) }} {{ clock(one.kept_at) }}</span>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { ChainForecast } from '@/api/client'
 import { card, markdown } from './card'
-import { fileName } from './files'
+import { fileName, portable } from './files'
 
 const at = (minutes: number) => new Date(2026, 10, 26, 18, minutes).toISOString()
 const link = (key: string, minute: number, seconds: number, who: string, label: string) => ({
@@ -61,7 +61,7 @@ const forecast = {
 } as unknown as ChainForecast
 
 describe('one page', () => {
-  const page = card(forecast, new Date(2026, 10, 26, 17))
+  const page = card(forecast, new Date(2026, 10, 26, 17), 'C')
 
   it('goes by the clock, without the waits that nobody sees', () => {
     expect(page.when).toBe('Start 18:00, eat about 18:50 (18:45 to 18:58, 8 evenings in 10)')
@@ -70,7 +70,7 @@ describe('one page', () => {
       ['18:10', 'Under pressure'],
       ['18:41', 'Broil | look'],
     ])
-    expect(card(forecast, new Date(2026, 10, 25, 17)).when).toContain('tomorrow')
+    expect(card(forecast, new Date(2026, 10, 25, 17), 'C').when).toContain('tomorrow')
   })
 
   it('tells what is done and looked for under each fire, in order', () => {
@@ -88,6 +88,11 @@ describe('one page', () => {
     ])
   })
 
+  it('reads temperatures in the degrees of this cook', () => {
+    const inF = card(forecast, new Date(2026, 10, 26, 17), 'F')
+    expect(inF.mind[1]).toBe('Its middle has to read 145 °F or more before it goes on.')
+  })
+
   it('is Markdown that a table survives', () => {
     const text = markdown(page)
     expect(text).toContain('# Ribs | two fires\n')
@@ -100,5 +105,18 @@ describe('one page', () => {
     expect(fileName('Ribs / “two” fires', '.md')).toBe('Ribs-two-fires.md')
     expect(fileName('///', '.md')).toBe('chain.md')
     expect(fileName('é'.repeat(200), '.md').length).toBeLessThan(70)
+  })
+
+  it('goes into a file without the numbers of this kitchen', () => {
+    const own = { name: 'red', lines: [], sauce_id: 7 }
+    const chain = { layers: [{ id: 'a', sauce: own }, { id: 'b', sauce: 'plum-tea' }, { id: 'c' }] }
+    expect(portable(chain as never)).toEqual({
+      layers: [
+        { id: 'a', sauce: { ...own, sauce_id: null } },
+        { id: 'b', sauce: 'plum-tea' },
+        { id: 'c' },
+      ],
+    })
+    expect(own.sauce_id).toBe(7)
   })
 })

@@ -1,5 +1,7 @@
 import type { ChainForecast } from '@/api/client'
+import type { Degrees } from '@/shared/composables/useUnits'
 import { clock, day, duration, stopwatch } from '@/shared/format/time'
+import { temperature } from '@/shared/format/units'
 import { milestoneWord } from '@/shared/ui/glaze'
 
 /** One line of the clock: when, what, and how long it takes. */
@@ -36,7 +38,7 @@ const SHELVES: [string, string][] = [
   ['thing', 'At hand'],
 ]
 
-export function card(forecast: ChainForecast, now: Date): Card {
+export function card(forecast: ChainForecast, now: Date, degrees: Degrees): Card {
   const on = day(forecast.serve_at, now)
   const eat = `eat about ${clock(forecast.serve_at)}${on === 'today' ? '' : ` ${on}`}`
   const range = `${clock(forecast.serve_low_at)} to ${clock(forecast.serve_high_at)}`
@@ -49,7 +51,7 @@ export function card(forecast: ChainForecast, now: Date): Card {
     })).filter((shelf) => shelf.things.length),
     lines: lines(forecast),
     fires: forecast.fires.map((fire) => fireCard(fire, forecast)),
-    mind: mind(forecast),
+    mind: mind(forecast, degrees),
   }
 }
 
@@ -93,11 +95,11 @@ function fireCard(fire: ChainForecast['fires'][number], forecast: ChainForecast)
 }
 
 /** Stops and careful things, each once, and what the food holds. */
-function mind(forecast: ChainForecast): string[] {
+function mind(forecast: ChainForecast, degrees: Degrees): string[] {
   const told = forecast.watch_outs.filter((w) => w.level !== 'good to know').map((w) => w.message)
   const gates = forecast.gates
-    .filter((gate) => gate.safe_c !== null)
-    .map((gate) => `Its middle has to read ${gate.safe_c} °C or more before it goes on.`)
+    .flatMap((gate) => (gate.safe_c === null ? [] : [temperature(gate.safe_c, degrees)]))
+    .map((least) => `Its middle has to read ${least} or more before it goes on.`)
   const holds = forecast.allergens.length ? [`Holds ${forecast.allergens.join(', ')}.`] : []
   return [...new Set([...told, ...gates, ...holds, forecast.guidance])]
 }

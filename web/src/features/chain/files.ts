@@ -21,9 +21,19 @@ export function download(name: string, text: string, type: string) {
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 
+/** The chain without the numbers of this kitchen's kept sauces: its copies stand for themselves. */
+export function portable(chain: Chain): Chain {
+  const layers = chain.layers?.map((layer) =>
+    layer.sauce && typeof layer.sauce === 'object'
+      ? { ...layer, sauce: { ...layer.sauce, sauce_id: null } }
+      : layer,
+  )
+  return layers ? { ...chain, layers } : chain
+}
+
 /** The chain as a file to share. */
 export function saveFile(chain: Chain) {
-  const text = JSON.stringify(chain, null, 2)
+  const text = JSON.stringify(portable(chain), null, 2)
   download(fileName(chain.name ?? '', '.kettle.json'), text, 'application/json')
 }
 
@@ -44,5 +54,6 @@ export async function readFile(file: File) {
   }
   if (dish?.format !== 'kettle.dish/2')
     return refusal(`${file.name} holds no chain (kettle.dish/2).`)
-  return ask(() => api.POST('/api/v1/plans', { body: { dish } }))
+  const layers = Array.isArray(dish.layers) ? portable(dish).layers : dish.layers
+  return ask(() => api.POST('/api/v1/plans', { body: { dish: { ...dish, layers } } }))
 }

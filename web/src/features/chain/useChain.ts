@@ -39,7 +39,7 @@ export function useChain(id: () => number | undefined) {
   const { load, inKitchen } = useKitchenFigures()
   const opened = ref(false)
   async function open() {
-    const number = id()
+    const number = id() ?? draft.planId
     await Promise.all([load(true), number ? keeping.open(number) : undefined])
     opened.value = true
   }
@@ -79,9 +79,7 @@ export function useChain(id: () => number | undefined) {
     complete,
     choices: choices.data,
     forecast: useLast(query.data),
-    problem: computed(
-      () => query.error.value ?? choices.error.value ?? keeping.missing.value ?? undefined,
-    ),
+    problem: computed(() => query.error.value ?? choices.error.value ?? undefined),
     keeping,
     leave,
     stale: computed(

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { refDebounced } from '@vueuse/core'
-import { api, ask, type Dish } from '@/api/client'
+import type { Dish } from '@/api/client'
 import { day } from '@/shared/format/time'
 import AsideNote from '@/shared/ui/AsideNote.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -13,24 +13,13 @@ import { usePlans } from './usePlans'
 const props = defineProps<{ current: number | null }>()
 const draft = useDraft()
 const search = ref('')
-const { plans, aside, more, next, problem, drop, refresh } = usePlans(
+const { plans, aside, more, next, problem, letGo, dropped, undo, refresh } = usePlans(
   refDebounced(search, 250),
   'kettle.dish/1',
 )
 type Plan = NonNullable<typeof plans.value>[number]
-const dropped = ref<Plan>()
 const others = computed(() => plans.value?.filter((plan) => plan.id !== props.current) ?? [])
 
-async function letGo(plan: Plan) {
-  await drop.mutateAsync(plan.id)
-  dropped.value = plan
-}
-async function undo() {
-  const dish = dropped.value!.dish as unknown as Dish
-  await ask(() => api.POST('/api/v1/plans', { body: { dish } }))
-  dropped.value = undefined
-  await refresh()
-}
 const open = (plan: Plan) => draft.begin(plan.dish as unknown as Dish, plan.id, plan.version)
 </script>
 

@@ -1,5 +1,6 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { refDebounced } from '@vueuse/core'
+import { useRouter } from 'vue-router'
 import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Choices, type Dish, type Forecast, type Problem } from '@/api/client'
 import { useLast } from '@/shared/composables/useLast'
@@ -24,6 +25,7 @@ export function useChoices() {
 /** The plan being edited: its dish, its forecast, what is wrong with it, and keeping it. */
 export function usePlan(id: () => number | undefined) {
   const draft = useDraft()
+  const router = useRouter()
   const { known, load: loadKitchen, inKitchen } = useKitchenFigures()
   const choices = useChoices()
   const keeping = useKept<Dish>(draft, () => draft.dish, 'kettle.dish/1')
@@ -52,12 +54,13 @@ export function usePlan(id: () => number | undefined) {
 
   async function open() {
     opened.value = false
-    const number = id()
+    const number = id() ?? draft.planId
     await Promise.all([loadKitchen(true), number ? keeping.open(number) : keeping.openLast()])
     opened.value = true
   }
   onMounted(open)
   watch(id, (next) => next !== undefined && void open())
+  watch(keeping.elsewhere, (number) => number && void router.replace(`/steps/${number}`))
   watch(
     () => draft.dish,
     () => opened.value && keeping.soon(),

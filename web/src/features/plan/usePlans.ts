@@ -1,4 +1,4 @@
-import { computed, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import {
   keepPreviousData,
   useInfiniteQuery,
@@ -6,7 +6,7 @@ import {
   useQueryClient,
   type QueryClient,
 } from '@tanstack/vue-query'
-import { api, fetched, type Problem } from '@/api/client'
+import { api, fetched, type Chain, type Dish, type Problem } from '@/api/client'
 
 /** Ask for the kept plans anew. A first answer that is still on its way is older than the change. */
 export async function askPlansAgain(client: QueryClient) {
@@ -35,14 +35,32 @@ export function usePlans(search: Ref<string>, format: 'kettle.dish/1' | 'kettle.
     mutationFn: (id) => fetched(api.DELETE('/api/v1/plans/{id}', { params: { path: { id } } })),
     onSuccess: refresh,
   })
+  type Plan = NonNullable<typeof query.data.value>['pages'][number]['plans'][number]
+  const dropped = ref<Plan>()
+  async function letGo(plan: Plan) {
+    await drop.mutateAsync(plan.id)
+    dropped.value = plan
+  }
+  /** Keep anew what was let go; where that fails it can be tried again. */
+  async function undo() {
+    const dish = dropped.value!.dish as unknown as Dish | Chain
+    await fetched(api.POST('/api/v1/plans', { body: { dish } }))
+    dropped.value = undefined
+    await refresh()
+  }
+  const back = useMutation<unknown, Problem>({ mutationFn: undo })
   const pages = computed(() => query.data.value?.pages)
   return {
     plans: computed(() => pages.value?.flatMap((page) => page.plans)),
     aside: computed(() => pages.value?.flatMap((page) => page.aside ?? []) ?? []),
     more: query.hasNextPage,
     next: () => query.fetchNextPage(),
-    problem: computed(() => (query.error.value as Problem | null) ?? drop.error.value),
-    drop,
+    problem: computed(
+      () => (query.error.value as Problem | null) ?? drop.error.value ?? back.error.value,
+    ),
+    letGo,
+    dropped,
+    undo: () => back.mutate(),
     refresh,
   }
 }

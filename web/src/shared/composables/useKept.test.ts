@@ -8,12 +8,12 @@ const answers: ((status: number, body: unknown) => void)[] = []
 /** A kettle that answers when the test says so. */
 function quietServer() {
   vi.stubGlobal('fetch', async (request: Request) => {
-    const body = (await request.json()) as { dish: Chain }
+    const body = (request.method === 'GET' ? {} : await request.json()) as { dish?: Chain }
     asked.push({
       method: request.method,
       url: new URL(request.url).pathname,
       match: request.headers.get('If-Match'),
-      name: body.dish.name ?? '',
+      name: body.dish?.name ?? '',
     })
     return new Promise<Response>((done) =>
       answers.push((status, told) =>
@@ -109,6 +109,63 @@ describe('keeping what is edited', () => {
     answers[1]!(200, { id: 5, version: 8 })
     await mine
     expect(held.planVersion).toBe(8)
+  })
+
+  it('goes on from page to page: the second page knows what the first one is saving', async () => {
+    const { held, kept } = editor()
+    held.begin({ name: 'first page' } as Chain, 5, 1)
+    const first = kept.keep()
+    await arrived(1)
+    const other = useKept<Chain>(held, () => held.chain, 'kettle.dish/2')
+    const opened = other.open(5)
+    held.chain = { name: 'second page' } as Chain
+    const second = other.keep()
+    answers[0]!(200, { id: 5, version: 2 })
+    await first
+    await arrived(3)
+    const put = asked.findIndex((one) => one.name === 'second page')
+    expect(asked[put]!.match).toBe('"2"')
+    answers[put]!(200, { id: 5, version: 3 })
+    await second
+    const get = asked.findIndex((one) => one.method === 'GET')
+    answers[get]!(200, { id: 5, version: 3, dish: { format: 'kettle.dish/2' } })
+    await opened
+    expect(other.changed.value).toBe(false)
+  })
+
+  it('tells an older copy of a plan, and keeps it until it is told which one to take', async () => {
+    const { held, kept } = editor()
+    held.begin({ name: 'mine' } as Chain, 5, 1)
+    const opened = kept.open(5)
+    await arrived(1)
+    answers[0]!(200, { id: 5, version: 4, dish: { format: 'kettle.dish/2', name: 'theirs' } })
+    await opened
+    expect(kept.changed.value).toBe(true)
+    expect(held.chain!.name).toBe('mine')
+  })
+
+  it('leaves a plan of the other room to that room', async () => {
+    const { held, kept } = editor()
+    const opened = kept.open(7)
+    await arrived(1)
+    answers[0]!(200, { id: 7, version: 1, dish: { format: 'kettle.dish/1' } })
+    await opened
+    expect([kept.elsewhere.value, held.planId, held.chain!.name]).toEqual([7, null, 'one'])
+  })
+
+  it('says why a change is only here, until it is kept', async () => {
+    const { held, kept } = editor()
+    held.begin({ name: 'mine' } as Chain, 5, 1)
+    const failed = kept.keep()
+    await arrived(1)
+    answers[0]!(422, { status: 422, title: '', detail: 'no such sauce', errors: [] })
+    expect(await failed).toBe(false)
+    expect(kept.unkept.value!.detail).toBe('no such sauce')
+    const again = kept.keep()
+    await arrived(2)
+    answers[1]!(200, { id: 5, version: 2 })
+    expect(await again).toBe(true)
+    expect(kept.unkept.value).toBeUndefined()
   })
 
   it('makes a plan that is gone anew', async () => {

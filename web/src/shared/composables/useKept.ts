@@ -24,6 +24,18 @@ const saved = (held: Held<never>): Saved => ({
   version: held.planVersion,
 })
 
+/** The saves of one store: they follow each other from page to page. */
+interface Line {
+  last: Promise<boolean>
+  made: Saved
+}
+const lines = new WeakMap<object, Line>()
+function lineOf(held: Held<never>): Line {
+  const line = lines.get(held) ?? { last: Promise.resolve(true), made: saved(held) }
+  lines.set(held, line)
+  return line
+}
+
 /** Keeping what is being edited as a plan: each change a moment later, to the version that was
  * read. What was changed elsewhere meanwhile is told, and nothing is written over it. */
 export function useKept<T extends Dish | Chain>(
@@ -31,21 +43,28 @@ export function useKept<T extends Dish | Chain>(
   current: () => T | null,
   format: 'kettle.dish/1' | 'kettle.dish/2',
 ) {
+  const line = lineOf(held)
   const changed = ref(false)
   const missing = ref<Problem>()
+  /** Why the last change is only here. */
+  const unkept = ref<Problem>()
+  /** A plan that belongs into the other room. */
+  const elsewhere = ref<number>()
 
   const path = (id: number) => ({ params: { path: { id } } })
   const begin = (data: { dish: unknown; id: number; version: number }) =>
     held.begin(data.dish as T, data.id, data.version)
 
-  /** Open a plan by its number. */
+  /** Open a plan by its number. What is held of it already stays, and is told if it is older. */
   async function open(id: number) {
     missing.value = undefined
     changed.value = false
-    if (id === held.planId) return
+    await line.last
     const { data, problem } = await ask(() => api.GET('/api/v1/plans/{id}', path(id)))
-    if (data) begin(data)
-    missing.value = problem
+    if (!data) missing.value = id === held.planId ? undefined : problem
+    else if (data.dish.format !== format) elsewhere.value = id
+    else if (id !== held.planId) begin(data)
+    else changed.value = data.version > (held.planVersion ?? 0)
   }
 
   /** Open the plan that was changed last, where nothing is being edited. */
@@ -58,14 +77,12 @@ export function useKept<T extends Dish | Chain>(
 
   /** One save after the other, so that a slow first one is not made twice. Each takes along what
    * stood when it was asked for, even if something else is begun meanwhile. */
-  let last: Promise<boolean> = Promise.resolve(true)
-  let made: Saved = saved(held)
   function keep(): Promise<boolean> {
     const dish = current()
     if (!dish || changed.value) return Promise.resolve(false)
     const now = saved(held)
-    last = last.then(() => keepNow(dish, made.sitting === now.sitting && made.id ? made : now))
-    return last
+    const as = () => (line.made.sitting === now.sitting && line.made.id ? line.made : now)
+    return (line.last = line.last.then(() => keepNow(dish, as())))
   }
 
   /** Save it where it still is as it was read, or anew where it is not there; whether it is done. */
@@ -77,16 +94,20 @@ export function useKept<T extends Dish | Chain>(
         api.PUT('/api/v1/plans/{id}', { params, body: { dish } }),
       )
       if (data) note(as.sitting, data)
-      if (held.sitting === as.sitting) changed.value = problem?.status === 412
+      if (held.sitting === as.sitting) {
+        changed.value = problem?.status === 412
+        unkept.value = [404, 412].includes(problem?.status ?? 0) ? undefined : problem
+      }
       if (problem?.status !== 404) return !problem
     }
-    const { data } = await ask(() => api.POST('/api/v1/plans', { body: { dish } }))
+    const { data, problem } = await ask(() => api.POST('/api/v1/plans', { body: { dish } }))
     if (data) note(as.sitting, data)
+    if (held.sitting === as.sitting) unkept.value = problem
     return Boolean(data)
   }
 
   function note(sitting: number, data: { id: number; version: number }) {
-    made = { sitting, id: data.id, version: data.version }
+    line.made = { sitting, id: data.id, version: data.version }
     if (held.sitting === sitting) [held.planId, held.planVersion] = [data.id, data.version]
   }
 
@@ -99,7 +120,7 @@ export function useKept<T extends Dish | Chain>(
 
   /** Keep this one, over what was changed elsewhere. */
   async function keepMine() {
-    held.planVersion = made.version = null
+    held.planVersion = line.made.version = null
     changed.value = false
     await keep()
   }
@@ -111,6 +132,8 @@ export function useKept<T extends Dish | Chain>(
     soon: useDebounceFn(keep, KEEP_MS),
     changed,
     missing,
+    unkept,
+    elsewhere,
     takeTheirs,
     keepMine,
   }

@@ -73,6 +73,10 @@ function point(event: PointerEvent) {
   const { left } = box.value!.getBoundingClientRect()
   at.value = Math.min(1, Math.max(0, (event.clientX - left - LEFT) / (full.value - LEFT)))
 }
+/** A finger that is lifted leaves its reading; a mouse takes it along. */
+function leave(event: PointerEvent) {
+  if (event.pointerType === 'mouse') at.value = undefined
+}
 const KEYS: Record<string, (x: number) => number> = {
   ArrowLeft: (x) => x - 0.02,
   ArrowRight: (x) => x + 0.02,
@@ -110,7 +114,7 @@ function key(event: KeyboardEvent) {
       data-test="temp-line"
       @pointermove="point"
       @pointerdown="point"
-      @pointerleave="at = undefined"
+      @pointerleave="leave"
       @focus="at ??= 0"
       @blur="at = undefined"
       @keydown="key"
