@@ -186,6 +186,8 @@ function key(event: KeyboardEvent, stage: string) {
   background: var(--kettle-ember-soft);
 }
 .inside {
+  margin: -5px;
+  padding: 5px; /* room for the ring of what has the focus */
   max-height: 52vh;
   overflow: auto;
 }

@@ -49,7 +49,7 @@ function act(what: () => void) {
         :label="field.label"
         :unit="field.unit ?? ''"
         :step="field.step ?? 1"
-        placeholder="usual"
+        :placeholder="field.empty ?? 'usual'"
         :data-test="`field-${field.key}`"
         @update:model-value="put(field, $event)"
       />

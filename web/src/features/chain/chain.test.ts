@@ -84,6 +84,16 @@ describe('stages', () => {
     expect(pot).toMatchObject({ release: 'quick' })
   })
 
+  it('a heat that finds its own timer can be given one, and be let find it again', () => {
+    const pot = chain().stages[0]!
+    const timer = fieldsOf(pot, heats).find((f) => f.key === 'until.minutes')!
+    expect(timer.empty).toBe('as long as it takes')
+    const set = changed(pot, timer, 24, heats)
+    expect(read(set, timer)).toBe(24)
+    expect(set).toMatchObject({ until: { by: 'bite', bite: 'tug', minutes: 24 } })
+    expect(changed(set, timer, null, heats)).toMatchObject({ until: { minutes: null } })
+  })
+
   it('take coats and turns, and lose them again', () => {
     const grill = stage(chain(), 'broil')
     const coats = fieldsOf(grill, heats, 'glaze').find((f) => f.key === 'acts.coat')!

@@ -9,6 +9,8 @@ export interface Field {
   most?: number
   step?: number
   options?: { value: string; text: string }[]
+  /** What stands in the empty box. */
+  empty?: string
 }
 
 type Loose = Record<string, unknown>
@@ -77,8 +79,16 @@ function heatFields(stage: Loose, heats: ChainHeat[], sauce?: string): Field[] {
     },
     { key: 'until.by', label: 'it ends', options: ends },
   ]
-  if (by === 'minutes')
-    found.push({ key: 'until.minutes', label: 'timer', unit: 'min', least: 0.5, most: 2880 })
+  // What ends by bite or core finds its own timer, unless the cook sets one.
+  if (by !== 'colour')
+    found.push({
+      key: 'until.minutes',
+      label: 'timer',
+      unit: 'min',
+      least: 0.5,
+      most: 2880,
+      empty: by === 'minutes' ? undefined : 'as long as it takes',
+    })
   if (by === 'core')
     found.push({ key: 'until.core_c', label: 'inside', unit: '°C', least: 30, most: 99 })
   if (by === 'bite') found.push({ key: 'until.bite', label: 'how tender', options: BITES })
