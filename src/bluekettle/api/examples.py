@@ -25,6 +25,15 @@ CHAIN: dict[str, Any] = {
         {"kind": "heat", "id": "broil", "heat": "broiler", "until": {"by": "colour"}},
     ],
 }
+ANSWERS: dict[str, Any] = {
+    "cut": "beef-short-ribs",
+    "mass_kg": 1.6,
+    "heat": "pressure",
+    "bite": "falls",
+    "finish": "broiler",
+    "sauce": "plum-tea",
+    "when": "before",
+}
 RECIPE: dict[str, Any] = {
     "name": "Plum and black tea",
     "kind": "glaze",
@@ -40,6 +49,8 @@ INSIDE: dict[str, Any] = {
 EXAMPLES: dict[str, dict[str, Any]] = {
     "DishDocument": DISH,
     "ChainDocument": CHAIN,
+    "AnswersCreate": ANSWERS,
+    "HeatTimesCreate": {**ANSWERS, "of": "heat"},
     "ChainCookCreate": {"chain": CHAIN},
     "PlanCreate": {"dish": DISH},
     "CookCreate": {"dish": DISH},

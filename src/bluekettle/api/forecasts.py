@@ -6,11 +6,18 @@ from flask_openapi import APIBlueprint, Tag
 
 from bluekettle import __version__
 from bluekettle.api.base import HEAVY, PREFIX, heavy, now
+from bluekettle.schemas.beginning import (
+    AnswersCreate,
+    BeginningPublic,
+    HeatTimesCreate,
+    HeatTimesPublic,
+)
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainForecastPublic, TemplateList
 from bluekettle.schemas.cook import HealthPublic
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import ChoicesPublic, ForecastPublic, SchemaPublic
+from bluekettle.services import beginnings as beginning_service
 from bluekettle.services import choices as choice_service
 from bluekettle.services import templates as template_service
 
@@ -45,6 +52,19 @@ def chain_schema() -> SchemaPublic:
 def templates() -> TemplateList:
     """Chains to begin with."""
     return TemplateList(items=list(template_service.templates()))
+
+
+@blueprint.post("/beginnings", responses={200: BeginningPublic})
+def beginnings(body: AnswersCreate) -> BeginningPublic:
+    """The chain that a newcomer's answers come to; nothing is kept."""
+    return beginning_service.begin_with(body)
+
+
+@blueprint.post("/beginnings/heat-times", responses={200: HeatTimesPublic, **HEAVY})
+def heat_times(body: HeatTimesCreate) -> HeatTimesPublic:
+    """How long it takes with each heat that could be answered."""
+    found: HeatTimesPublic = heavy("heat_times", body)
+    return found
 
 
 @blueprint.post("/chain-forecasts", responses={200: ChainForecastPublic, **HEAVY})

@@ -46,6 +46,8 @@ TABLES = (
     "swaps",
     "step_words",
     "preparation",
+    "beginnings",
+    "bites",
 )
 
 Row = dict[str, str]

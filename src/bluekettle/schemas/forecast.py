@@ -229,6 +229,14 @@ class ForecastPublic(PublicModel):
     guidance: str
 
 
+class BitePublic(PublicModel):
+    """How tender a cut can be wished."""
+
+    key: str
+    text: str = Field(description="falls off the bone")
+    hint: str = Field(description="what that means")
+
+
 class CutPublic(PublicModel):
     """A cut that can be chosen, with its usual figures."""
 
@@ -242,7 +250,7 @@ class CutPublic(PublicModel):
     thickness_mm: float
     thin_mm: float
     thick_mm: float
-    bites: list[str]
+    bites: list[BitePublic]
     default_bite: str
     release: str
     safe_c: float

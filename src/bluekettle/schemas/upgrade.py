@@ -11,7 +11,6 @@ from typing import Any
 from bluekettle.core.chain import heat_keys, heat_row
 from bluekettle.core.errors import MissingData
 from bluekettle.core.stages import cut, finish_kind, first_heat
-from bluekettle.core.stages.chain import BONY
 from bluekettle.core.tables import value
 from bluekettle.schemas.dish import DishDocument
 
@@ -213,7 +212,7 @@ def apart_at_last(dish: DishDocument) -> list[Json]:
     if dish.bite == "shreds":
         bones = {"kind": "take_apart", "id": "bones", "how": "bones"}
         shred = {"kind": "take_apart", "id": "shred", "how": "shred"}
-        return [bones, shred] if found.bone_fraction >= BONY else [shred]
+        return [bones, shred] if found.on_the_bone else [shred]
     if dish.bite == "sliceable" and found.gate:
         return [{"kind": "take_apart", "id": "slice", "how": "portions", "pieces": dish.pieces}]
     return []

@@ -12,6 +12,7 @@ from bluekettle.core.sauce import sample_sauce, sample_sauce_keys
 from bluekettle.core.stages import (
     LIMITS,
     TYPICAL,
+    Cut,
     cut,
     cut_keys,
     finish_keys,
@@ -23,6 +24,7 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
     AssumedPublic,
+    BitePublic,
     ChainHeatPublic,
     ChoicesPublic,
     CutPublic,
@@ -40,7 +42,6 @@ def choices() -> ChoicesPublic:
     cuts = []
     for key in cut_keys():
         c = cut(key)
-        bites = list(c.targets)
         cuts.append(
             CutPublic(
                 key=key,
@@ -53,8 +54,8 @@ def choices() -> ChoicesPublic:
                 thickness_mm=c.thickness_mm,
                 thin_mm=c.thin_mm,
                 thick_mm=c.thick_mm,
-                bites=bites,
-                default_bite="falls" if "falls" in bites else bites[-1],
+                bites=bites_of(c),
+                default_bite=usual_bite(c),
                 release=c.release,
                 safe_c=c.safe_c,
             )
@@ -101,6 +102,17 @@ def choices() -> ChoicesPublic:
             for name, get in TYPICAL.items()
         ],
     )
+
+
+def bites_of(found: Cut) -> list[BitePublic]:
+    """How tender a cut can be wished, in words."""
+    told = {key: found.bite_words(key) for key in found.targets}
+    return [BitePublic(key=key, text=text, hint=hint) for key, (text, hint) in told.items()]
+
+
+def usual_bite(found: Cut) -> str:
+    """What most want of a cut."""
+    return "falls" if "falls" in found.targets else list(found.targets)[-1]
 
 
 def dish_schema() -> dict[str, Any]:

@@ -30,12 +30,6 @@ RELEASED = {
     "mixed": "left a while, then vented",
     "natural": "left until the pressure has fallen",
 }
-BITES = {
-    "sliceable": "sliceable",
-    "tug": "a little tug",
-    "falls": "it falls off the bone",
-    "shreds": "it pulls into strands",
-}
 DRESSED = {
     "brush": "brushed with {}",
     "toss": "tossed in {}",
@@ -85,10 +79,11 @@ def heat_clause(stage: Heat, f: PlanForecast) -> str:
         dial = f" {far} from the element" if far else f" at {amount(stage.dial, '°C')}"
     minutes = stage.until.minutes
     timer = f" for {span_words(60.0 * minutes)}" if minutes else ""
+    bite = stage.until.bite and f.cut.bite_words(stage.until.bite)[0]
     ends = {
         "minutes": timer,
         "core": f" until {amount(stage.until.core_c or 0.0, '°C')} inside",
-        "bite": f"{timer} until {BITES.get(stage.until.bite or '', 'tender')}",
+        "bite": f"{timer} until it {bite}",
         "colour": f" until {stage.until.want}",
     }
     inside = f", {' and '.join(done_inside(stage, f))}" if stage.acts else ""

@@ -22,6 +22,7 @@ from bluekettle.schemas.advice import (
     RescueCreate,
     RescuePublic,
 )
+from bluekettle.schemas.beginning import HeatTimesCreate, HeatTimesPublic
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainAdvicePublic, ChainForecastPublic
 from bluekettle.schemas.cook import ChainFactsDocument
@@ -29,7 +30,7 @@ from bluekettle.schemas.dish import DishDocument, SightingDocument
 from bluekettle.schemas.forecast import ForecastPublic, GlazePublic
 from bluekettle.schemas.kitchen import EffectsPublic
 from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
-from bluekettle.services import advice, chain_advice, chains, forecasts, recipes
+from bluekettle.services import advice, beginnings, chain_advice, chains, forecasts, recipes
 from bluekettle.services.dishes import dish_of
 
 WARM = {
@@ -105,6 +106,11 @@ def advise_chain(document: ChainDocument) -> ChainAdvicePublic:
     return chain_advice.advise_chain(document)
 
 
+def heat_times(request: HeatTimesCreate) -> HeatTimesPublic:
+    """The hours of every heat for a newcomer's answers."""
+    return beginnings.heat_times(request)
+
+
 def rescue(request: RescueCreate) -> RescuePublic:
     """Ways out under the heat."""
     return advice.rescue_dish(request)
@@ -162,6 +168,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         explore,
         advise,
         advise_chain,
+        heat_times,
         rescue,
         calibrate,
         analyse,
@@ -170,4 +177,4 @@ TASKS: dict[str, Callable[..., Any]] = {
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "advise_chain", "effects", "explore"})
+BESIDE = frozenset({"advise", "advise_chain", "effects", "explore", "heat_times"})

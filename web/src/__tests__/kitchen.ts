@@ -193,6 +193,13 @@ export const dish: Dish = {
   kitchen: {},
 }
 
+const BITES: Record<string, string> = {
+  tug: 'gives with a little tug',
+  falls: 'falls off the bone',
+  shreds: 'pulls into strands',
+}
+export const bites = (...keys: string[]) =>
+  keys.map((key) => ({ key, text: BITES[key]!, hint: 'so tender' }))
 const ribs = {
   key: 'beef-short-ribs',
   name: 'beef short ribs',
@@ -204,7 +211,7 @@ const ribs = {
   thickness_mm: 45,
   thin_mm: 20,
   thick_mm: 80,
-  bites: ['tug', 'falls', 'shreds'],
+  bites: bites('tug', 'falls', 'shreds'),
   default_bite: 'falls',
   release: 'mixed',
   safe_c: 63,
@@ -219,7 +226,7 @@ export const choices: Choices = {
       piece: 'arm',
       pieces: 8,
       mass_kg: 1.4,
-      bites: ['tug', 'falls'],
+      bites: bites('tug', 'falls'),
     },
   ],
   sauces: [
@@ -716,9 +723,16 @@ export async function show(
   path = '/',
   options: ComponentMountingOptions<unknown> = {},
 ) {
-  const routes = ['/', '/plan/:id?', '/stove/:id?', '/log', '/log/:id', '/sauces', '/kitchen'].map(
-    (p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }),
-  )
+  const routes = [
+    '/',
+    '/plan/:id?',
+    '/stove/:id?',
+    '/log',
+    '/log/:id',
+    '/sauces',
+    '/kitchen',
+    '/steps/:id?',
+  ].map((p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }))
   routes[4]!.name = 'cook'
   const router = createRouter({ history: createMemoryHistory(), routes })
   await router.push(path)

@@ -89,6 +89,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/beginnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The chain that a newcomer's answers come to; nothing is kept. */
+        post: operations["forecasts_beginnings_beginnings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/beginnings/heat-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How long it takes with each heat that could be answered. */
+        post: operations["forecasts_heat_times_beginnings_heat_times_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/chain-forecasts": {
         parameters: {
             query?: never;
@@ -815,6 +849,24 @@ export interface components {
             unit: string;
         };
         /**
+         * BitePublic
+         * @description How tender a cut can be wished.
+         */
+        BitePublic: {
+            /** Key */
+            key: string;
+            /**
+             * Text
+             * @description falls off the bone
+             */
+            text: string;
+            /**
+             * Hint
+             * @description what that means
+             */
+            hint: string;
+        };
+        /**
          * ChainHeatPublic
          * @description One row of the heats table: what a stage of a chain may be.
          */
@@ -866,7 +918,7 @@ export interface components {
             /** Thick Mm */
             thick_mm: number;
             /** Bites */
-            bites: string[];
+            bites: components["schemas"]["BitePublic"][];
             /** Default Bite */
             default_bite: string;
             /** Release */
@@ -2008,6 +2060,256 @@ export interface components {
             hands?: boolean;
         };
         /**
+         * BeginningPublic
+         * @description The chain that the answers come to, and what can be answered still.
+         */
+        BeginningPublic: {
+            chain: components["schemas"]["ChainDocument"];
+            /** Heats */
+            heats: components["schemas"]["HeatOfferPublic"][];
+            /** Finishes */
+            finishes: components["schemas"]["HeatOfferPublic"][];
+            /** Bites */
+            bites: components["schemas"]["BitePublic"][];
+            /**
+             * Whens
+             * @description moments for a sauce, the usual one first
+             */
+            whens: string[];
+        };
+        /**
+         * HeatOfferPublic
+         * @description A heat that can be answered.
+         */
+        HeatOfferPublic: {
+            /** Key */
+            key: string;
+            /**
+             * Place
+             * @description what is used: a pressure pot
+             */
+            place: string;
+            /** Hint */
+            hint: string;
+            /**
+             * Usual
+             * @description whether kitchens mostly take it for this cut
+             */
+            usual: boolean;
+        };
+        /**
+         * AnswersCreate
+         * @description What was answered so far; what was not is taken as usual for the cut.
+         */
+        AnswersCreate: {
+            /**
+             * Cut
+             * @description key of a cut (GET /api/v1/choices)
+             */
+            cut: string;
+            /**
+             * Mass Kg
+             * @description mass as bought; usual when absent [kg]
+             */
+            mass_kg?: number | null;
+            /**
+             * Pieces
+             * @description number of pieces; from the mass when absent [pieces]
+             */
+            pieces?: number | null;
+            /**
+             * Thickness Mm
+             * @description of a piece; usual when absent [mm]
+             */
+            thickness_mm?: number | null;
+            /**
+             * State
+             * @description where it comes from
+             * @default fridge
+             * @enum {string}
+             */
+            state?: "fridge" | "frozen";
+            /**
+             * Heat
+             * @description heat that makes it tender
+             */
+            heat?: string | null;
+            /**
+             * Bite
+             * @description how tender
+             */
+            bite?: ("sliceable" | "tug" | "falls" | "shreds") | null;
+            /**
+             * Finish
+             * @description heat that browns it
+             */
+            finish?: string | null;
+            /**
+             * Alone
+             * @description the one heat alone: nothing browns it
+             * @default false
+             */
+            alone?: boolean;
+            /**
+             * Sauce
+             * @description key of a sample sauce, a sauce of your own, or null for none
+             */
+            sauce?: string | components["schemas"]["SauceDocument"] | null;
+            /**
+             * When
+             * @description sauce before the last heat, before it and again in it, or after it
+             */
+            when?: ("before" | "twice" | "after") | null;
+            /** @description what is known of the kitchen */
+            kitchen?: components["schemas"]["KitchenDocument"];
+            /**
+             * Serve At
+             * @description null for as soon as possible
+             */
+            serve_at?: string | null;
+        };
+        /**
+         * HeatTimesPublic
+         * @description The hours of every heat.
+         */
+        HeatTimesPublic: {
+            /** Items */
+            items: components["schemas"]["HeatTimePublic"][];
+        };
+        /**
+         * HeatTimePublic
+         * @description From the first act to the plate with one heat.
+         */
+        HeatTimePublic: {
+            /** Key */
+            key: string;
+            /**
+             * Total S
+             * @description null where it never gets there [s]
+             */
+            total_s: number | null;
+        };
+        /**
+         * Problem
+         * @description A problem document; `errors` names every field at fault.
+         */
+        Problem: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type?: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /**
+             * Errors
+             * @default []
+             */
+            errors?: components["schemas"]["FaultPublic"][];
+        };
+        /**
+         * FaultPublic
+         * @description One input that cannot be used.
+         */
+        FaultPublic: {
+            /**
+             * Field
+             * @description path of the field, dots between its parts
+             */
+            field: string;
+            /**
+             * Given
+             * @description what was given
+             */
+            given: string;
+            /**
+             * Accepted
+             * @description what is accepted
+             */
+            accepted: string;
+        };
+        /**
+         * HeatTimesCreate
+         * @description Answers, and of which heat the hours are asked for.
+         */
+        HeatTimesCreate: {
+            /**
+             * Cut
+             * @description key of a cut (GET /api/v1/choices)
+             */
+            cut: string;
+            /**
+             * Mass Kg
+             * @description mass as bought; usual when absent [kg]
+             */
+            mass_kg?: number | null;
+            /**
+             * Pieces
+             * @description number of pieces; from the mass when absent [pieces]
+             */
+            pieces?: number | null;
+            /**
+             * Thickness Mm
+             * @description of a piece; usual when absent [mm]
+             */
+            thickness_mm?: number | null;
+            /**
+             * State
+             * @description where it comes from
+             * @default fridge
+             * @enum {string}
+             */
+            state?: "fridge" | "frozen";
+            /**
+             * Heat
+             * @description heat that makes it tender
+             */
+            heat?: string | null;
+            /**
+             * Bite
+             * @description how tender
+             */
+            bite?: ("sliceable" | "tug" | "falls" | "shreds") | null;
+            /**
+             * Finish
+             * @description heat that browns it
+             */
+            finish?: string | null;
+            /**
+             * Alone
+             * @description the one heat alone: nothing browns it
+             * @default false
+             */
+            alone?: boolean;
+            /**
+             * Sauce
+             * @description key of a sample sauce, a sauce of your own, or null for none
+             */
+            sauce?: string | components["schemas"]["SauceDocument"] | null;
+            /**
+             * When
+             * @description sauce before the last heat, before it and again in it, or after it
+             */
+            when?: ("before" | "twice" | "after") | null;
+            /** @description what is known of the kitchen */
+            kitchen?: components["schemas"]["KitchenDocument"];
+            /**
+             * Serve At
+             * @description null for as soon as possible
+             */
+            serve_at?: string | null;
+            /**
+             * Of
+             * @description the one that makes tender, or that browns
+             * @enum {string}
+             */
+            of: "heat" | "finish";
+        };
+        /**
          * ChainForecastPublic
          * @description Everything the model says of a chain.
          */
@@ -2561,49 +2863,6 @@ export interface components {
             empty: boolean;
             /** Hit */
             hit: number;
-        };
-        /**
-         * Problem
-         * @description A problem document; `errors` names every field at fault.
-         */
-        Problem: {
-            /**
-             * Type
-             * @default about:blank
-             */
-            type?: string;
-            /** Title */
-            title: string;
-            /** Status */
-            status: number;
-            /** Detail */
-            detail: string;
-            /**
-             * Errors
-             * @default []
-             */
-            errors?: components["schemas"]["FaultPublic"][];
-        };
-        /**
-         * FaultPublic
-         * @description One input that cannot be used.
-         */
-        FaultPublic: {
-            /**
-             * Field
-             * @description path of the field, dots between its parts
-             */
-            field: string;
-            /**
-             * Given
-             * @description what was given
-             */
-            given: string;
-            /**
-             * Accepted
-             * @description what is accepted
-             */
-            accepted: string;
         };
         /**
          * ForecastPublic
@@ -5520,6 +5779,198 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forecasts_beginnings_beginnings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "cut": "beef-short-ribs",
+                 *       "mass_kg": 1.6,
+                 *       "heat": "pressure",
+                 *       "bite": "falls",
+                 *       "finish": "broiler",
+                 *       "sauce": "plum-tea",
+                 *       "when": "before"
+                 *     }
+                 */
+                "application/json": components["schemas"]["AnswersCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginningPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forecasts_heat_times_beginnings_heat_times_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "cut": "beef-short-ribs",
+                 *       "mass_kg": 1.6,
+                 *       "heat": "pressure",
+                 *       "bite": "falls",
+                 *       "finish": "broiler",
+                 *       "sauce": "plum-tea",
+                 *       "when": "before",
+                 *       "of": "heat"
+                 *     }
+                 */
+                "application/json": components["schemas"]["HeatTimesCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatTimesPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

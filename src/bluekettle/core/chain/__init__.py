@@ -3,6 +3,7 @@
 Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 """
 
+from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_keys, whens
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
 from bluekettle.core.chain.memory import Memory
@@ -34,6 +35,7 @@ from bluekettle.core.chain.steps import plan_steps
 from bluekettle.core.chain.walk import Gate, Known
 
 __all__ = [
+    "Answers",
     "Beside",
     "Blot",
     "Cool",
@@ -62,9 +64,13 @@ __all__ = [
     "TakeApart",
     "Thaw",
     "Until",
+    "beginning",
+    "fierce_keys",
     "forecast_plan",
     "heat_keys",
     "heat_row",
     "plan_steps",
+    "slow_keys",
     "things_at_hand",
+    "whens",
 ]

@@ -17,7 +17,6 @@ from bluekettle.core.tables import value
 Array = NDArray[np.float64]
 
 SHORTEST_SLACK_S = 120.0  # a shorter wait is not planned (design)
-BONY = 0.1  # share of bone from which bones are a work of their own (typical, estimated)
 LEAST_WAIT_S = 20.0  # a shorter wait for the preheat is no link of its own
 
 
@@ -335,7 +334,7 @@ def last_links(dish: Dish, cut: Cut, draws: Draws) -> list[Link]:
     rest = np.full(draws.members, value("rest_s"))
     links.append(Link("rest", "rest", "Rest", "machine", rest))
     if dish.bite == "shreds":
-        if cut.bone_fraction >= BONY:
+        if cut.on_the_bone:
             links.append(Link("bones", "bones", "Pull the bones", "hands", hands("bones")))
         links.append(Link("shred", "shred", "Pull it into strands", "hands", hands("shred")))
     elif dish.bite == "sliceable" and cut.gate:

@@ -27,6 +27,7 @@ JOBS = tuple(dict.fromkeys((*FINISHES, *(first_heat(key).job for key in TENDERIS
 WANTS = ("amber", "mahogany")
 SIGNS = ("nothing yet", "bubbling", "amber at the edges", "dark")
 MAX_FLIPS = 4
+BONY = 0.1  # share of bone from which bones are a work of their own (typical, estimated)
 WIDE_M = 0.5  # a half-length from which on food is endless in that direction (numerical)
 LEAST_BETWEEN_MIN = 1.0  # between two coats: brushing itself takes most of a minute
 
@@ -61,6 +62,8 @@ class Cut:
     safe_if: str  # what that temperature holds for, where not for all; amounts in braces [°C]
     pleasant_c: float | None
     release: str
+    usual_heat: str  # that kitchens make it tender with, and brown it with: keys of `heats`
+    usual_finish: str
     allergens: tuple[str, ...]
     food: FoodProperties
 
@@ -68,6 +71,20 @@ class Cut:
     def gate(self) -> bool:
         """Whether a thermometer gate stands before the plate (anything but vegetables)."""
         return self.species != "vegetable"
+
+    @property
+    def on_the_bone(self) -> bool:
+        """Whether meat is on a bone: of anything else the share is core and trimmings."""
+        return self.species not in ("vegetable", "seafood") and self.bone_fraction >= BONY
+
+    def bite_words(self, bite: str) -> tuple[str, str]:
+        """What a bite is called ("falls off the bone"), and what it means; of what has no bone it
+        is not said to stay on one. MissingData for an unknown bite.
+        """
+        line = row("bites", bite)
+        if self.on_the_bone:
+            return line["text"], line["hint"]
+        return line["bare_text"], line["bare_hint"]
 
 
 _CUTS: dict[str, Cut] = {}
@@ -108,6 +125,8 @@ def _read_cut(line: Row) -> Cut:
         line["safe_if"],
         float(line["pleasant_c"]) if line["pleasant_c"] else None,
         line["release"],
+        line["usual_heat"],
+        line["usual_finish"],
         tuple(line["allergens"].split()),
         food_properties(parts),
     )

@@ -13,7 +13,7 @@ import FigureField from './FigureField.vue'
 import MinutesField from './MinutesField.vue'
 import ServeField from './ServeField.vue'
 import { useDraft } from './draft'
-import { biteHint, biteText, dialOf, RELEASES, settingOf, type PartName } from './sentence'
+import { dialOf, RELEASES, settingOf, type PartName } from './sentence'
 
 const props = defineProps<{ part: PartName; dish: Dish; choices: Choices }>()
 const emit = defineEmits<{ done: [] }>()
@@ -60,13 +60,7 @@ function pick(fields: Partial<Dish>) {
   emit('done')
 }
 
-const bites = computed(() =>
-  (cut.value?.bites ?? []).map((key) => ({
-    key,
-    text: biteText(key, props.dish.cut),
-    hint: biteHint(key, props.dish.cut),
-  })),
-)
+const bites = computed(() => cut.value?.bites ?? [])
 const releases = computed(() =>
   Object.entries(RELEASES).map(([key, r]) => ({
     key,

@@ -199,7 +199,7 @@ describe('parts of the plan', () => {
     await plates.page.setProps({ dish: plates.draft.dish! })
     expect(plates.page.text()).not.toContain('Turn it at')
     const bite = chooser('bite')
-    await press(bite.page, 'shreds')
+    await press(bite.page, 'pulls into strands')
     expect(bite.draft.dish?.bite).toBe('shreds')
     const thick = chooser('thickness')
     await press(thick.page, '2')

@@ -1,7 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Choices, Cut, Dish, Stage } from '@/api/client'
-import { choices as kitchen } from '@/__tests__/kitchen'
+import { bites, choices as kitchen } from '@/__tests__/kitchen'
 import { besideLink, fillOf, links } from './chain'
 import { useDraft } from './draft'
 import { minutesOf } from './minutes'
@@ -16,7 +16,7 @@ const ribs = {
   thickness_mm: 45,
   thin_mm: 20,
   thick_mm: 80,
-  bites: ['tug', 'falls', 'shreds'],
+  bites: bites('tug', 'falls', 'shreds'),
   default_bite: 'falls',
   release: 'mixed',
 } as Cut
@@ -26,7 +26,7 @@ const octopus = {
   name: 'octopus',
   piece: 'arm',
   pieces: 8,
-  bites: ['tug', 'falls'],
+  bites: [{ key: 'falls', text: 'falls apart', hint: 'a fork is enough' }],
 } as Cut
 const choices = {
   cuts: [ribs, octopus],

@@ -1,4 +1,4 @@
-import type { Choices, Dish, Fault } from '@/api/client'
+import type { Choices, Cut, Dish, Fault } from '@/api/client'
 import type { Degrees, KitchenUnits } from '@/shared/composables/useUnits'
 import { clock, day } from '@/shared/format/time'
 import { length, mass, temperature } from '@/shared/format/units'
@@ -49,24 +49,6 @@ export const FIELDS: Record<PartName, string[]> = {
   serve: ['serve_at'],
 }
 
-export const BITES: Record<string, { text: string; hint: string }> = {
-  sliceable: { text: 'can be sliced', hint: 'holds its shape under the knife' },
-  tug: { text: 'gives with a little tug', hint: 'a clean bite, stays on the bone' },
-  falls: { text: 'falls off the bone', hint: 'a fork is enough' },
-  shreds: { text: 'shreds', hint: 'pulls into strands' },
-}
-
-const BITES_BONELESS: Record<string, string> = { falls: 'falls apart' }
-const BONELESS = [
-  'octopus',
-  'cauliflower',
-  'celeriac',
-  'jackfruit',
-  'beef-cheek',
-  'pork-shoulder',
-  'pork-loin',
-]
-
 export const RELEASES: Record<string, { text: string; hint: string }> = {
   quick: { text: 'vented at once', hint: 'thin racks and vegetables' },
   mixed: {
@@ -83,15 +65,9 @@ function shown(value: unknown, format: (n: number) => string): string {
   return typeof value === 'number' && Number.isFinite(value) ? format(value) : String(value)
 }
 
-/** "falls off the bone"; what has no bone falls apart. */
-export function biteText(bite: string, cut: string): string {
-  if (BONELESS.includes(cut) && BITES_BONELESS[bite]) return BITES_BONELESS[bite]!
-  return BITES[bite]?.text ?? bite
-}
-
-/** What a bite means; what has no bone is not said to stay on one. */
-export function biteHint(bite: string, cut: string): string | undefined {
-  return bite === 'tug' && BONELESS.includes(cut) ? 'soft, with some bite' : BITES[bite]?.hint
+/** "falls off the bone": as the cut's own row says it. */
+export function biteText(bite: string, cut: Cut | undefined): string {
+  return cut?.bites.find((one) => one.key === bite)?.text ?? bite
 }
 
 /** "plum and black tea", "no sauce", or the name of one's own. */
@@ -190,7 +166,7 @@ export function sentence(
       part: 'tenderise',
     },
     { text: ' until it ' },
-    { text: biteText(dish.bite ?? 'falls', dish.cut), part: 'bite' },
+    { text: biteText(dish.bite ?? 'falls', cut), part: 'bite' },
   ]
   if ((dish.tenderise ?? 'pressure') === 'pressure') {
     const release = dish.release ?? cut?.release ?? 'mixed'

@@ -1,60 +1,84 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useQuery } from '@tanstack/vue-query'
-import { api, fetched } from '@/api/client'
+import { api, fetched, type Beginning } from '@/api/client'
+import { useChainDraft } from '@/features/chain'
 import { useLive } from '@/features/live'
-import { useChoices, useDraft } from '@/features/plan'
+import { useChoices, useSauceShelf } from '@/features/plan'
+import { useClock } from '@/shared/composables/useClock'
 import { useUnits } from '@/shared/composables/useUnits'
 import { length, mass } from '@/shared/format/units'
 import { clock, day } from '@/shared/format/time'
 import AsideNote from '@/shared/ui/AsideNote.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import BeginSentence from './BeginSentence.vue'
+import BottleTile from './BottleTile.vue'
 import TapTiles from './TapTiles.vue'
-import { dishOf, taps } from './taps'
+import { BOTTLE, tapOf, type TapKey } from './taps'
+import { useTaps, type Label } from './useTaps'
 
+const SETTLE_MS = 350 // a second tap of the same finger is no answer to the next question
 const router = useRouter()
-const draft = useDraft()
+const draft = useChainDraft()
 const live = useLive()
+const now = useClock(10_000)
 const { kitchen } = useUnits()
 const { data: choices, error: problem, refetch } = useChoices()
+const shelf = useSauceShelf(() => choices.value)
+const taps = useTaps(() => choices.value, shelf.take)
 const plans = useQuery({
   queryKey: ['plans', 'last'],
   queryFn: () => fetched(api.GET('/api/v1/plans', { params: { query: { limit: 1 } } })),
 })
 const plan = computed(() => plans.data.value?.plans[0])
+const room = computed(() => (plan.value?.dish['format'] === 'kettle.dish/2' ? 'steps' : 'plan'))
 /** What was planned stands above the question: it may not come in late and push it down. */
 const opening = computed(() => !choices.value || plans.isPending.value)
-const answers = ref<Record<string, string>>({})
-const at = ref(0)
+const begun = computed(() => Object.keys(taps.told.value).length > 0)
 
-const list = computed(() =>
-  choices.value
-    ? taps(
-        choices.value,
-        answers.value,
-        (kg) => mass(kg, kitchen.value),
-        (mm) => length(mm, kitchen.value),
-      )
-    : [],
-)
-const tap = computed(() => list.value[at.value])
-const told = computed(() =>
-  list.value.slice(0, at.value).map((t) => ({
-    key: t.key,
-    text: t.options.find((o) => o.key === answers.value[t.key])?.text ?? '',
-  })),
-)
-
-function answer(key: string) {
-  answers.value = { ...answers.value, [tap.value!.key]: key }
-  if (at.value + 1 < list.value.length) {
-    at.value++
-    return
-  }
-  draft.begin(dishOf(choices.value!, answers.value, new Date()))
-  void router.push('/plan')
+const units = {
+  mass: (kg: number) => mass(kg, kitchen.value),
+  length: (mm: number) => length(mm, kitchen.value),
 }
+const tapFor = (key: TapKey) =>
+  tapOf(key, choices.value!, taps.told.value, taps.start.value, shelf.offers.value, units)
+const tap = computed(() => (choices.value ? tapFor(taps.at.value) : undefined))
+const round = computed(
+  () => choices.value?.cuts.find((one) => one.key === taps.told.value.cut)?.shape === 'cylinder',
+)
+const place = computed(() => taps.list.value.indexOf(taps.at.value))
+const answers = computed(() =>
+  taps.list.value.flatMap((key) => {
+    const told = taps.told.value[key]
+    if (told === undefined) return []
+    const { options, own } = tapFor(key)
+    const text = options.find((one) => one.key === told)?.text
+    const figure = own && (own.unit === 'kg' ? units.mass : units.length)(Number(told))
+    return [{ key, text: text ?? figure ?? told }]
+  }),
+)
+
+const bottle = ref(false)
+const settled = ref(true)
+watch(taps.at, () => {
+  bottle.value = false
+  settled.value = false
+  setTimeout(() => (settled.value = true), SETTLE_MS)
+})
+
+function go(found: Beginning | undefined) {
+  if (!found) return
+  taps.forget()
+  draft.begin(found.chain)
+  void router.push('/steps')
+}
+async function answer(key: string) {
+  if (taps.at.value === 'sauce' && key === BOTTLE) bottle.value = true
+  else go(await taps.answer(key))
+}
+const take = async (label: Label) => go(await taps.bottle(label))
+const back = () => (taps.at.value = taps.list.value[place.value - 1]!)
 </script>
 
 <template>
@@ -76,34 +100,58 @@ function answer(key: string) {
         </li>
       </ul>
     </section>
-    <section v-else-if="plan && at === 0" class="next">
+    <section v-else-if="plan && !begun" class="next">
       <p>
         Planned: <b>{{ plan.title }}</b>
       </p>
-      <RouterLink :to="`/plan/${plan.id}`" class="plain-button">Open the plan</RouterLink>
+      <RouterLink :to="`/${room}/${plan.id}`" class="plain-button">Open the plan</RouterLink>
     </section>
     <AsideNote :records="live.aside" />
     <ProblemNote v-if="problem" :problem="problem" again @again="refetch()" />
     <p v-if="opening && !problem" class="quiet" role="status">Opening the larder…</p>
     <section v-if="tap && !opening" class="taps">
+      <BeginSentence
+        v-if="begun"
+        :forecast="taps.forecast.value"
+        :told="taps.told.value"
+        :thinking="taps.thinking.value"
+        :now="now"
+      />
       <component :is="live.underWay.length ? 'h2' : 'h1'" class="question">{{
         tap.question
       }}</component>
-      <TapTiles :tap="tap" @pick="answer" />
+      <TapTiles
+        :tap="tap"
+        :told="taps.told.value[tap.key]"
+        :hours="taps.hours.value"
+        :timed="tap.key === 'heat' || tap.key === 'finish'"
+        :round="round"
+        :busy="taps.busy.value || !settled"
+        @pick="answer"
+      />
+      <BottleTile v-if="bottle" @take="take" />
+      <ProblemNote v-if="taps.problem.value" :problem="taps.problem.value" />
       <div class="foot">
-        <el-button v-if="at > 0" class="plain-button" @click="at--">Back</el-button>
+        <el-button v-if="place > 0" class="plain-button" data-test="tap-back" @click="back">
+          Back
+        </el-button>
         <p class="told">
           <button
-            v-for="(t, i) in told"
-            :key="t.key"
+            v-for="one in answers"
+            :key="one.key"
             type="button"
-            :aria-label="`change ${t.key}: ${t.text}`"
-            @click="at = i"
+            :aria-label="`change ${one.key}: ${one.text}`"
+            @click="taps.at.value = one.key"
           >
-            {{ t.text }}
+            {{ one.text }}
           </button>
         </p>
-        <span class="count figure" role="status">{{ at + 1 }} of {{ list.length }}</span>
+        <el-button v-if="begun" class="plain-button" data-test="tap-anew" @click="taps.forget">
+          Begin anew
+        </el-button>
+        <span class="count figure" role="status"
+          >{{ place + 1 }} of {{ taps.list.value.length }}</span
+        >
       </div>
     </section>
   </div>

@@ -1,10 +1,30 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { duration } from '@/shared/format/time'
 import CutPicture from '@/shared/ui/CutPicture.vue'
 import HeatPicture from '@/shared/ui/HeatPicture.vue'
-import type { Tap } from './taps'
+import OwnTile from './OwnTile.vue'
+import ThicknessPicture from './ThicknessPicture.vue'
+import { pictureOf, type Tap } from './taps'
 
-defineProps<{ tap: Tap }>()
-defineEmits<{ pick: [key: string] }>()
+const props = defineProps<{
+  tap: Tap
+  told?: string
+  /** From the first act to the plate by option [s]; null where it never gets there. */
+  hours: Record<string, number | null>
+  timed: boolean
+  round: boolean
+  busy: boolean
+}>()
+const emit = defineEmits<{ pick: [key: string] }>()
+const most = computed(() => Math.max(...props.tap.options.map((one) => one.mm ?? 0)))
+const pick = (key: string) => !props.busy && emit('pick', key)
+const takes = (key: string) =>
+  key in props.hours
+    ? props.hours[key] === null
+      ? 'never gets there'
+      : duration(props.hours[key]!)
+    : '…'
 </script>
 
 <template>
@@ -16,15 +36,25 @@ defineEmits<{ pick: [key: string] }>()
       v-for="option in tap.options"
       :key="option.key"
       type="button"
+      :class="{ told: option.key === told }"
+      :aria-pressed="option.key === told"
       :data-test="`tap-${tap.key}-${option.key || 'none'}`"
-      @click="$emit('pick', option.key)"
+      @click="pick(option.key)"
     >
+      <em v-if="option.usual">usual</em>
       <CutPicture v-if="option.cut" :cut="option.cut" :size="96" />
-      <HeatPicture v-if="option.heat" :heat="option.heat" :size="64" />
-      <i v-if="option.swatch" :style="{ background: option.swatch }" />
+      <HeatPicture v-if="option.heat" :heat="pictureOf(tap.key, option.heat)" :size="64" />
+      <ThicknessPicture v-if="option.mm" :mm="option.mm" :most="most" :round="round" />
+      <i
+        v-if="tap.key === 'sauce'"
+        :class="{ unknown: !option.swatch }"
+        :style="option.swatch ? { background: option.swatch } : undefined"
+      />
       <b>{{ option.text }}</b>
+      <span v-if="timed && option.heat" class="figure hours">{{ takes(option.key) }}</span>
       <small v-if="option.hint">{{ option.hint }}</small>
     </button>
+    <OwnTile v-if="tap.own" :key="tap.key" :own="tap.own" :told="told" @pick="pick" />
   </div>
 </template>
 
@@ -42,6 +72,7 @@ defineEmits<{ pick: [key: string] }>()
   gap: 10px;
 }
 button {
+  position: relative;
   display: grid;
   justify-items: center;
   align-content: center;
@@ -59,8 +90,21 @@ button:hover {
   border-color: var(--kettle-ember);
   background: var(--kettle-ember-soft);
 }
+button.told {
+  border-color: var(--kettle-enamel);
+}
+em {
+  position: absolute;
+  top: 10px;
+  right: 14px;
+  font: 700 0.9rem var(--kettle-text);
+  color: var(--kettle-ink-soft);
+}
 b {
   font: 700 1.35rem/1.2 var(--kettle-display);
+}
+.hours {
+  font: 700 1.2rem var(--kettle-text);
 }
 .pictures b {
   font-size: 1.08rem;
@@ -75,6 +119,9 @@ i {
   border-radius: 50% 50% 50% 0;
   transform: rotate(135deg);
   margin: 6px;
+}
+i.unknown {
+  border: 2px dotted var(--kettle-ink-soft);
 }
 @media (max-width: 640px) {
   .tiles {

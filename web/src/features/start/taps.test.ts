@@ -1,51 +1,95 @@
 import { describe, expect, it } from 'vitest'
-import type { Choices, Cut } from '@/api/client'
+import type { Beginning, Choices } from '@/api/client'
 import { choices as kitchen } from '@/__tests__/kitchen'
-import { dishOf, fingers, masses, piecesFor, taps, thicknesses } from './taps'
+import {
+  answered,
+  asked,
+  bodyOf,
+  fingers,
+  masses,
+  nextTap,
+  ORDER,
+  piecesFor,
+  tapOf,
+  thicknesses,
+  type Told,
+} from './taps'
 
-const ribs = {
-  key: 'beef-short-ribs',
-  name: 'beef short ribs',
-  piece: 'rib',
-  mass_kg: 1.6,
-  pieces: 6,
-  thickness_mm: 45,
-  thin_mm: 20,
-  thick_mm: 80,
-  bites: ['tug', 'falls'],
-  default_bite: 'falls',
-  release: 'mixed',
-} as Cut
-const choices = {
-  cuts: [ribs],
-  sauces: [{ key: 'plum-tea', name: 'plum and black tea', colour: '#333333' }],
-  finishes: kitchen.finishes,
-  first_heats: kitchen.first_heats,
-} as unknown as Choices
+const choices = kitchen as Choices
+const ribs = choices.cuts[0]!
+const whens = ['before', 'twice', 'after']
+const begun = {
+  heats: [{ key: 'pressure', place: 'a pressure pot', hint: 'quickest', usual: true }],
+  finishes: [{ key: 'broiler', place: "the oven's broiler", hint: 'fierce', usual: true }],
+  whens,
+} as unknown as Beginning
+const units = { mass: String, length: String }
+const ALL: Told = {
+  cut: 'beef-short-ribs',
+  state: 'fridge',
+  mass: '0.8',
+  thickness: '45',
+  heat: 'pressure',
+  bite: 'falls',
+  finish: 'broiler',
+  sauce: 'plum-tea',
+  when: 'twice',
+}
 
 describe('the nine taps', () => {
-  it('are nine, and ask nothing about the kitchen', () => {
-    const list = taps(choices, {}, String, String)
+  it('are nine, each with something to tap, and none about the kitchen', () => {
+    const list = ORDER.map((key) => tapOf(key, choices, {}, begun, [], units))
     expect(list).toHaveLength(9)
-    expect(list.map((t) => t.question).join(' ')).not.toMatch(/watt|litre|altitude|power/i)
-    expect(list.every((t) => t.options.length > 0)).toBe(true)
+    expect(list.map((tap) => tap.question).join(' ')).not.toMatch(/watt|litre|altitude|power/i)
+    expect(list.every((tap) => tap.options.length > 0)).toBe(true)
+    // The usual answer is marked wherever there is one.
+    const marked = list.filter((tap) => tap.options.some((one) => one.usual))
+    expect(marked.map((tap) => tap.key)).toEqual([
+      'mass',
+      'thickness',
+      'heat',
+      'bite',
+      'finish',
+      'when',
+    ])
   })
-  it('come to a whole dish, with usual figures where nothing was said', () => {
-    const now = new Date('2030-05-04T16:07:00Z')
-    expect(
-      dishOf(choices, { cut: 'beef-short-ribs', mass: '0.8', sauce: '', serve: '3' }, now),
-    ).toMatchObject({
+  it('ask only what is open: one bite or one moment is no question', () => {
+    expect(asked(choices, {}, undefined)).toEqual(ORDER)
+    expect(asked(choices, { sauce: '' }, begun)).not.toContain('when')
+    expect(asked(choices, ALL, { ...begun, whens: ['after'] })).not.toContain('when')
+    const loin = { ...choices, cuts: [{ ...ribs, bites: ribs.bites.slice(0, 1) }] }
+    expect(asked(loin, ALL, begun)).not.toContain('bite')
+  })
+  it('go on to what is open, also before the one that was changed', () => {
+    const { when, mass, ...rest } = ALL
+    expect(nextTap(ORDER, rest, 'state')).toBe('mass')
+    expect(nextTap(ORDER, { ...rest, mass }, 'state')).toBe('when')
+    expect(nextTap(ORDER, { ...rest, when }, 'sauce')).toBe('mass')
+    expect(nextTap(ORDER, ALL, 'when')).toBeUndefined()
+  })
+  it('let go of what hung on a changed answer, and of nothing else', () => {
+    expect(answered(ALL, 'cut', 'octopus')).toEqual({
+      cut: 'octopus',
+      state: 'fridge',
+      sauce: 'plum-tea',
+    })
+    expect(answered(ALL, 'cut', ALL.cut!)).toEqual(ALL)
+    expect(answered(ALL, 'bite', 'shreds')).toEqual({ ...ALL, bite: 'shreds', when: undefined })
+  })
+  it('are told to the server with what was answered alone', () => {
+    expect(bodyOf(ALL, 'plum-tea', choices)).toMatchObject({
       mass_kg: 0.8,
       pieces: 3,
-      thickness_mm: 45,
-      sauce: null,
-      coats: 0,
-      bite: 'falls',
-      serve_at: '2030-05-04T19:15:00.000Z',
+      finish: 'broiler',
+      alone: false,
+      sauce: 'plum-tea',
+      when: 'twice',
     })
-    expect(dishOf(choices, { sauce: 'plum-tea' }, now)).toMatchObject({ coats: 1, serve_at: null })
+    const bare = bodyOf({ cut: 'octopus', finish: '', sauce: '' }, 'plum-tea', choices)
+    expect(bare).toMatchObject({ alone: true, finish: undefined, sauce: undefined })
+    expect(bare.mass_kg).toBeUndefined()
   })
-  it('offers sensible amounts and thicknesses in order', () => {
+  it('offer sensible amounts and thicknesses in order', () => {
     expect(masses(ribs)).toEqual([0.8, 1.2, 1.6, 2.4])
     expect(piecesFor(ribs, 0.1)).toBe(1)
     const mm = thicknesses(ribs).map((t) => t.mm)
