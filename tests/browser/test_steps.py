@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 from tests.browser.cooking import Cooking, by
-from tests.browser.test_journeys import minutes
+from tests.browser.test_journeys import minutes, pick
 
 
 def open_chain(page: Page, address: str, key: str) -> None:
@@ -62,6 +62,44 @@ def test_pick_change_undo_and_repair_by_mouse(page: Page, server, axe, theme):
     page.reload()
     settled(page)
     expect(by(page, "clause-fry")).to_contain_text("for 52 minutes")
+
+
+def test_put_in_what_is_offered_change_its_sauce_and_drag_it(page: Page, server, axe):
+    open_chain(page, server.start(), "pressure-hot-oven")
+    sentence = by(page, "chain-sentence")
+    by(page, "joint-pot").click()
+    expect(by(page, "offer-blot")).to_be_visible()
+    assert axe(page) == []
+    by(page, "offer-more").click()
+    by(page, "offer-warm").click()
+    # It opens by itself, with what is usual.
+    by(page, "field-minutes").locator("input").fill("40")
+    expect(by(page, "clause-hold")).to_contain_text("held covered for 40 minutes")
+    by(page, "done").click()
+    by(page, "clause-brush").click()
+    pick(page, "field-layer", "date and mustard")
+    expect(by(page, "clause-brush")).to_contain_text("brushed with date and mustard")
+    assert axe(page) == []
+    by(page, "done").click()
+    settled(page)
+    honest = minutes(by(page, "honest").inner_text())
+    by(page, "clause-hold").drag_to(by(page, "clause-oven"))
+    expect(sentence).to_contain_text(re.compile("roasted.*held covered"))
+    settled(page)
+    for _ in range(2):
+        by(page, "undo").click()
+    expect(sentence).to_contain_text(re.compile("held covered.*brushed with plum"))
+    by(page, "clause-hold").focus()
+    page.keyboard.press("Delete")
+    expect(by(page, "clause-hold")).to_have_count(0)
+    settled(page)
+    assert minutes(by(page, "honest").inner_text()) < honest - 25
+    by(page, "joint-oven").focus()
+    page.keyboard.press("Enter")
+    expect(by(page, "offer-brush")).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(by(page, "offer-brush")).to_have_count(0)
+    expect(by(page, "joint-oven")).to_be_focused()
 
 
 def test_by_keyboard_a_clause_opens_moves_and_goes(page: Page, server):

@@ -48,6 +48,7 @@ TABLES = (
     "preparation",
     "beginnings",
     "bites",
+    "offers",
 )
 
 Row = dict[str, str]

@@ -138,6 +138,23 @@ class PreparationPublic(PublicModel):
     text: str
 
 
+class OfferPublic(PublicModel):
+    """A stage that can be put in. In its fields `$sauce` stands for a layer, `$stage` for the stage
+    that it comes after.
+    """
+
+    key: str
+    text: str
+    stage: dict[str, Any]
+
+
+class JointPublic(PublicModel):
+    """Between two stages."""
+
+    offers: list[str] = Field(description="keys of what makes sense there, the likeliest first")
+    sauce: str = Field(description="layer that `$sauce` stands for; empty where none is in use")
+
+
 class ChainForecastPublic(PublicModel):
     """Everything the model says of a chain."""
 
@@ -166,6 +183,8 @@ class ChainForecastPublic(PublicModel):
     right: RightPublic
     course: list[MomentPublic] = Field(description="how warm the food is along the way")
     preparation: list[PreparationPublic] = Field(description="what to lay out, in order of use")
+    offers: list[OfferPublic] = Field(description="what can be put in somewhere")
+    joints: dict[str, JointPublic] = Field(description="after each stage; '' for the start")
     assumed: list[AssumedPublic]
     guidance: str
 

@@ -19,12 +19,12 @@ from bluekettle.schemas.beginning import (
 )
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import plan_of
-from bluekettle.services.choices import bites_of, usual_bite
+from bluekettle.services.choices import bites_of
+from bluekettle.services.stage_rows import stage_json
 
 GLANCE = 64  # members that tell an hour from two (numerical)
 SAUCE = "sauce"
 MEMORY: core.Memory[core.Known] = core.Memory()  # of this process
-Json = dict[str, Any]
 
 
 def answers_of(given: AnswersCreate) -> core.Answers:
@@ -38,7 +38,7 @@ def answers_of(given: AnswersCreate) -> core.Answers:
         given.pieces or max(1, round(found.pieces * mass_kg / found.mass_kg)),
         given.state,
         given.heat or found.usual_heat,
-        given.bite or usual_bite(found),
+        given.bite or found.usual_bite,
         finish,
         given.sauce is not None,
         given.when or "",
@@ -95,21 +95,6 @@ def chain_of(given: AnswersCreate, answers: core.Answers) -> ChainDocument:
             "serve_at": told["serve_at"],
         }
     )
-
-
-def stage_json(row: dict[str, str]) -> Json:
-    """A stage of the document from the text of its row: `until.by=bite` lies deeper."""
-    found: Json = {}
-    for name, text in row.items():
-        if name == "coat":
-            found["acts"] = [{"do": "coat", "layer": text}]
-            continue
-        *way, last = name.split(".")
-        at = found
-        for key in way:
-            at = at.setdefault(key, {})
-        at[last] = float(text) if last == "minutes" else int(text) if last == "pieces" else text
-    return found
 
 
 def heat_times(given: HeatTimesCreate) -> HeatTimesPublic:

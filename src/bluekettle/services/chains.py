@@ -28,9 +28,11 @@ from bluekettle.schemas.chain_forecast import (
     ChainGatePublic,
     ChainInsidePublic,
     ChainWatchOutPublic,
+    JointPublic,
     LayerUsePublic,
     LinkPublic,
     MomentPublic,
+    OfferPublic,
     RightPublic,
     SlowHeatPublic,
 )
@@ -48,6 +50,7 @@ from bluekettle.services.dishes import allergens_of_sauce, kitchen_of, lines_of,
 from bluekettle.services.forecasts import band, draws_of, serving_faults, strip_public
 from bluekettle.services.preparation import preparation_of
 from bluekettle.services.scenes import facts_of_chain
+from bluekettle.services.stage_rows import stage_json
 
 MEMORY: core.Memory[core.Known] = core.Memory()  # of this process
 
@@ -286,12 +289,23 @@ def to_public(
         preparation=preparation_of(f),
         allergens=allergens,
         allergens_unknown=unknown,
+        offers=offers_of(f),
+        joints={key: JointPublic.model_validate(one) for key, one in core.joints(f).items()},
         assumed=[
             AssumedPublic(name=name, value=f.plan.kitchen.or_typical(name), unit=LIMITS[name][2])
             for name in f.assumed
         ],
         guidance=USUAL_GUIDANCE,
     )
+
+
+def offers_of(f: core.PlanForecast) -> list[OfferPublic]:
+    """What can be put into this plan."""
+    found = []
+    for key, row in core.stages_to_put(f).items():
+        fields = {name: text for name, text in row.items() if name != "text"}
+        found.append(OfferPublic(key=key, text=row["text"], stage=stage_json(fields)))
+    return found
 
 
 def link_public(line: Line, serve_at: datetime) -> LinkPublic:

@@ -55,7 +55,7 @@ def choices() -> ChoicesPublic:
                 thin_mm=c.thin_mm,
                 thick_mm=c.thick_mm,
                 bites=bites_of(c),
-                default_bite=usual_bite(c),
+                default_bite=c.usual_bite,
                 release=c.release,
                 safe_c=c.safe_c,
             )
@@ -108,11 +108,6 @@ def bites_of(found: Cut) -> list[BitePublic]:
     """How tender a cut can be wished, in words."""
     told = {key: found.bite_words(key) for key in found.targets}
     return [BitePublic(key=key, text=text, hint=hint) for key, (text, hint) in told.items()]
-
-
-def usual_bite(found: Cut) -> str:
-    """What most want of a cut."""
-    return "falls" if "falls" in found.targets else list(found.targets)[-1]
 
 
 def dish_schema() -> dict[str, Any]:

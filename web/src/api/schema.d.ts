@@ -2388,6 +2388,18 @@ export interface components {
              * @description what to lay out, in order of use
              */
             preparation: components["schemas"]["PreparationPublic"][];
+            /**
+             * Offers
+             * @description what can be put in somewhere
+             */
+            offers: components["schemas"]["OfferPublic"][];
+            /**
+             * Joints
+             * @description after each stage; '' for the start
+             */
+            joints: {
+                [key: string]: components["schemas"]["JointPublic"];
+            };
             /** Assumed */
             assumed: components["schemas"]["AssumedPublic"][];
             /** Guidance */
@@ -2649,6 +2661,22 @@ export interface components {
             legend: components["schemas"]["ColourPublic"][];
         };
         /**
+         * JointPublic
+         * @description Between two stages.
+         */
+        JointPublic: {
+            /**
+             * Offers
+             * @description keys of what makes sense there, the likeliest first
+             */
+            offers: string[];
+            /**
+             * Sauce
+             * @description layer that `$sauce` stands for; empty where none is in use
+             */
+            sauce: string;
+        };
+        /**
          * LayerUsePublic
          * @description How much of a layer goes on.
          */
@@ -2731,6 +2759,21 @@ export interface components {
              * @description all of it on the whole [°C]
              */
             mean_c: number;
+        };
+        /**
+         * OfferPublic
+         * @description A stage that can be put in. In its fields `$sauce` stands for a layer, `$stage` for the stage
+         *     that it comes after.
+         */
+        OfferPublic: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Stage */
+            stage: {
+                [key: string]: unknown;
+            };
         };
         /**
          * OpenBandPublic

@@ -7,6 +7,7 @@ from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_ke
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
 from bluekettle.core.chain.memory import Memory
+from bluekettle.core.chain.offers import joints, stages_to_put
 from bluekettle.core.chain.passage import Fire, SlowHeat
 from bluekettle.core.chain.plan import (
     Beside,
@@ -69,8 +70,10 @@ __all__ = [
     "forecast_plan",
     "heat_keys",
     "heat_row",
+    "joints",
     "plan_steps",
     "slow_keys",
+    "stages_to_put",
     "things_at_hand",
     "whens",
 ]

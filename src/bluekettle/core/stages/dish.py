@@ -77,6 +77,11 @@ class Cut:
         """Whether meat is on a bone: of anything else the share is core and trimmings."""
         return self.species not in ("vegetable", "seafood") and self.bone_fraction >= BONY
 
+    @property
+    def usual_bite(self) -> str:
+        """What most want of it."""
+        return "falls" if "falls" in self.targets else list(self.targets)[-1]
+
     def bite_words(self, bite: str) -> tuple[str, str]:
         """What a bite is called ("falls off the bone"), and what it means; of what has no bone it
         is not said to stay on one. MissingData for an unknown bite.

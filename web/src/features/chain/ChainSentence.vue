@@ -6,6 +6,7 @@ import type { ChainForecast, Choices, Fault } from '@/api/client'
 import ServeField from '@/features/plan/ServeField.vue'
 import { serveText } from '@/features/plan/sentence'
 import FoodEditor from './FoodEditor.vue'
+import JointMenu from './JointMenu.vue'
 import StageEditor from './StageEditor.vue'
 import { useChainDraft } from './draft'
 import { stageAt } from './stages'
@@ -17,6 +18,7 @@ const props = defineProps<{
   now: Date
 }>()
 const SERVE = 'serve'
+const JOINT = 'joint:'
 const draft = useChainDraft()
 const open = ref<string>()
 const phone = useMediaQuery('(max-width: 640px)')
@@ -36,12 +38,14 @@ const clauses = computed(() => [
     ...clause,
     key: clause.stage || 'food',
     lead: '',
+    joint: clause.stage in props.forecast.joints ? JOINT + clause.stage : undefined,
     wrong: wrong.value.includes(clause.stage.replace(/\.[1-8]$/, '')),
     end: ', ',
   })),
   {
     stage: '',
     key: SERVE,
+    joint: undefined,
     lead: 'on the table ',
     text: serveText(draft.chain?.serve_at, props.now),
     wrong: wrong.value.includes(SERVE),
@@ -50,6 +54,23 @@ const clauses = computed(() => [
 ])
 const serveAt = (moment: string | null) => draft.edit((next) => (next.serve_at = moment))
 const opened = computed(() => clauses.value.find((clause) => clause.key === open.value))
+const joint = computed(() =>
+  open.value?.startsWith(JOINT) ? open.value.slice(JOINT.length) : undefined,
+)
+const title = computed(() => (joint.value === undefined ? opened.value?.text : 'What comes next'))
+
+/** Put a stage in, and open it: it comes with what is usual. */
+function put(after: string, offer: ChainForecast['offers'][number]) {
+  const { sauce } = props.forecast.joints[after]!
+  open.value = draft.putAfter(after, offer.stage, sauce, props.choices.sauces[0]?.key)
+}
+
+const dragged = ref('')
+const over = ref('')
+function drop(stage: string) {
+  if (dragged.value && dragged.value !== stage) draft.moveTo(dragged.value, stage)
+  dragged.value = over.value = ''
+}
 
 function toggle(key: string) {
   open.value = open.value === key ? undefined : key
@@ -96,7 +117,8 @@ function key(event: KeyboardEvent, stage: string) {
               role="button"
               tabindex="0"
               class="clause"
-              :class="{ wrong: clause.wrong }"
+              :class="{ wrong: clause.wrong, over: over === clause.stage && clause.stage }"
+              :draggable="Boolean(clause.stage)"
               :aria-expanded="open === clause.key"
               aria-haspopup="dialog"
               :data-test="`clause-${clause.key}`"
@@ -104,6 +126,10 @@ function key(event: KeyboardEvent, stage: string) {
               @keydown.enter="toggle(clause.key)"
               @keydown.space.prevent="toggle(clause.key)"
               @keydown="key($event, clause.stage)"
+              @dragstart="dragged = clause.stage"
+              @dragover.prevent="over = clause.stage"
+              @dragend="dragged = over = ''"
+              @drop.prevent="drop(clause.stage)"
               @keydown.esc="open = undefined"
               >{{ clause.text }}</span
             >
@@ -115,26 +141,52 @@ function key(event: KeyboardEvent, stage: string) {
               :serve-at="draft.chain?.serve_at ?? null"
               @change="serveAt"
             />
-            <StageEditor
-              v-else
-              :id="clause.stage"
-              :heats="choices.heats"
-              @done="shut(clause.key)"
-            />
+            <StageEditor v-else :id="clause.stage" :choices="choices" @done="shut(clause.key)" />
           </div>
           <el-button class="plain-button close" data-test="done" @click="shut(clause.key)">
             Done
           </el-button>
         </el-popover>
         <span>{{ clause.end }}</span>
+        <el-popover
+          v-if="clause.joint !== undefined"
+          :visible="!phone && open === clause.joint"
+          :width="280"
+          placement="bottom-start"
+          :show-arrow="false"
+          :persistent="false"
+          popper-class="part-chooser"
+          @after-enter="enter"
+        >
+          <template #reference>
+            <button
+              type="button"
+              class="joint no-print"
+              :aria-label="`put something in after: ${clause.text}`"
+              :aria-expanded="open === clause.joint"
+              :data-test="`joint-${clause.key}`"
+              @click="toggle(clause.joint)"
+              @keydown.esc="open = undefined"
+            >
+              +
+            </button>
+          </template>
+          <div class="inside" @keydown.esc.capture.stop="open = undefined">
+            <JointMenu
+              :after="clause.stage"
+              :forecast="forecast"
+              @put="put(clause.stage, $event)"
+            />
+          </div>
+        </el-popover>
       </template>
     </p>
     <el-drawer
       v-if="phone"
-      :model-value="Boolean(opened)"
+      :model-value="Boolean(opened) || joint !== undefined"
       direction="btt"
       size="auto"
-      :title="opened?.text"
+      :title="title"
       class="part-sheet"
       append-to-body
       destroy-on-close
@@ -146,10 +198,16 @@ function key(event: KeyboardEvent, stage: string) {
         :serve-at="draft.chain?.serve_at ?? null"
         @change="serveAt"
       />
+      <JointMenu
+        v-else-if="joint !== undefined"
+        :after="joint"
+        :forecast="forecast"
+        @put="put(joint, $event)"
+      />
       <StageEditor
         v-else-if="opened"
         :id="opened.stage"
-        :heats="choices.heats"
+        :choices="choices"
         @done="open = undefined"
       />
     </el-drawer>
@@ -190,6 +248,29 @@ function key(event: KeyboardEvent, stage: string) {
   padding: 5px; /* room for the ring of what has the focus */
   max-height: 52vh;
   overflow: auto;
+}
+.clause.over {
+  background: var(--kettle-ember-soft);
+  outline: 2px dashed var(--kettle-ember);
+}
+.joint {
+  width: 26px;
+  height: 26px;
+  margin: 0 8px 0 1px;
+  padding: 0;
+  border: 2px solid var(--kettle-line);
+  border-radius: 50%;
+  background: var(--kettle-sheet);
+  color: var(--kettle-ink-soft);
+  font: 700 1rem/1 var(--kettle-text);
+  vertical-align: middle;
+  cursor: pointer;
+}
+.joint:hover,
+.joint[aria-expanded='true'] {
+  border-color: var(--kettle-ember);
+  background: var(--kettle-ember-soft);
+  color: var(--kettle-ink);
 }
 .clause.wrong {
   text-decoration-style: wavy;

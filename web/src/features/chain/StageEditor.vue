@@ -1,48 +1,95 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { ChainHeat, ChainStage } from '@/api/client'
+import type { ChainStage, Choices } from '@/api/client'
+import MinutesField from '@/features/plan/MinutesField.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
 import PickField from '@/shared/ui/PickField.vue'
+import LayerField from './LayerField.vue'
 import { useChainDraft } from './draft'
-import { changed, fieldsOf, find, offers, read, sauceOf, type Field } from './stages'
+import { layerOf, takesLayer, withoutLeft } from './layers'
+import { changed, fieldsOf, find, read, roundsOf, sauceOf, type Field } from './stages'
 
-const props = defineProps<{ id: string; heats: ChainHeat[] }>()
+const props = defineProps<{ id: string; choices: Choices }>()
 const emit = defineEmits<{ done: [] }>()
 const draft = useChainDraft()
 const at = computed(() => draft.chain && find(draft.chain, props.id))
 const stage = computed(() => at.value?.list[at.value.place])
-const sauce = computed(() => draft.chain && sauceOf(draft.chain))
+const cut = computed(() => props.choices.cuts.find((one) => one.key === draft.chain?.food.cut))
 const fields = computed(() =>
-  stage.value ? fieldsOf(stage.value, props.heats, sauce.value || undefined) : [],
+  stage.value ? fieldsOf(stage.value, props.choices.heats, cut.value?.bites) : [],
 )
-const after = computed(() => (draft.chain ? offers(draft.chain) : []))
+const rounds = computed(() => draft.chain && roundsOf(draft.chain, props.id))
 const last = computed(() => at.value && at.value.list.length === 1)
 
 function put(field: Field, value: unknown) {
-  if (stage.value)
-    draft.replaceStage(
-      props.id,
-      changed(stage.value as ChainStage, field, value, props.heats, sauce.value || undefined),
-    )
+  const before = draft.chain!
+  draft.edit((next) => {
+    const here = find(next, props.id)
+    if (!here) return
+    const coat = field.key === 'acts.coat'
+    const sauce = coat
+      ? (sauceOf(next) ?? layerOf(next, props.choices.sauces[0]?.key as never))
+      : undefined
+    const old = here.list[here.place] as ChainStage
+    here.list[here.place] = changed(old, field, value, props.choices.heats, sauce)
+    withoutLeft(before, next)
+  })
 }
 
-function act(what: () => void) {
-  what()
+function repeat(times: number | null) {
+  const id = rounds.value?.id
+  if (!id || !times) return
+  draft.edit((next) => {
+    const found = next.stages.find((one) => one.id === id)
+    if (found?.kind === 'rounds') found.times = times
+  })
+}
+
+function takeOut() {
+  draft.takeOut(props.id)
   emit('done')
 }
 </script>
 
 <template>
   <div v-if="stage" class="editor">
+    <LayerField v-if="takesLayer(stage)" :id="id" :stage="stage" :choices="choices" />
     <template v-for="field in fields" :key="field.key">
       <PickField
         v-if="field.options"
-        :model-value="read(stage, field) as string"
+        :model-value="(read(stage, field) as string | null) ?? ''"
         :label="field.label"
+        :placeholder="field.key === 'release' ? 'as usual for the cut' : undefined"
         :options="field.options.map((o) => ({ key: o.value, text: o.text }))"
         :data-test="`field-${field.key}`"
         @update:model-value="put(field, $event)"
       />
+      <el-checkbox
+        v-else-if="field.as === 'yes'"
+        :model-value="Boolean(read(stage, field) ?? field.key === 'hands')"
+        :data-test="`field-${field.key}`"
+        @update:model-value="put(field, Boolean($event))"
+      >
+        {{ field.label }}
+      </el-checkbox>
+      <MinutesField
+        v-else-if="field.as === 'minutes'"
+        :field="`field-${field.key}`"
+        :label="field.label"
+        :value="read(stage, field) as number[]"
+        :hint="field.empty ?? 'minutes under the heat'"
+        @change="put(field, $event)"
+      />
+      <div v-else-if="field.as === 'words'" class="words">
+        <label :for="`words-${field.key}`">{{ field.label }}</label>
+        <el-input
+          :id="`words-${field.key}`"
+          :model-value="read(stage, field) as string"
+          maxlength="80"
+          :data-test="`field-${field.key}`"
+          @change="$event && put(field, $event)"
+        />
+      </div>
       <NumberField
         v-else
         :model-value="(read(stage, field) as number | null | undefined) ?? null"
@@ -54,6 +101,16 @@ function act(what: () => void) {
         @update:model-value="put(field, $event)"
       />
     </template>
+    <NumberField
+      v-if="rounds"
+      :model-value="rounds.times"
+      label="the whole round, how often"
+      unit=""
+      :step="1"
+      fixed
+      data-test="field-times"
+      @update:model-value="repeat"
+    />
     <div class="acts">
       <el-button class="plain-button" data-test="earlier" @click="draft.move(id, -1)">
         Earlier
@@ -61,25 +118,8 @@ function act(what: () => void) {
       <el-button class="plain-button" data-test="later" @click="draft.move(id, 1)">
         Later
       </el-button>
-      <el-button
-        v-if="!last"
-        class="plain-button"
-        data-test="take-out"
-        @click="act(() => draft.takeOut(id))"
-      >
+      <el-button v-if="!last" class="plain-button" data-test="take-out" @click="takeOut">
         Take it out
-      </el-button>
-    </div>
-    <p class="then">And after it:</p>
-    <div class="acts">
-      <el-button
-        v-for="offer in after"
-        :key="offer.text"
-        class="plain-button"
-        :data-test="`offer-${offer.stage.kind}`"
-        @click="act(() => draft.putAfter(id, offer.stage))"
-      >
-        {{ offer.text }}
       </el-button>
     </div>
   </div>
@@ -90,6 +130,13 @@ function act(what: () => void) {
   display: grid;
   gap: 14px;
 }
+.words {
+  display: grid;
+  gap: 4px;
+}
+label {
+  font-weight: 700;
+}
 .acts {
   display: flex;
   flex-wrap: wrap;
@@ -97,9 +144,5 @@ function act(what: () => void) {
 }
 .acts .el-button {
   margin: 0;
-}
-.then {
-  margin: 0;
-  font-weight: 700;
 }
 </style>

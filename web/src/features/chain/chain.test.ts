@@ -3,7 +3,8 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import type { Chain, ChainStage } from '@/api/client'
 import { choices } from '@/__tests__/kitchen'
 import { useChainDraft } from './draft'
-import { changed, fieldsOf, find, freshId, offers, read, stageAt } from './stages'
+import { allStages, dryLayer, layerOf, putLayer, takesLayer, withoutLeft } from './layers'
+import { changed, fieldsOf, find, freshId, read, roundsOf, stageAt } from './stages'
 
 const heats = choices.heats
 const chain = (): Chain =>
@@ -96,9 +97,8 @@ describe('stages', () => {
 
   it('take coats and turns, and lose them again', () => {
     const grill = stage(chain(), 'broil')
-    const coats = fieldsOf(grill, heats, 'glaze').find((f) => f.key === 'acts.coat')!
-    const turns = fieldsOf(grill, heats, 'glaze').find((f) => f.key === 'acts.turn')!
-    expect(fieldsOf(grill, heats).some((f) => f.key === 'acts.coat')).toBe(false)
+    const coats = fieldsOf(grill, heats).find((f) => f.key === 'acts.coat')!
+    const turns = fieldsOf(grill, heats).find((f) => f.key === 'acts.turn')!
     expect(field('pot', 'acts.turn')).toBeUndefined()
     const two = changed(changed(grill, turns, 2, heats), coats, 1, heats, 'glaze')
     expect((two as { acts: object[] }).acts).toEqual([
@@ -110,11 +110,88 @@ describe('stages', () => {
     expect((changed(two, turns, 0, heats) as { acts: object[] }).acts).toHaveLength(1)
   })
 
+  it('take minutes for turns and coats; a coat without one waits for the last to set', () => {
+    const acts = [
+      { do: 'coat', at_min: null, layer: 'glaze' },
+      { do: 'coat', at_min: null, layer: 'glaze' },
+      { do: 'turn', at_min: 2 },
+    ]
+    const grill = { ...stage(chain(), 'broil'), acts } as unknown as ChainStage
+    const field = (key: string) => fieldsOf(grill, heats).find((f) => f.key === key)!
+    expect([read(grill, field('at.turn')), read(grill, field('at.coat'))]).toEqual([[2], []])
+    const brushed = changed(grill, field('at.coat'), [1.5], heats) as unknown as { acts: unknown[] }
+    expect(brushed.acts).toEqual([
+      { do: 'coat', at_min: null, layer: 'glaze' },
+      { do: 'coat', at_min: 1.5, layer: 'glaze' },
+      { do: 'turn', at_min: 2 },
+    ])
+    const turned = changed(grill, field('at.turn'), [1, 4], heats) as unknown as {
+      acts: { do: string; at_min: number }[]
+    }
+    expect(turned.acts.filter((act) => act.do === 'turn').map((act) => act.at_min)).toEqual([1, 4])
+  })
+
+  it('offer the bites of their cut, and no field for a kind that has none', () => {
+    const pot = chain().stages[0]!
+    const bite = fieldsOf(pot, heats, choices.cuts[1]!.bites).find((f) => f.key === 'until.bite')!
+    expect(bite.options!.map((one) => one.value)).toEqual(['tug', 'falls'])
+    const kinds = ['drain', 'blot', 'cool'] as const
+    for (const kind of kinds) expect(fieldsOf({ kind, id: 'x' }, heats)).toEqual([])
+    expect(roundsOf(chain(), 'broil.2')?.id).toBe('twice')
+    expect(roundsOf(chain(), 'pot')).toBeUndefined()
+  })
+
   it('get names that no other has', () => {
     expect(freshId(chain(), 'rest')).toBe('rest')
     expect(freshId(chain(), 'broil')).toBe('broil-2')
-    expect(offers(chain())).toHaveLength(4)
-    expect(offers({ ...chain(), layers: [] })).toHaveLength(3)
+  })
+})
+
+describe('layers', () => {
+  const used = (at: Chain) => (at.layers ?? []).map((one) => one.id)
+
+  it('come with a sauce, once for one sauce, and go when nothing uses them', () => {
+    const before = chain()
+    const next = chain()
+    expect(layerOf(next, 'plum-tea')).toBe('glaze')
+    expect(layerOf(next, 'date-mustard')).toBe('sauce')
+    expect(layerOf(next, { name: 'Mine', lines: [], sauce_id: 4 } as never)).toBe('sauce-2')
+    const at = find(next, 'brush')!
+    at.list[at.place] = putLayer(at.list[at.place]!, 'sauce')
+    withoutLeft(before, next)
+    // The plum glaze was in use and is no more; what nobody used before is not touched.
+    expect(used(next)).toEqual(['sauce', 'sauce-2'])
+  })
+
+  it('go into the coats of a heat and onto a dry surface', () => {
+    const grill = {
+      ...stage(chain(), 'broil'),
+      acts: [
+        { do: 'coat', layer: 'glaze' },
+        { do: 'turn', at_min: 1 },
+      ],
+    } as unknown as ChainStage
+    expect(takesLayer(grill)).toBe('sauce')
+    expect((putLayer(grill, 'sauce') as unknown as { acts: unknown[] }).acts).toEqual([
+      { do: 'coat', layer: 'sauce' },
+      { do: 'turn', at_min: 1 },
+    ])
+    expect(takesLayer(stage(chain(), 'broil'))).toBeUndefined()
+    expect(takesLayer({ kind: 'season', id: 'salt' } as ChainStage)).toBe('dry')
+    const next = chain()
+    expect([dryLayer(next), dryLayer(next)]).toEqual(['dry', 'dry-2'])
+  })
+
+  it('are looked for in rounds and in both tails', () => {
+    expect(allStages(chain()).map((one) => one.id)).toEqual([
+      'pot',
+      'twice',
+      'brush',
+      'broil',
+      'halves',
+      'one',
+      'two',
+    ])
   })
 })
 
@@ -137,13 +214,35 @@ describe('the draft', () => {
     expect(ids(find(draft.chain!, 'broil')!.list)).toEqual(['broil', 'brush'])
     draft.putAfter('pot', { kind: 'rest', minutes: 5 })
     expect(ids(draft.chain!.stages)).toEqual(['pot', 'rest', 'twice', 'halves'])
-    draft.undo()
-    draft.undo()
-    draft.undo()
+    draft.moveTo('pot', 'twice')
+    expect(ids(draft.chain!.stages)).toEqual(['rest', 'twice', 'pot', 'halves'])
+    draft.moveTo('pot', 'broil') // rounds are a list of their own
+    expect(ids(draft.chain!.stages)).toEqual(['rest', 'twice', 'pot', 'halves'])
+    for (let back = 0; back < 3; back++) draft.undo()
     expect(draft.chain).toEqual(chain())
     expect(draft.canUndo).toBe(false)
     draft.redo()
     expect(ids(find(draft.chain!, 'broil')!.list)).toEqual(['broil', 'brush'])
+  })
+
+  it('puts in what is offered: at the start, with a sauce, ready for a stage', () => {
+    const draft = useChainDraft()
+    draft.begin(chain())
+    expect(draft.putAfter('', { kind: 'season' })).toBe('season')
+    draft.putAfter('pot', { kind: 'dress', how: 'brush', layer: '$sauce' }, 'glaze')
+    draft.putAfter('pot', { kind: 'beside', name: 'x', minutes: 5, ready_for: '$stage' })
+    expect(draft.chain!.stages.slice(0, 4)).toMatchObject([
+      { id: 'season' },
+      { id: 'pot' },
+      { kind: 'beside', ready_for: 'pot' },
+      { kind: 'dress', layer: 'glaze' },
+    ])
+    draft.begin({ ...chain(), layers: [] })
+    draft.putAfter('pot', { kind: 'dress', how: 'brush', layer: '$sauce' }, '', 'date-mustard')
+    expect(draft.chain!.layers).toEqual([{ id: 'sauce', sauce: 'date-mustard' }])
+    // What the taken out stage alone used goes with it.
+    draft.takeOut('dress')
+    expect(draft.chain!.layers).toEqual([])
   })
 
   it('takes a repair as a JSON Patch, and a change forgets what was undone', () => {

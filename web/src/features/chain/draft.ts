@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useStorage } from '@vueuse/core'
 import { applyPatch, type Operation } from 'rfc6902'
 import type { Chain, ChainStage } from '@/api/client'
+import { layerOf, withoutLeft } from './layers'
 import { find, freshId } from './stages'
 
 const json = {
@@ -59,7 +60,7 @@ export const useChainDraft = defineStore('chain', () => {
     if (!chain.value) return
     const next = copy(chain.value)
     change(next)
-    become(next)
+    if (JSON.stringify(next) !== JSON.stringify(chain.value)) become(next)
   }
 
   function replaceStage(id: string, stage: ChainStage) {
@@ -73,15 +74,26 @@ export const useChainDraft = defineStore('chain', () => {
     edit((next) => {
       const at = find(next, id)
       at?.list.splice(at.place, 1)
+      withoutLeft(chain.value!, next)
     })
   }
 
-  function putAfter(id: string, stage: Record<string, unknown>) {
+  /** Put a stage after another, at the very start after ''. Words in its fields stand for what
+   * only the chain knows: `$stage` for the one before it, `$sauce` for the layer that is in use
+   * there, else for a new one of the sauce that is offered. The new stage's id.
+   */
+  function putAfter(id: string, stage: Record<string, unknown>, layer = '', sauce?: string) {
+    let put = ''
     edit((next) => {
-      const at = find(next, id)
-      const named = { ...stage, id: freshId(next, stage.kind as string) } as unknown as ChainStage
-      at?.list.splice(at.place + 1, 0, named)
+      const at = id ? find(next, id) : { list: next.stages, place: -1 }
+      if (!at) return
+      put = freshId(next, stage.kind as string)
+      const named: Record<string, unknown> = { ...stage, id: put }
+      if (named.layer === '$sauce') named.layer = layer || layerOf(next, sauce as never)
+      if (named.ready_for === '$stage') named.ready_for = id || next.stages[0]!.id
+      at.list.splice(at.place + 1, 0, named as unknown as ChainStage)
     })
+    return put
   }
 
   /** A stage one place earlier (-1) or later (1) in its list. */
@@ -91,6 +103,16 @@ export const useChainDraft = defineStore('chain', () => {
       if (!at || !at.list[at.place + by]) return
       const [stage] = at.list.splice(at.place, 1)
       at.list.splice(at.place + by, 0, stage!)
+    })
+  }
+
+  /** A stage to the place of another, within the list that both stand in. */
+  function moveTo(id: string, other: string) {
+    edit((next) => {
+      const [from, to] = [find(next, id), find(next, other)]
+      if (!from || !to || from.list !== to.list) return
+      const [stage] = from.list.splice(from.place, 1)
+      from.list.splice(to.place, 0, stage!)
     })
   }
 
@@ -127,6 +149,7 @@ export const useChainDraft = defineStore('chain', () => {
     takeOut,
     putAfter,
     move,
+    moveTo,
     patch,
     undo,
     redo,

@@ -1,4 +1,4 @@
-import type { Chain, ChainHeat, ChainStage } from '@/api/client'
+import type { Chain, ChainHeat, ChainStage, Choices } from '@/api/client'
 
 /** One figure of a stage that a cook may change, or a choice among words. */
 export interface Field {
@@ -11,22 +11,39 @@ export interface Field {
   options?: { value: string; text: string }[]
   /** What stands in the empty box. */
   empty?: string
+  /** Something other than a number: yes or no, minutes as a list, a few words. */
+  as?: 'yes' | 'minutes' | 'words'
 }
+type Bites = Choices['cuts'][number]['bites']
 
 type Loose = Record<string, unknown>
 const USUAL_MIN = 6 // of a heat that ends by its look, for where its turns are put
 const MOST_ACTS = 4
 
-const BITES = [
-  { value: 'sliceable', text: 'sliceable' },
-  { value: 'tug', text: 'a little tug' },
-  { value: 'falls', text: 'falls off the bone' },
-  { value: 'shreds', text: 'pulls into strands' },
-]
-const WANTS = [
-  { value: 'amber', text: 'amber' },
-  { value: 'mahogany', text: 'mahogany' },
-]
+const pick = (...texts: [string, string][]) => texts.map(([value, text]) => ({ value, text }))
+const WANTS = pick(['amber', 'amber'], ['mahogany', 'mahogany'])
+const DRESSINGS = pick(
+  ['brush', 'brushed'],
+  ['toss', 'tossed'],
+  ['dip', 'dipped'],
+  ['pour', 'poured over'],
+)
+const HOLDS = pick(
+  ['covered', 'covered'],
+  ['warm place', 'in a warm place'],
+  ['chilled', 'chilled'],
+)
+const APART = pick(
+  ['shred', 'pulled into strands'],
+  ['bones', 'taken off the bone'],
+  ['portions', 'cut into portions'],
+)
+const THAWS = pick(['fridge', 'in the fridge'], ['cold water', 'in cold water'])
+const RELEASES = pick(
+  ['quick', 'vented at once'],
+  ['mixed', 'left a while, then vented'],
+  ['natural', 'left until it falls'],
+)
 
 /** The sauce that is brushed on in a heat: the first there is. */
 export function sauceOf(chain: Chain): string | undefined {
@@ -37,31 +54,57 @@ const doing = (what: string) => (act: Act) =>
   act.do === what || (what === 'turn' && act.do === 'stir')
 
 /** What can be changed of a stage, by its kind. */
-export function fieldsOf(stage: ChainStage, heats: ChainHeat[], sauce?: string): Field[] {
+export function fieldsOf(stage: ChainStage, heats: ChainHeat[], bites: Bites = []): Field[] {
+  const long = (key: string, label: string, unit: string, step: number): Field => ({
+    key,
+    label,
+    unit,
+    step,
+  })
   switch (stage.kind) {
     case 'heat':
-      return heatFields(stage as unknown as Loose, heats, sauce)
+      return heatFields(stage as unknown as Loose, heats, bites)
     case 'rest':
-      return [{ key: 'minutes', label: 'how long', unit: 'min', least: 0, most: 180, step: 1 }]
+      return [
+        long('minutes', 'how long', 'min', 1),
+        { key: 'covered', label: 'covered', as: 'yes' },
+      ]
     case 'hold':
-      return [{ key: 'minutes', label: 'how long', unit: 'min', least: 1, most: 4320, step: 5 }]
+      return [{ key: 'how', label: 'how', options: HOLDS }, long('minutes', 'how long', 'min', 5)]
     case 'beside':
-      return [{ key: 'minutes', label: 'how long', unit: 'min', least: 0.5, most: 4320, step: 1 }]
+      return [
+        { key: 'name', label: 'what', as: 'words' },
+        long('minutes', 'how long', 'min', 1),
+        { key: 'hands', label: 'takes hands all the time', as: 'yes' },
+      ]
     case 'season':
-      return [{ key: 'sit_min', label: 'it sits', unit: 'min', least: 0, most: 4320, step: 10 }]
+      return [long('sit_min', 'it sits', 'min', 10)]
     case 'marinate':
-      return [{ key: 'hours', label: 'how long', unit: 'h', least: 0.5, most: 72, step: 0.5 }]
+      return [long('hours', 'how long', 'h', 0.5)]
     case 'dress':
-      return [{ key: 'mm', label: 'how thick', unit: 'mm', least: 0.1, most: 2, step: 0.1 }]
-    default:
+      return [{ key: 'how', label: 'how', options: DRESSINGS }, long('mm', 'how thick', 'mm', 0.1)]
+    case 'thaw':
+      return [
+        { key: 'where', label: 'where', options: THAWS },
+        { ...long('hours', 'how long', 'h', 0.5), empty: 'as long as it takes' },
+      ]
+    case 'take_apart':
+      return [
+        { key: 'how', label: 'what is done', options: APART },
+        ...(stage.how === 'portions' ? [long('pieces', 'portions', '', 1)] : []),
+      ]
+    case 'drain':
+    case 'blot':
+    case 'cool':
+    case 'rounds':
+    case 'split':
       return []
   }
 }
 
-function heatFields(stage: Loose, heats: ChainHeat[], sauce?: string): Field[] {
-  const row = heats.find((heat) => heat.key === stage.heat)
-  const by = (stage.until as Loose).by as string
-  const ends = [
+/** What ends a heat, as its row knows it. */
+function endsOf(row: ChainHeat | undefined) {
+  return [
     { value: 'minutes', text: 'by the clock' },
     ...(row?.slow
       ? [
@@ -71,13 +114,18 @@ function heatFields(stage: Loose, heats: ChainHeat[], sauce?: string): Field[] {
       : []),
     ...(row?.fierce ? [{ value: 'colour', text: 'by its look' }] : []),
   ]
+}
+
+function heatFields(stage: Loose, heats: ChainHeat[], bites: Bites): Field[] {
+  const row = heats.find((heat) => heat.key === stage.heat)
+  const by = (stage.until as Loose).by as string
   const found: Field[] = [
     {
       key: 'heat',
       label: 'which heat',
       options: heats.map((heat) => ({ value: heat.key, text: heat.name })),
     },
-    { key: 'until.by', label: 'it ends', options: ends },
+    { key: 'until.by', label: 'it ends', options: endsOf(row) },
   ]
   // What ends by bite or core finds its own timer, unless the cook sets one.
   if (by !== 'colour')
@@ -91,7 +139,12 @@ function heatFields(stage: Loose, heats: ChainHeat[], sauce?: string): Field[] {
     })
   if (by === 'core')
     found.push({ key: 'until.core_c', label: 'inside', unit: '°C', least: 30, most: 99 })
-  if (by === 'bite') found.push({ key: 'until.bite', label: 'how tender', options: BITES })
+  if (by === 'bite')
+    found.push({
+      key: 'until.bite',
+      label: 'how tender',
+      options: bites.map((one) => ({ value: one.key, text: one.text })),
+    })
   if (by === 'colour') found.push({ key: 'until.want', label: 'colour', options: WANTS })
   if (row && row.dial_unit !== 'W' && row.dial_unit !== 'kPa')
     found.push({
@@ -102,10 +155,27 @@ function heatFields(stage: Loose, heats: ChainHeat[], sauce?: string): Field[] {
       most: row.dial_unit === 'm' ? row.dial_high * 100 : row.dial_high,
       step: row.dial_unit === 'm' ? 1 : 5,
     })
-  if (row?.fierce && (by === 'minutes' || by === 'colour')) {
-    found.push({ key: 'acts.turn', label: 'turned', unit: '', least: 0, most: 4, step: 1 })
-    if (sauce) found.push({ key: 'acts.coat', label: 'coats in it', unit: '', least: 0, most: 4 })
-  }
+  if (row?.key === 'pressure')
+    found.push({ key: 'release', label: 'pressure is', options: RELEASES })
+  if (row?.fierce && (by === 'minutes' || by === 'colour')) found.push(...actFields(stage))
+  return found
+}
+
+/** Coats and turns in a heat: how many, and their minutes. */
+function actFields(stage: Loose): Field[] {
+  const acts = (stage.acts ?? []) as Act[]
+  const found: Field[] = [
+    { key: 'acts.turn', label: 'turned', unit: '', least: 0, most: 4, step: 1 },
+  ]
+  if (acts.some(doing('turn'))) found.push({ key: 'at.turn', label: 'turned at', as: 'minutes' })
+  found.push({ key: 'acts.coat', label: 'coats in it', unit: '', least: 0, most: 4, step: 1 })
+  if (acts.some(doing('coat')))
+    found.push({
+      key: 'at.coat',
+      label: 'brushed at',
+      as: 'minutes',
+      empty: 'once the last has set',
+    })
   return found
 }
 
@@ -123,8 +193,27 @@ function withActs(stage: Loose, what: string, many: number, sauce?: string): Act
   return [...others, ...made].sort((a, b) => (a.at_min ?? 0) - (b.at_min ?? 0))
 }
 
+/** The minutes of coats or turns that have one. */
+const minutesIn = (acts: Act[], what: string) =>
+  acts.filter(doing(what)).flatMap((act) => (act.at_min == null ? [] : [act.at_min]))
+
+/** Coats or turns at these minutes: coats past the list go on once the last has set. */
+function withMinutes(stage: Loose, what: string, minutes: number[]): Act[] {
+  const acts = (stage.acts ?? []) as Act[]
+  const own = acts.filter(doing(what))
+  const many = what === 'turn' ? minutes.length : Math.max(own.length, minutes.length)
+  const made = Array.from({ length: Math.min(MOST_ACTS, many) }, (_, i) => ({
+    ...(own[i] ?? own.at(-1) ?? { do: what }),
+    at_min: minutes[i] ?? null,
+  }))
+  const others = acts.filter((act) => !doing(what)(act))
+  return [...others, ...made].sort((a, b) => (a.at_min ?? 0) - (b.at_min ?? 0))
+}
+
 /** The value of a field; a distance is shown in centimetres. */
 export function read(stage: ChainStage, field: Field): unknown {
+  if (field.key.startsWith('at.'))
+    return minutesIn(((stage as unknown as Loose).acts ?? []) as Act[], field.key.slice(3))
   const what = field.key.startsWith('acts.') && field.key.slice(5)
   if (what) return (((stage as unknown as Loose).acts ?? []) as Act[]).filter(doing(what)).length
   const found = field.key.split('.').reduce<unknown>((at, key) => (at as Loose)?.[key], stage)
@@ -140,6 +229,10 @@ export function changed(
   sauce?: string,
 ): ChainStage {
   const next = JSON.parse(JSON.stringify(stage)) as Loose
+  if (field.key.startsWith('at.')) {
+    next.acts = withMinutes(next, field.key.slice(3), value as number[])
+    return next as unknown as ChainStage
+  }
   if (field.key.startsWith('acts.')) {
     next.acts = withActs(next, field.key.slice(5), Number(value ?? 0), sauce)
     return next as unknown as ChainStage
@@ -205,20 +298,13 @@ export function stageAt(chain: Chain, field: string): string | undefined {
   return found
 }
 
-/** Stages that make sense after any other, at most four. */
-export function offers(chain: Chain): { text: string; stage: Loose }[] {
-  const sauce = sauceOf(chain)
-  return [
-    { text: 'Rest for five minutes', stage: { kind: 'rest', minutes: 5 } },
-    { text: 'Blot it dry', stage: { kind: 'blot' } },
-    ...(sauce
-      ? [{ text: 'Brush it', stage: { kind: 'dress', layer: sauce, how: 'brush' } as Loose }]
-      : []),
-    {
-      text: 'Crisp it in the air fryer',
-      stage: { kind: 'heat', heat: 'air_fryer', until: { by: 'colour', want: 'amber' } },
-    },
-  ]
+/** The rounds that a stage stands in. */
+export function roundsOf(chain: Chain, id: string): (ChainStage & { kind: 'rounds' }) | undefined {
+  const plain = id.replace(/\.[1-8]$/, '')
+  return chain.stages.find(
+    (one): one is ChainStage & { kind: 'rounds' } =>
+      one.kind === 'rounds' && one.stages.some((inner) => inner.id === plain),
+  )
 }
 
 /** A name that no other stage has: "rest", "rest-2". */
