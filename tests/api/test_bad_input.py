@@ -9,7 +9,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from tests.conftest import SHORT_RIBS, Kitchen
 
-from bluekettle.core.stages import FINISHES, LIMITS, TENDERISE, TYPICAL, cut_keys, first_heat
+from bluekettle.core.stages import FINISHES, LIMITS, TENDERISE, cut_keys, figures, first_heat
 
 WATER = {"name": "tap", "lines": [{"ingredient": "water", "mass_g": 100}]}
 
@@ -136,7 +136,7 @@ def numbers(name):
             "coat_mm": numbers("coat_mm"),
             "liquid_l": numbers("liquid_l"),
             "kitchen": st.fixed_dictionaries(
-                {}, optional={name: numbers(name) for name in TYPICAL}
+                {}, optional={name: numbers(name) for name in figures()}
             ),
         }
     )

@@ -16,13 +16,13 @@ from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import (
     FINISHES,
     TENDERISE,
-    TYPICAL,
     Dish,
     Event,
     Inside,
     Kitchen,
     StepPlan,
     cut,
+    figures,
     first_heat,
     fits_of,
     forecast,
@@ -64,7 +64,7 @@ def test_an_empty_kitchen_plans_every_first_heat_with_every_finish(heat):
     for finish in FINISHES:
         found = forecast(replace(by(heat), finish=finish), draws=FEW)
         assumed = set(found.assumed)
-        assert set(kind.figures) <= assumed <= set(TYPICAL)
+        assert set(kind.figures) <= assumed <= set(figures())
         keys = [s.key for s in found.stages]
         assert (
             keys.index("load")

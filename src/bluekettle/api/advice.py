@@ -16,6 +16,7 @@ from bluekettle.schemas.advice import (
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainAdvicePublic
 from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.kitchen import EffectsPublic
 
 blueprint = APIBlueprint("advice", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="advice")])
 
@@ -38,6 +39,13 @@ def advice(body: DishDocument) -> AdvicePublic:
 def chain_advice(body: ChainDocument) -> ChainAdvicePublic:
     """The one change after which a chain comes out right more often."""
     found: ChainAdvicePublic = heavy("advise_chain", body)
+    return found
+
+
+@blueprint.post("/chain-forecasts/effects", responses={200: EffectsPublic, **HEAVY})
+def chain_effects(body: ChainDocument) -> EffectsPublic:
+    """How many minutes each assumption of a chain's kitchen is worth."""
+    found: EffectsPublic = heavy("chain_effects", body)
     return found
 
 

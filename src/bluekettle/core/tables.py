@@ -49,6 +49,7 @@ TABLES = (
     "beginnings",
     "bites",
     "offers",
+    "kitchen_figures",
 )
 
 Row = dict[str, str]

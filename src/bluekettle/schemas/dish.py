@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, create_model
 
+from bluekettle.core.stages import figures
 from bluekettle.schemas.base import CreateModel, Key, Moment, limited
 
 CutKey = Annotated[str, Key("cuts")]
@@ -116,71 +117,18 @@ class MachineDocument(CreateModel):
     )
 
 
-class KitchenDocument(CreateModel):
+# Every figure of the table, with its words and bounds.
+OF_TABLE: dict[str, Any] = {
+    key: (float | None, limited(key, one.describes, None)) for key, one in figures().items()
+}
+KitchenFigures = create_model("KitchenFigures", __base__=CreateModel, **OF_TABLE)
+
+
+class KitchenDocument(KitchenFigures):  # type: ignore[valid-type, misc]
     """What is known of the kitchen; what is left out is taken as typical and reported as
     assumed.
     """
 
-    altitude_m: float | None = limited("altitude_m", "height above sea level", None)
-    pot_power_w: float | None = limited("pot_power_w", "heating power of the pressure pot", None)
-    pot_volume_l: float | None = limited("pot_volume_l", "volume of the pressure pot", None)
-    pot_gauge_kpa: float | None = limited("pot_gauge_kpa", "gauge pressure of its setting", None)
-    oven_c: float | None = limited("oven_c", "oven temperature for the braise", None)
-    broiler_w_m2: float | None = limited(
-        "broiler_w_m2", "flux of the broiler's element that food takes up", None
-    )
-    rack_m: float | None = limited(
-        "rack_m", "distance of the food from the broiler's element", None
-    )
-    air_fryer_c: float | None = limited("air_fryer_c", "air fryer setting", None)
-    hot_oven_c: float | None = limited("hot_oven_c", "oven temperature for the finish", None)
-    hot_oven_h_w_m2_k: float | None = limited(
-        "hot_oven_h_w_m2_k",
-        "exchange of that oven's air: 10 to 14 still, 20 to 25 with its fan",
-        None,
-    )
-    lid_c: float | None = limited("lid_c", "crisping lid setting", None)
-    grill_c: float | None = limited("grill_c", "air under the grill's lid", None)
-    charcoal_c: float | None = limited("charcoal_c", "air over the coals, lid on", None)
-    contact_c: float | None = limited("contact_c", "plates of the contact grill", None)
-    low_oven_c: float | None = limited("low_oven_c", "oven setting for roasting low and open", None)
-    fry_c: float | None = limited(
-        "fry_c", "air fryer setting where it cooks the food through", None
-    )
-    smoke_c: float | None = limited("smoke_c", "air in the smoker", None)
-    bath_c: float | None = limited("bath_c", "water bath setting", None)
-    bath_power_w: float | None = limited("bath_power_w", "heating power of the water bath", None)
-    bath_volume_l: float | None = limited("bath_volume_l", "volume of the water bath", None)
-    burner_w: float | None = limited("burner_w", "heating power of the stove's burner", None)
-    pan_volume_l: float | None = limited("pan_volume_l", "volume of the pot for simmering", None)
-    slow_power_w: float | None = limited("slow_power_w", "heating power of the slow cooker", None)
-    slow_volume_l: float | None = limited("slow_volume_l", "volume of the slow cooker", None)
-    oven_preheat_min: float | None = limited(
-        "oven_preheat_min", "heating up of the oven for the braise", None
-    )
-    broiler_preheat_min: float | None = limited(
-        "broiler_preheat_min", "heating up of the broiler", None
-    )
-    air_fryer_preheat_min: float | None = limited(
-        "air_fryer_preheat_min", "heating up of the air fryer", None
-    )
-    hot_oven_preheat_min: float | None = limited(
-        "hot_oven_preheat_min", "heating up of the oven for the finish", None
-    )
-    lid_preheat_min: float | None = limited(
-        "lid_preheat_min", "heating up of the crisping lid", None
-    )
-    grill_preheat_min: float | None = limited("grill_preheat_min", "heating up of the grill", None)
-    charcoal_preheat_min: float | None = limited(
-        "charcoal_preheat_min", "until the coals are ash-grey", None
-    )
-    contact_preheat_min: float | None = limited(
-        "contact_preheat_min", "heating up of the contact grill", None
-    )
-    smoke_preheat_min: float | None = limited("smoke_preheat_min", "heating up of the smoker", None)
-    bath_preheat_min: float | None = limited(
-        "bath_preheat_min", "heating up of the water bath", None
-    )
     gear: list[Annotated[str, Field(max_length=40)]] | None = Field(
         None,
         max_length=40,

@@ -186,8 +186,10 @@ class AssumedPublic(PublicModel):
     """A figure of the kitchen that nobody stated."""
 
     name: str
+    label: str = Field(description="what it is called")
     value: float
     unit: str
+    known: str = Field(description="what it is of, in a list of what is known; empty: not listed")
 
 
 class ForecastPublic(PublicModel):

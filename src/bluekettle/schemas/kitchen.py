@@ -286,6 +286,8 @@ class EffectPublic(PublicModel):
     low: float
     high: float
     unit: str
+    low_says: str = Field(description="the low end as a cook says it; empty where its unit does")
+    high_says: str
     plate_low_min: float
     plate_high_min: float
     ask: bool

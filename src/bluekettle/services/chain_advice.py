@@ -4,15 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
+from bluekettle.core.advice import plan_effects
 from bluekettle.core.advice.repair import Repair, best_repair
 from bluekettle.core.chain import PlanForecast, heat_row
-from bluekettle.core.errors import NotConverged
+from bluekettle.core.errors import NotConverged, OutOfRange
 from bluekettle.core.safety import plan_watch_outs
 from bluekettle.core.units import amount, span_words
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainAdvicePublic, ChainRepairPublic
-from bluekettle.services.chains import plan_of
-from bluekettle.services.forecasts import draws_of
+from bluekettle.schemas.kitchen import EffectsPublic
+from bluekettle.services.chains import out_of_reach, plan_of
+from bluekettle.services.forecasts import draws_of, effects_public
 
 
 def advise_chain(document: ChainDocument) -> ChainAdvicePublic:
@@ -36,6 +38,14 @@ def advise_chain(document: ChainDocument) -> ChainAdvicePublic:
             longer_s=round(found.longer_s, 1),
         )
     )
+
+
+def effects_of_chain(document: ChainDocument) -> EffectsPublic:
+    """What each assumption of a chain's kitchen is worth in minutes."""
+    try:
+        return effects_public(plan_effects(plan_of(document)))
+    except NotConverged as error:
+        raise OutOfRange([out_of_reach(document, error)]) from error
 
 
 def stops_of(forecast: PlanForecast) -> set[str]:

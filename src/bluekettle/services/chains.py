@@ -12,7 +12,6 @@ from bluekettle.core.glaze import Act
 from bluekettle.core.safety import USUAL_GUIDANCE, plan_watch_outs
 from bluekettle.core.sauce import CLEAN
 from bluekettle.core.stages import (
-    LIMITS,
     Band,
     Sighting,
     StepPlan,
@@ -39,7 +38,6 @@ from bluekettle.schemas.chain_forecast import (
 from bluekettle.schemas.cook import ChainFactsDocument
 from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.forecast import (
-    AssumedPublic,
     CallPublic,
     FillPublic,
     GlazePublic,
@@ -47,10 +45,16 @@ from bluekettle.schemas.forecast import (
 )
 from bluekettle.services.clauses import clauses_of
 from bluekettle.services.dishes import allergens_of_sauce, kitchen_of, lines_of, sauce_from
-from bluekettle.services.forecasts import band, draws_of, serving_faults, strip_public
+from bluekettle.services.forecasts import (
+    band,
+    draws_of,
+    serving_faults,
+    strip_public,
+)
 from bluekettle.services.preparation import preparation_of
 from bluekettle.services.scenes import facts_of_chain
 from bluekettle.services.stage_rows import stage_json
+from bluekettle.services.words import assumed_public
 
 MEMORY: core.Memory[core.Known] = core.Memory()  # of this process
 
@@ -291,10 +295,7 @@ def to_public(
         allergens_unknown=unknown,
         offers=offers_of(f),
         joints={key: JointPublic.model_validate(one) for key, one in core.joints(f).items()},
-        assumed=[
-            AssumedPublic(name=name, value=f.plan.kitchen.or_typical(name), unit=LIMITS[name][2])
-            for name in f.assumed
-        ],
+        assumed=[assumed_public(f.plan.kitchen, name) for name in f.assumed],
         guidance=USUAL_GUIDANCE,
     )
 

@@ -11,10 +11,11 @@ from bluekettle.core.ingredients import ingredient, ingredient_keys
 from bluekettle.core.sauce import sample_sauce, sample_sauce_keys
 from bluekettle.core.stages import (
     LIMITS,
-    TYPICAL,
     Cut,
+    Kitchen,
     cut,
     cut_keys,
+    figures,
     finish_keys,
     finish_kind,
     first_heat,
@@ -23,7 +24,6 @@ from bluekettle.core.stages import (
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
-    AssumedPublic,
     BitePublic,
     ChainHeatPublic,
     ChoicesPublic,
@@ -34,6 +34,7 @@ from bluekettle.schemas.forecast import (
     LimitPublic,
     SaucePublic,
 )
+from bluekettle.services.words import assumed_public
 
 
 @cache
@@ -97,10 +98,7 @@ def choices() -> ChoicesPublic:
             name: LimitPublic(low=low, high=high, unit=unit)
             for name, (low, high, unit) in LIMITS.items()
         },
-        typical=[
-            AssumedPublic(name=name, value=get(), unit=LIMITS[name][2])
-            for name, get in TYPICAL.items()
-        ],
+        typical=[assumed_public(Kitchen(), key) for key in figures()],
     )
 
 

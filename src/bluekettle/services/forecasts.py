@@ -9,7 +9,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.advice import effects
+from bluekettle.core.advice import Effect, effects
 from bluekettle.core.errors import Fault, NotConverged, NotSafe, OutOfRange
 from bluekettle.core.glaze import (
     MILESTONES,
@@ -23,13 +23,13 @@ from bluekettle.core.glaze import (
 from bluekettle.core.glaze.milestones import BACK, OpenBand, wanted_times
 from bluekettle.core.safety import USUAL_GUIDANCE, watch_outs
 from bluekettle.core.stages import (
-    LIMITS,
     Band,
     Dish,
     Forecast,
     Rung,
     Sighting,
     StepPlan,
+    figure,
     finish_kind,
     forecast,
     looks_of,
@@ -43,7 +43,6 @@ from bluekettle.core.stages import (
 )
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
-    AssumedPublic,
     BandPublic,
     CallPublic,
     CoatPublic,
@@ -62,6 +61,7 @@ from bluekettle.schemas.forecast import (
 )
 from bluekettle.schemas.kitchen import EffectPublic, EffectsPublic
 from bluekettle.services.dishes import allergens_in, dish_of, title_of
+from bluekettle.services.words import assumed_public
 
 LONGEST_AHEAD = timedelta(days=14)
 LEGEND = (("wet", 0.0), ("amber", 0.4), ("mahogany", 1.0), ("bitter", 2.5), ("burnt", 5.0))
@@ -194,10 +194,7 @@ def to_public(f: Forecast, document: DishDocument, now: datetime) -> ForecastPub
         watch_outs=warnings,
         allergens=allergens,
         allergens_unknown=unknown,
-        assumed=[
-            AssumedPublic(name=name, value=f.dish.kitchen.or_typical(name), unit=LIMITS[name][2])
-            for name in f.assumed
-        ],
+        assumed=[assumed_public(f.dish.kitchen, name) for name in f.assumed],
         guidance=USUAL_GUIDANCE,
     )
 
@@ -209,13 +206,20 @@ def effects_of(document: DishDocument) -> EffectsPublic:
         found = effects(dish)
     except NotConverged as error:
         raise OutOfRange([out_of_reach(dish, error)]) from error
+    return effects_public(found)
+
+
+def effects_public(found: Sequence[Effect]) -> EffectsPublic:
+    """Effects with the words of their figures."""
     return EffectsPublic(
         effects=[
             EffectPublic(
                 name=e.name,
                 low=e.low,
                 high=e.high,
-                unit=LIMITS[e.name][2],
+                unit=figure(e.name).unit,
+                low_says=figure(e.name).low_says,
+                high_says=figure(e.name).high_says,
                 plate_low_min=round(e.plate_low_min, 1),
                 plate_high_min=round(e.plate_high_min, 1),
                 ask=e.ask,

@@ -111,6 +111,11 @@ def heat_times(request: HeatTimesCreate) -> HeatTimesPublic:
     return beginnings.heat_times(request)
 
 
+def chain_effects(document: ChainDocument) -> EffectsPublic:
+    """What each assumption of a chain is worth."""
+    return chain_advice.effects_of_chain(document)
+
+
 def rescue(request: RescueCreate) -> RescuePublic:
     """Ways out under the heat."""
     return advice.rescue_dish(request)
@@ -169,6 +174,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         advise,
         advise_chain,
         heat_times,
+        chain_effects,
         rescue,
         calibrate,
         analyse,
@@ -177,4 +183,4 @@ TASKS: dict[str, Callable[..., Any]] = {
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "advise_chain", "effects", "explore", "heat_times"})
+BESIDE = frozenset({"advise", "advise_chain", "chain_effects", "effects", "explore", "heat_times"})

@@ -10,7 +10,14 @@ from dataclasses import dataclass
 
 from bluekettle.core.errors import MissingData
 from bluekettle.core.safety.gates import HOLD_C as HOLD_ABOVE_C
-from bluekettle.core.stages import TYPICAL, Evidence, StepPlan, cut, finish_kind, first_heat
+from bluekettle.core.stages import (
+    Evidence,
+    StepPlan,
+    cut,
+    figure,
+    finish_kind,
+    first_heat,
+)
 from bluekettle.core.tables import row, rows
 from bluekettle.core.units import amount
 from bluekettle.schemas.cook import FactsDocument
@@ -166,7 +173,7 @@ class Blanks(dict[str, str]):
         if not self.first.settings:
             return ""
         stated = getattr(self.document.kitchen, self.first.dial)
-        name = self.first.setting_at(TYPICAL[self.first.dial]() if stated is None else stated)
+        name = self.first.setting_at(figure(self.first.dial).typical if stated is None else stated)
         return f", {name}" if name else ""
 
     def blank_press(self) -> str:
@@ -237,7 +244,8 @@ class Blanks(dict[str, str]):
         if not self.first.preheat or not self.step.switched_on:
             return ""
         kitchen = self.document.kitchen
-        oven_c = kitchen.oven_c if kitchen.oven_c is not None else TYPICAL["oven_c"]()
+        stated = getattr(kitchen, "oven_c")  # noqa: B009 a field made from the table
+        oven_c = figure("oven_c").typical if stated is None else stated
         dial = amount(oven_c if self.first.key == "braise" else self.facts.target_c, "°C")
         # An oven's or a fryer's button is that of its finish.
         press = self.blank_press() if self.first.job in ("bath", "smoker") else ""

@@ -99,6 +99,14 @@ export const stage = (
   ...more,
 })
 
+const assumed = (name: string, label: string, value: number, unit: string, known = '') => ({
+  name,
+  label,
+  value,
+  unit,
+  known,
+})
+
 export const forecast: Forecast = {
   title: 'Beef short ribs, plum and black tea',
   start_at: at(0),
@@ -170,7 +178,7 @@ export const forecast: Forecast = {
       repair_says: '',
     },
   ],
-  assumed: [{ name: 'pot_power_w', value: 1000, unit: 'W' }],
+  assumed: [assumed('pot_power_w', 'pot_power_w', 1000, 'W')],
   guidance: 'Usual guidance only.',
   warm_s: 7200,
   allergens: ['soy'],
@@ -354,8 +362,10 @@ export const choices: Choices = {
   ingredients: [],
   limits: {},
   typical: [
-    { name: 'bath_c', value: 65, unit: '°C' },
-    { name: 'slow_power_w', value: 220, unit: 'W' },
+    assumed('rack_m', 'Food below the element', 0.15, 'm', 'rack'),
+    assumed('pot_power_w', 'Pot heats with', 1000, 'W', 'pot'),
+    assumed('bath_c', 'Water bath at', 65, '°C'),
+    assumed('slow_power_w', 'Slow cooker heats with', 220, 'W'),
   ],
 }
 

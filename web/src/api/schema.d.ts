@@ -208,6 +208,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/chain-forecasts/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many minutes each assumption of a chain's kitchen is worth. */
+        post: operations["advice_chain_effects_chain_forecasts_effects_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rescues": {
         parameters: {
             query?: never;
@@ -843,10 +860,20 @@ export interface components {
         AssumedPublic: {
             /** Name */
             name: string;
+            /**
+             * Label
+             * @description what it is called
+             */
+            label: string;
             /** Value */
             value: number;
             /** Unit */
             unit: string;
+            /**
+             * Known
+             * @description what it is of, in a list of what is known; empty: not listed
+             */
+            known: string;
         };
         /**
          * BitePublic
@@ -3366,6 +3393,41 @@ export interface components {
             longer_s: number;
         };
         /**
+         * EffectsPublic
+         * @description All of a dish's assumptions, the weightiest first.
+         */
+        EffectsPublic: {
+            /** Effects */
+            effects: components["schemas"]["EffectPublic"][];
+        };
+        /**
+         * EffectPublic
+         * @description What one assumption is worth.
+         */
+        EffectPublic: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Low Says
+             * @description the low end as a cook says it; empty where its unit does
+             */
+            low_says: string;
+            /** High Says */
+            high_says: string;
+            /** Plate Low Min */
+            plate_low_min: number;
+            /** Plate High Min */
+            plate_high_min: number;
+            /** Ask */
+            ask: boolean;
+        };
+        /**
          * RescuePublic
          * @description Ways out, the best first.
          */
@@ -4690,34 +4752,6 @@ export interface components {
              * @default false
              */
             swells?: boolean;
-        };
-        /**
-         * EffectsPublic
-         * @description All of a dish's assumptions, the weightiest first.
-         */
-        EffectsPublic: {
-            /** Effects */
-            effects: components["schemas"]["EffectPublic"][];
-        };
-        /**
-         * EffectPublic
-         * @description What one assumption is worth.
-         */
-        EffectPublic: {
-            /** Name */
-            name: string;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-            /** Unit */
-            unit: string;
-            /** Plate Low Min */
-            plate_low_min: number;
-            /** Plate High Min */
-            plate_high_min: number;
-            /** Ask */
-            ask: boolean;
         };
         /**
          * AnalysisPublic
@@ -6519,6 +6553,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChainAdvicePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_chain_effects_chain_forecasts_effects_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "format": "kettle.dish/2",
+                 *       "food": {
+                 *         "cut": "pork-ribs",
+                 *         "mass_kg": 1.4,
+                 *         "pieces": 4,
+                 *         "thickness_mm": 26
+                 *       },
+                 *       "layers": [
+                 *         {
+                 *           "id": "glaze",
+                 *           "sauce": "plum-tea"
+                 *         }
+                 *       ],
+                 *       "stages": [
+                 *         {
+                 *           "kind": "season",
+                 *           "id": "salt"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "pot",
+                 *           "heat": "pressure",
+                 *           "until": {
+                 *             "by": "bite",
+                 *             "bite": "tug"
+                 *           }
+                 *         },
+                 *         {
+                 *           "kind": "dress",
+                 *           "id": "brush",
+                 *           "layer": "glaze"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "broil",
+                 *           "heat": "broiler",
+                 *           "until": {
+                 *             "by": "colour"
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["ChainDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectsPublic"];
                 };
             };
             /** @description Forbidden */

@@ -2,7 +2,7 @@
 change course.
 """
 
-from bluekettle.core.advice.effects import Effect, effects
+from bluekettle.core.advice.effects import Effect, effects, plan_effects
 from bluekettle.core.advice.exits import Exit, last_exits
 from bluekettle.core.advice.explore import REGIONS, Explored, explore
 from bluekettle.core.advice.rescue import Way, rescue
@@ -23,5 +23,6 @@ __all__ = [
     "effects",
     "explore",
     "last_exits",
+    "plan_effects",
     "rescue",
 ]

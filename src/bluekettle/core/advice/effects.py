@@ -4,11 +4,13 @@ plausible range.
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
+from bluekettle.core.chain import Plan, forecast_plan
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages import PLAUSIBLE, Dish, forecast
+from bluekettle.core.stages import Dish, figure, forecast
 
 ASK_FROM_MIN = 5.0  # more is asked of a cook only where serving moves by over this
 
@@ -36,17 +38,43 @@ def effects(dish: Dish) -> tuple[Effect, ...]:
     dish = replace(dish, sightings=())
     median = draw_members(dish.seed).median_only()
     now = forecast(dish, None, median)
+
+    def total_s(name: str, number: float) -> float:
+        other = replace(dish, kitchen=dish.kitchen.having(name, number))
+        return forecast(other, None, median).total.likely_s
+
+    return weighed(now.assumed, now.total.likely_s, total_s)
+
+
+def plan_effects(plan: Plan) -> tuple[Effect, ...]:
+    """The same for a chain.
+
+    Raises OutOfRange and NotConverged as `forecast_plan`.
+    """
+    plan = replace(plan, sightings={}, told={})
+    median = draw_members(plan.seed).median_only()
+    now = forecast_plan(plan, None, median)
+
+    def total_s(name: str, number: float) -> float:
+        other = replace(plan, kitchen=plan.kitchen.having(name, number))
+        return forecast_plan(other, None, median).total.likely_s
+
+    return weighed(now.assumed, now.total.likely_s, total_s)
+
+
+def weighed(
+    names: Sequence[str], now_s: float, total_s: Callable[[str, float], float]
+) -> tuple[Effect, ...]:
+    """Each figure at both ends of its usual range, by how long the whole takes then [s]."""
     found = []
-    for name in now.assumed:
+    for name in names:
+        told = figure(name)
         moved = []
-        for figure in PLAUSIBLE[name]:
+        for number in (told.usual_low, told.usual_high):
             try:
-                other = forecast(
-                    replace(dish, kitchen=dish.kitchen.having(name, figure)), None, median
-                )
-                moved.append((other.total.likely_s - now.total.likely_s) / 60.0)
+                moved.append((total_s(name, number) - now_s) / 60.0)
             except CoreError:  # out of this dish's reach: then it tells nothing
                 moved.append(0.0)
         ask = max(map(abs, moved)) > ASK_FROM_MIN
-        found.append(Effect(name, *PLAUSIBLE[name], moved[0], moved[1], ask))
+        found.append(Effect(name, told.usual_low, told.usual_high, moved[0], moved[1], ask))
     return tuple(sorted(found, key=lambda e: -max(abs(e.plate_low_min), abs(e.plate_high_min))))

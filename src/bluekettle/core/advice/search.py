@@ -189,7 +189,7 @@ def change_of(dish: Dish) -> dict[str, object]:
         "coat_mm": dish.coat_mm,
         "coats_min": None if dish.coats_min is None else list(dish.coats_min),
         "flips_min": list(dish.flips_min),
-        "kitchen": {dish.kind.dial: getattr(dish.kitchen, dish.kind.dial)},
+        "kitchen": {dish.kind.dial: dish.kitchen.stated(dish.kind.dial)},
     }
 
 

@@ -29,9 +29,9 @@ from bluekettle.core.stages.chain import (
     slack_before_finish,
     stage_of,
 )
+from bluekettle.core.stages.figures import figures
 from bluekettle.core.stages.forecast import Tenderness, judge_tenderness
 from bluekettle.core.stages.handwork import hands_s
-from bluekettle.core.stages.kitchen import TYPICAL
 from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, MEAN
 
 Array = NDArray[np.float64]
@@ -209,7 +209,7 @@ def assumed_of(plan: Plan, passed: Sequence[Passed]) -> tuple[str, ...]:
             if part is not None:
                 names |= set(part.figures)
                 told |= {part.dial} if one.stage.dial is not None else set()
-    unsaid = [n for n in TYPICAL if getattr(plan.kitchen, n) is None]
+    unsaid = [name for name in figures() if plan.kitchen.stated(name) is None]
     return tuple(name for name in unsaid if name in names - told)
 
 

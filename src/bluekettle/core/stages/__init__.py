@@ -28,6 +28,7 @@ from bluekettle.core.stages.dish import (
     cut,
     cut_keys,
 )
+from bluekettle.core.stages.figures import Figure, figure, figures
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
 from bluekettle.core.stages.finishing import film_of, heat_of, pull_times
 from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
@@ -37,8 +38,6 @@ from bluekettle.core.stages.inside import Inside
 from bluekettle.core.stages.kitchen import (
     LIMITS,
     MAX_COATS,
-    PLAUSIBLE,
-    TYPICAL,
     Kitchen,
     Learnt,
 )
@@ -65,12 +64,10 @@ __all__ = [
     "JOBS",
     "LIMITS",
     "MAX_COATS",
-    "PLAUSIBLE",
     "RELEASES",
     "SIGNS",
     "STATES",
     "TENDERISE",
-    "TYPICAL",
     "WANTS",
     "Band",
     "Call",
@@ -81,6 +78,7 @@ __all__ = [
     "Event",
     "Evidence",
     "Failed",
+    "Figure",
     "FinishKind",
     "Fire",
     "FirstHeat",
@@ -103,6 +101,8 @@ __all__ = [
     "calls_by_clock",
     "cut",
     "cut_keys",
+    "figure",
+    "figures",
     "film_of",
     "finish_keys",
     "finish_kind",

@@ -13,7 +13,7 @@ from bluekettle.core.heat import Body, equal_body
 from bluekettle.core.sauce import CONTACTS, RAW, Composition
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
 from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
-from bluekettle.core.stages.kitchen import LIMITS, MAX_COATS, TYPICAL, Kitchen
+from bluekettle.core.stages.kitchen import LIMITS, MAX_COATS, Kitchen
 from bluekettle.core.tables import Row, row, rows, value
 from bluekettle.core.tenderness import BITES
 from bluekettle.core.thermo import FoodProperties, food_properties
@@ -214,9 +214,8 @@ class Dish:
         ):
             if getattr(self, name) is not None:
                 ranges.within(name, getattr(self, name), *LIMITS[name])
-        for name in TYPICAL:
-            if getattr(self.kitchen, name) is not None:
-                ranges.within(f"kitchen.{name}", getattr(self.kitchen, name), *LIMITS[name])
+        for name, number in self.kitchen.figures.items():
+            ranges.within(f"kitchen.{name}", number, *LIMITS[name])
         self._check_moments(ranges)
         vessel = self.kitchen.insides.get(self.first.job) if self.tenderise in TENDERISE else None
         if vessel is not None and self.first.takes_liquid:

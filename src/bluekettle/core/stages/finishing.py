@@ -71,7 +71,7 @@ def heat_of(dish: Dish) -> Heat:
         held = held_c(dish, line, dial, h, "finish")
         air, wall = held, wall + held - air
     spread = float(line["spread"])
-    if dish.finish == "oven" and dish.kitchen.hot_oven_h_w_m2_k is None:
+    if dish.finish == "oven" and dish.kitchen.stated("hot_oven_h_w_m2_k") is None:
         spread = math.hypot(spread, value("spread_oven_air"))  # still or fan: nobody said
     return Heat(h, air, wall, element, spread, dish.kind.vent, dish.kind.away)
 

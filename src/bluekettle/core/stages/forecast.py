@@ -36,6 +36,7 @@ from bluekettle.core.stages.chain import (
     least_sure,
 )
 from bluekettle.core.stages.dish import Cut, Dish
+from bluekettle.core.stages.figures import figures
 from bluekettle.core.stages.finishing import (
     LEAST_S,
     Below,
@@ -45,7 +46,6 @@ from bluekettle.core.stages.finishing import (
     sighting_weights,
 )
 from bluekettle.core.stages.handwork import hands_s
-from bluekettle.core.stages.kitchen import TYPICAL
 from bluekettle.core.stages.standing import carry_over, heat_one_side
 from bluekettle.core.stages.tally import TALLIES, Brought
 from bluekettle.core.stages.tenderise import (
@@ -232,7 +232,7 @@ def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None =
         strip_index=strip_index(finish, weights),
         warm_s=warm_s,
         assumed=tuple(
-            name for name in TYPICAL if getattr(dish.kitchen, name) is None and _matters(name, dish)
+            name for name in figures() if dish.kitchen.stated(name) is None and _matters(name, dish)
         ),
         deep_c=float(np.median(deep_c)),
         surface_c=surface_c,

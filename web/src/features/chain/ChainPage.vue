@@ -11,6 +11,7 @@ import { duration } from '@/shared/format/time'
 import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ChainAssumed from './ChainAssumed.vue'
 import CourseLine from './CourseLine.vue'
 import ChainSentence from './ChainSentence.vue'
 import ChainStart from './ChainStart.vue'
@@ -154,7 +155,15 @@ onKeyStroke('z', (event) => {
             </p>
             <GlazeStrip :glaze="fire.glaze" compact />
           </section>
-          <ChainWarnings :forecast="forecast" />
+          <div class="two">
+            <ChainWarnings :forecast="forecast" />
+            <ChainAssumed
+              :forecast="forecast"
+              :chain="complete!"
+              :choices="choices"
+              :stale="Boolean(blocked)"
+            />
+          </div>
           <p v-if="forecast.allergens.length" class="quiet">
             Holds: {{ forecast.allergens.join(', ') }}.
           </p>
@@ -227,6 +236,17 @@ h1 {
 }
 .fire p {
   margin: 4px 0 10px;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
+  gap: 40px;
+}
+@media (max-width: 860px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
 }
 .faults {
   color: var(--kettle-stop);

@@ -274,6 +274,8 @@ describe('the kitchen', () => {
         low: 3,
         high: 10,
         unit: 'min',
+        low_says: '',
+        high_says: '',
         plate_low_min: -2.1,
         plate_high_min: 3.6,
         ask: false,

@@ -1,40 +1,45 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { Dish, Forecast, Kitchen } from '@/api/client'
-import { effectWords, FIGURE_WORDS, knownWords } from './effects'
+import { computed, ref } from 'vue'
+import type { Assumed, Dish, Effect, Kitchen } from '@/api/client'
+import { effectWords, knownWords, matters, weight } from './effects'
 import KitchenField from './KitchenField.vue'
-import { useEffects } from './useEffects'
 
-const props = defineProps<{ forecast: Forecast; dish: Dish; kitchen?: Kitchen }>()
-const effects = useEffects(
-  () => props.dish,
-  () =>
-    [
-      ...props.forecast.assumed.map((a) => a.name),
-      props.dish.finish,
-      props.dish.tenderise,
-      props.dish.state,
-    ].join(),
-)
+/** What is assumed of the kitchen, the weightiest first; what hardly moves supper is folded away. */
+const props = defineProps<{
+  assumed: Assumed[]
+  /** What the plan itself says of its kitchen. */
+  stated: Dish['kitchen']
+  /** All figures, with their words. */
+  figures: Assumed[]
+  effects: Effect[]
+  kitchen?: Kitchen
+  /** Signs that the calibration of this heat rests on. */
+  seen: number
+}>()
+defineEmits<{ put: [name: string, value: number | string | null] }>()
+const all = ref(false)
+const effectOf = (name: string) => props.effects.find((one) => one.name === name)
 const own = computed(() =>
-  Object.entries(props.dish.kitchen ?? {}).filter(
-    ([name, value]) => name in FIGURE_WORDS && value !== null && value !== undefined,
-  ),
+  Object.entries(props.stated ?? {}).flatMap(([name, value]) => {
+    const row = props.figures.find((one) => one.name === name)
+    return row && value !== null && value !== undefined ? [{ ...row, value }] : []
+  }),
 )
 const known = computed(() => {
-  const stated = new Set(own.value.map(([name]) => name))
+  const stated = new Set(own.value.map((one) => one.name))
   const kept = Object.entries(props.kitchen?.figures ?? {}).filter(([name]) => !stated.has(name))
-  return knownWords(Object.fromEntries(kept))
+  return knownWords(Object.fromEntries(kept), props.figures)
 })
-const order = computed(() => {
-  const place = (name: string) => {
-    const i = effects.value.findIndex((e) => e.name === name)
-    return i < 0 ? 99 : i
-  }
-  return [...props.forecast.assumed].sort((a, b) => place(a.name) - place(b.name))
-})
-
-const seen = computed(() => props.kitchen?.learnt[props.dish.finish ?? 'broiler']?.seen ?? 0)
+const order = computed(() =>
+  [...props.assumed].sort((a, b) => weight(effectOf(b.name)) - weight(effectOf(a.name))),
+)
+/** Until it is known what they are worth, all of them. */
+const shown = computed(() =>
+  all.value || !props.effects.length
+    ? order.value
+    : order.value.filter((one) => matters(effectOf(one.name))),
+)
+const folded = computed(() => order.value.length - shown.value.length)
 </script>
 
 <template>
@@ -44,30 +49,35 @@ const seen = computed(() => props.kitchen?.learnt[props.dish.finish ?? 'broiler'
       Typical values, the weightiest first. Change one only if you know better, or
       <RouterLink to="/kitchen">enter the appliance once</RouterLink>.
     </p>
-    <template v-for="a in order" :key="a.name">
+    <template v-for="one in shown" :key="one.name">
       <KitchenField
-        :name="a.name"
-        :label="FIGURE_WORDS[a.name] ?? a.name"
-        :unit="a.unit"
-        :typical="a.value"
+        :name="one.name"
+        :label="one.label"
+        :unit="one.unit"
+        :typical="one.value"
         :stated="null"
+        @put="$emit('put', one.name, $event)"
       />
       <p
-        v-if="effectWords(effects.find((e) => e.name === a.name))"
+        v-if="effectWords(effectOf(one.name))"
         class="effect"
-        :class="{ ask: effects.find((e) => e.name === a.name)?.ask }"
+        :class="{ ask: effectOf(one.name)?.ask }"
       >
-        {{ effectWords(effects.find((e) => e.name === a.name)) }}
+        {{ effectWords(effectOf(one.name)) }}
       </p>
     </template>
+    <el-button v-if="folded" class="plain-button" data-test="assumed-more" @click="all = true">
+      {{ folded }} more hardly move{{ folded === 1 ? 's' : '' }} supper
+    </el-button>
     <KitchenField
-      v-for="[name, value] in own"
-      :key="name"
-      :name="name"
-      :label="FIGURE_WORDS[name]!"
-      unit=""
+      v-for="one in own"
+      :key="one.name"
+      :name="one.name"
+      :label="one.label"
+      :unit="one.unit"
       :typical="null"
-      :stated="value"
+      :stated="one.value"
+      @put="$emit('put', one.name, $event)"
     />
     <p v-if="known" class="quiet known">From your kitchen: {{ known }}.</p>
     <p v-if="seen" class="quiet">

@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Dish } from '@/api/client'
 import { trim, typed } from '@/shared/format/units'
-import { useDraft } from './draft'
 
 /** One figure of the kitchen: assumed until somebody writes over it, and again when it is emptied. */
 const props = defineProps<{
@@ -12,7 +10,7 @@ const props = defineProps<{
   typical: number | null
   stated: unknown
 }>()
-const draft = useDraft()
+const emit = defineEmits<{ put: [value: number | string | null] }>()
 const units: Record<string, string> = {
   m: 'm',
   w: 'W',
@@ -32,8 +30,7 @@ watch(
 )
 
 function put(text: string) {
-  const value = text.trim() === '' ? null : typed(text, 1)
-  draft.change({ kitchen: { [props.name]: value } } as unknown as Partial<Dish>)
+  emit('put', text.trim() === '' ? null : typed(text, 1))
 }
 </script>
 

@@ -7,7 +7,7 @@ import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import AllergenNote from './AllergenNote.vue'
-import AssumedList from './AssumedList.vue'
+import DishAssumed from './DishAssumed.vue'
 import BestRepair from './BestRepair.vue'
 import ChainLine from './ChainLine.vue'
 import CookSentence from './CookSentence.vue'
@@ -106,7 +106,12 @@ const blocked = computed(() => stale.value || Boolean(problem.value) || dialog.v
             <div>
               <AllergenNote :forecast="forecast" />
               <InsideFood :forecast="forecast" />
-              <AssumedList :forecast="forecast" :dish="draft.dish" :kitchen="known" />
+              <DishAssumed
+                :forecast="forecast"
+                :dish="draft.dish"
+                :choices="choices"
+                :kitchen="known"
+              />
             </div>
           </div>
         </div>

@@ -17,7 +17,7 @@ import {
   type Answer,
   part,
 } from '@/__tests__/kitchen'
-import AssumedList from './AssumedList.vue'
+import DishAssumed from './DishAssumed.vue'
 import FigureField from './FigureField.vue'
 import PartChooser from './PartChooser.vue'
 import PlanPage from './PlanPage.vue'
@@ -282,13 +282,13 @@ describe('parts of the plan', () => {
   it('an assumption is written over and assumed again', async () => {
     const draft = useDraft()
     draft.begin({ ...dish })
-    const list = part(AssumedList, { props: { forecast, dish: draft.dish! } })
+    const list = part(DishAssumed, { props: { forecast, dish: draft.dish!, choices } })
     expect(list.text()).toContain('assumed')
     await nextTick()
     await list.get('#k-pot_power_w').setValue('1200')
     expect(draft.dish?.kitchen).toEqual({ pot_power_w: 1200 })
     await list.setProps({ forecast: { ...forecast, assumed: [] }, dish: draft.dish! })
-    await list.get('button').trigger('click')
+    await list.findAll('button').at(-1)!.trigger('click')
     expect(draft.dish?.kitchen?.pot_power_w).toBeNull()
   })
 })
@@ -305,6 +305,8 @@ describe('what the kitchen brings to a plan', () => {
       low: 4,
       high: 8,
       unit: 'L',
+      low_says: '',
+      high_says: '',
       plate_low_min: 6.2,
       plate_high_min: -3.4,
       ask: true,
@@ -318,7 +320,10 @@ describe('what the kitchen brings to a plan', () => {
         200,
         {
           ...forecast,
-          assumed: [...forecast.assumed, { name: 'pot_volume_l', value: 5.7, unit: 'L' }],
+          assumed: [
+            ...forecast.assumed,
+            { name: 'pot_volume_l', label: 'Pot holds', value: 5.7, unit: 'L', known: 'pot' },
+          ],
         },
       ],
       'POST /forecasts/effects': [200, { effects: [effect] }],
