@@ -6,7 +6,7 @@ from itertools import product
 import pytest
 
 from bluekettle.core import chain
-from bluekettle.core.chain.begin import Answers, beginning, facts_of, whens
+from bluekettle.core.chain.begin import Answers, beginning, facts_of, portions, whens
 from bluekettle.core.errors import MissingData, OutOfRange
 from bluekettle.core.stages import cut, cut_keys
 from bluekettle.core.tables import rows
@@ -135,6 +135,22 @@ def test_a_condition_that_no_answer_decides_is_refused(monkeypatch):
     monkeypatch.setattr("bluekettle.core.chain.begin.rows", lambda table: {"x": row})
     with pytest.raises(MissingData, match="moon"):
         beginning(Answers("pork-ribs", 1.0, 4, "fridge", "pressure", "tug", None, False, ""))
+
+
+def test_half_the_weight_is_half_the_pieces_and_what_was_counted_is_kept():
+    half = begin_with(AnswersCreate(cut="beef-short-ribs", mass_kg=0.8)).chain.food
+    assert (half.pieces, half.thickness_mm) == (3, 45.0)
+    assert begin_with(AnswersCreate(cut="beef-short-ribs", pieces=5)).chain.food.pieces == 5
+
+
+def test_hours_that_no_heat_can_have_are_refused_with_the_reason():
+    with pytest.raises(OutOfRange) as refused:
+        heat_times(HeatTimesCreate(cut="pork-ribs", of="finish", heat="broiler"))
+    assert refused.value.faults[0].field == "heat"
+
+
+def test_a_sliced_piece_gives_a_portion_of_150_g_and_never_fewer_than_there_are_pieces():
+    assert [portions(2.0, 1), portions(0.6, 8), portions(12.0, 1)] == [13, 8, 60]
 
 
 def test_facts_are_of_the_food_and_not_of_its_name():

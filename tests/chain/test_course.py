@@ -47,6 +47,24 @@ def test_the_course_goes_on_from_the_trace_of_a_slow_heat_and_cools_in_the_room(
     assert after["broil.out"].mean_c > after["first.dress"].mean_c
 
 
+@pytest.mark.parametrize("name", ["portions-broiled", "foil-then-grill", "leavened-skin"])
+def test_the_cook_value_grows_along_the_way_as_the_trace_of_the_heat_says(name):
+    """Its rise along a trace is reckoned from one temperature; the walk sums it cell by cell, and
+    the mean of a convex rate lies over the rate of the mean.
+    """
+    found = forecast(name)
+    told = [moment.cook_min for moment in found.course]
+    assert told == sorted(told)
+    slow = found.slows[0]
+    gained = chain.cook_along(slow.run.trace, found.cut)
+    assert gained[0] == 0.0
+    assert np.all(np.diff(gained) >= 0.0)
+    of_walk = slow.run.cook_centre if found.cut.site == "centre" else slow.run.cook_mean
+    assert gained[-1] == pytest.approx(of_walk[0], rel=0.2)
+    target = found.tenderness.target if found.tenderness else 0.0
+    assert told[-1] > 0.9 * target
+
+
 def test_strands_in_a_bowl_stay_warm_for_ten_minutes_and_one_by_one_they_do_not():
     found = plan_of(ChainDocument.model_validate(TEMPLATES["strands-broiled"]))
     raw = raw_food(found, DRAWS)

@@ -1,12 +1,13 @@
 """At every joint of a chain stands what makes sense there, and it can be put in."""
 
 from copy import deepcopy
+from dataclasses import replace
 from datetime import UTC, datetime
 
 import pytest
 
-from bluekettle.core.chain.offers import facts_after, joints, offered
-from bluekettle.core.chain.plan import Drain, Heat, Season, TakeApart, Thaw, Until
+from bluekettle.core.chain.offers import facts_after, joints, offered, sauce_between
+from bluekettle.core.chain.plan import Drain, Dress, Heat, HeatAct, Season, TakeApart, Thaw, Until
 from bluekettle.core.errors import MissingData
 from bluekettle.core.stages import cut
 from bluekettle.schemas.chain import ChainDocument
@@ -51,11 +52,30 @@ def test_a_sauce_is_poured_only_after_a_fire():
     assert "pour" not in offered(facts_after(done[:1], RIBS, "fridge", False, {"broil"}))
 
 
+def test_the_sauce_of_a_joint_is_that_of_the_next_fire_then_the_last_then_a_later_one():
+    fire = Heat("broil", "broiler", Until("colour"))
+    coated = replace(fire, acts=(HeatAct("coat", None, "inside"),))
+    plum, date = Dress("a", "plum"), Dress("b", "date")
+    assert sauce_between((POT, plum, fire), (date, fire)) == "date"
+    assert sauce_between((POT, plum, fire), (fire, date)) == "plum"
+    assert sauce_between((POT,), (fire, date)) == "date"
+    assert sauce_between((POT, plum), (coated,)) == "inside"
+    assert sauce_between((POT,), (fire,)) == ""
+
+
 def test_a_condition_that_nothing_decides_is_refused(monkeypatch):
     told = {"moonlit": {"if": "moonlit"}}
     monkeypatch.setattr("bluekettle.core.chain.offers.rows", lambda table: told)
     with pytest.raises(MissingData, match="moonlit"):
         offered(frozenset())
+
+
+def test_a_tail_goes_on_from_what_all_of_the_food_went_through():
+    found = joints(core_forecast(ChainDocument.model_validate(TEMPLATES["frozen-split"]), NOW))
+    for first in ("brush-a", "brush-b"):  # no heat in this tail yet, and yet it is cooked
+        assert "brown" in found[first].offers
+        assert not {"cook", "salt", "thaw"} & set(found[first].offers)
+    assert found["pot"].sauce == "glaze"  # brushed on in the tails
 
 
 @pytest.mark.parametrize("key", TEMPLATES)

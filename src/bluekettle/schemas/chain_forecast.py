@@ -37,7 +37,9 @@ class SlowHeatPublic(PublicModel):
     liquid_l: float | None = Field(description="null where none goes in [L]")
     fill: FillPublic | None
     lost_share: float = Field(description="water that leaves it, of the raw mass [-]")
-    traces: dict[str, list[float]] = Field(description="time_s, vessel_c, centre_c, mean_c")
+    traces: dict[str, list[float]] = Field(
+        description="time_s, vessel_c, centre_c, mean_c, and cook_min gained in it"
+    )
 
 
 class ChainFirePublic(PublicModel):
@@ -105,6 +107,7 @@ class MomentPublic(PublicModel):
     link: str
     centre_c: float = Field(description="its middle [°C]")
     mean_c: float = Field(description="all of it on the whole [°C]")
+    cook_min: float = Field(description="its cook value so far, how tender [min]")
 
 
 class RightPublic(PublicModel):

@@ -286,10 +286,7 @@ def to_public(
             fires={key: round(share, 3) for key, share in f.right.fires},
             bite=None if f.right.bite is None else round(f.right.bite, 3),
         ),
-        course=[
-            MomentPublic(link=m.link, centre_c=round(m.centre_c, 1), mean_c=round(m.mean_c, 1))
-            for m in f.course
-        ],
+        course=[moment_public(m) for m in f.course],
         preparation=preparation_of(f),
         allergens=allergens,
         allergens_unknown=unknown,
@@ -328,6 +325,16 @@ def link_public(line: Line, serve_at: datetime) -> LinkPublic:
     )
 
 
+def moment_public(m: core.Moment) -> MomentPublic:
+    """One moment along the way."""
+    return MomentPublic(
+        link=m.link,
+        centre_c=round(m.centre_c, 1),
+        mean_c=round(m.mean_c, 1),
+        cook_min=round(m.cook_min, 2),
+    )
+
+
 def slow_public(slow: core.SlowHeat, f: core.PlanForecast) -> SlowHeatPublic:
     """A slow heat with its traces."""
     trace = slow.run.trace
@@ -346,7 +353,10 @@ def slow_public(slow: core.SlowHeat, f: core.PlanForecast) -> SlowHeatPublic:
         liquid_l=slow.liquid_l if liquid else None,
         fill=None if slow.fill is None else FillPublic.model_validate(slow.fill),
         lost_share=round(lost, 3),
-        traces={name: [round(float(x), 1) for x in trace[:, i]] for i, name in enumerate(columns)},
+        traces={
+            **{name: [round(float(x), 1) for x in trace[:, i]] for i, name in enumerate(columns)},
+            "cook_min": [round(float(x), 2) for x in core.cook_along(trace, f.cut)],
+        },
     )
 
 

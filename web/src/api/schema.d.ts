@@ -2786,6 +2786,11 @@ export interface components {
              * @description all of it on the whole [°C]
              */
             mean_c: number;
+            /**
+             * Cook Min
+             * @description its cook value so far, how tender [min]
+             */
+            cook_min: number;
         };
         /**
          * OfferPublic
@@ -2893,7 +2898,7 @@ export interface components {
             lost_share: number;
             /**
              * Traces
-             * @description time_s, vessel_c, centre_c, mean_c
+             * @description time_s, vessel_c, centre_c, mean_c, and cook_min gained in it
              */
             traces: {
                 [key: string]: number[];

@@ -4,6 +4,7 @@ Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 """
 
 from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_keys, whens
+from bluekettle.core.chain.course import Moment, cook_along
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
 from bluekettle.core.chain.memory import Memory
@@ -53,6 +54,7 @@ __all__ = [
     "Layer",
     "Marinate",
     "Memory",
+    "Moment",
     "Plan",
     "PlanForecast",
     "Rest",
@@ -66,6 +68,7 @@ __all__ = [
     "Thaw",
     "Until",
     "beginning",
+    "cook_along",
     "fierce_keys",
     "forecast_plan",
     "heat_keys",

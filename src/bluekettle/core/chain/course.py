@@ -5,41 +5,62 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bluekettle.core.chain.food import Food, mean_of, raw_food, stood
 from bluekettle.core.chain.plan import Plan
 from bluekettle.core.chain.waits import picked
 from bluekettle.core.chain.walk import Walk
 from bluekettle.core.glaze import Draws
+from bluekettle.core.stages import Cut, cut
 from bluekettle.core.stages.forecast import IN_ROOM
+from bluekettle.core.stages.tally import CENTRE, MEAN
+from bluekettle.core.tenderness import cook_rate
+
+Array = NDArray[np.float64]
+
+CENTRE_C, MEAN_C = 2, 3  # columns of a trace
 
 
 @dataclass(frozen=True)
 class Moment:
     """The median piece at the end of a link (at the very start where it is empty): its middle and
-    all of it on the whole [°C].
+    all of it on the whole [°C], and its cook value so far at the site that decides [min].
     """
 
     link: str
     centre_c: float
     mean_c: float
+    cook_min: float
 
 
 def course_of(plan: Plan, way: Walk, draws: Draws) -> tuple[Moment, ...]:
     """The moments of a walk, in order; those of a split's tails follow each other."""
     median = draws.median_only()
-    found = [moment("", raw_food(plan, median))]
+    which = CENTRE if cut(plan.cut).site == "centre" else MEAN
+    found = [moment("", raw_food(plan, median), which)]
     for one in way.passed:
         if not one.passage.links:
             continue
         food = picked(one.passage.food, [0])
         if food.waited[0] > 0.0:
             food = stood(plan, food, median, food.waited, IN_ROOM)[0]
-        found.append(moment(one.passage.links[-1].key, food))
+        found.append(moment(one.passage.links[-1].key, food, which))
     return tuple(found)
 
 
-def moment(link: str, food: Food) -> Moment:
-    """One moment of food of one member."""
+def moment(link: str, food: Food, which: int) -> Moment:
+    """One moment of food of one member; `which` tally is its cook value."""
     profile = food.brought.profile_c
-    return Moment(link, float(profile[0, 0]), float(np.asarray(mean_of(food))[0]))
+    mean_c = float(np.asarray(mean_of(food))[0])
+    return Moment(link, float(profile[0, 0]), mean_c, float(food.tally(which)[0]))
+
+
+def cook_along(trace: Array, of: Cut) -> Array:
+    """Cook value [min] gained along the trace of a slow heat, (n,) from 0, at the site that
+    decides for the cut: by the trapezoidal rule between its samples.
+    """
+    temp_c = trace[:, CENTRE_C if of.site == "centre" else MEAN_C]
+    rate = np.array([cook_rate(temp) for temp in temp_c])
+    gained = 0.5 * (rate[1:] + rate[:-1]) * np.diff(trace[:, 0]) / 60.0
+    return np.concatenate([[0.0], np.cumsum(gained)])

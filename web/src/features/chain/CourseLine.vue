@@ -3,10 +3,12 @@ import { computed } from 'vue'
 import type { ChainForecast } from '@/api/client'
 import { clock } from '@/shared/format/time'
 import TempLine from '@/shared/ui/TempLine.vue'
-import { course, momentWords } from './course'
+import { course, momentWords, strips, tender } from './course'
 
 const props = defineProps<{ forecast: ChainForecast }>()
 const traces = computed(() => course(props.forecast))
+const bite = computed(() => tender(props.forecast))
+const fires = computed(() => strips(props.forecast))
 const says = computed(() => momentWords(props.forecast))
 const ends = computed<[string, string]>(() => [
   clock(props.forecast.start_at),
@@ -16,12 +18,14 @@ const ends = computed<[string, string]>(() => [
 
 <template>
   <section>
-    <h2>How warm it is</h2>
+    <h2>How warm and how tender it is</h2>
     <TempLine
       :traces="traces"
       :says="says"
       :ends="ends"
-      label="Temperature of the food along the cook"
+      :tender="bite"
+      :strips="fires"
+      label="Temperature and tenderness of the food along the cook"
     />
   </section>
 </template>

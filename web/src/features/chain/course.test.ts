@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { ChainForecast } from '@/api/client'
-import { course, momentWords } from './course'
+import { course, momentWords, strips, tender } from './course'
 
 const link = (key: string, seconds: number, starts: number, label: string, serial = true) => ({
   key,
@@ -28,14 +28,15 @@ const forecast = {
         vessel_c: [20, 120, 120],
         centre_c: [4, 60, 90],
         mean_c: [4, 80, 95],
+        cook_min: [0, 5, 20],
       },
     },
   ],
   course: [
-    { link: '', centre_c: 4, mean_c: 4 },
-    { link: 'salt.season', centre_c: 4.5, mean_c: 6 },
-    { link: 'pot.check', centre_c: 89, mean_c: 84 },
-    { link: 'gone', centre_c: 1, mean_c: 1 },
+    { link: '', centre_c: 4, mean_c: 4, cook_min: 0 },
+    { link: 'salt.season', centre_c: 4.5, mean_c: 6, cook_min: 1 },
+    { link: 'pot.check', centre_c: 89, mean_c: 84, cook_min: 22 },
+    { link: 'gone', centre_c: 1, mean_c: 1, cook_min: 99 },
   ],
 } as unknown as ChainForecast
 
@@ -57,6 +58,38 @@ describe('the course of a cook', () => {
   it('knows what is around the food only while it is in a slow heat', () => {
     expect(around!.name).toBe('in the pressure pot')
     expect(around!.points.map((p) => p.x)).toEqual([0.2, 0.5, 0.8])
+  })
+
+  it('tells how tender it is, from what was gained before and in each heat', () => {
+    expect(tender({ ...forecast, tenderness: null })).toEqual([])
+    const wished = { ...forecast, tenderness: { target: 20 } } as unknown as ChainForecast
+    const close = tender(wished).map(({ x, c }) => [x, Math.round(1000 * c) / 1000])
+    expect(close).toEqual([
+      [0, 0],
+      [0.2, 0.05],
+      [0.2, 0.05],
+      [0.5, 0.3],
+      [0.8, 1.05],
+      [0.9, 1.1],
+    ])
+  })
+
+  it('lays the colours of a fire where it lies, as far as it goes', () => {
+    const under = { ...link('broil.fire', 100, 500, 'Broil and look'), who: 'fire' }
+    const fired = {
+      ...forecast,
+      links: [...forecast.links, under],
+      fires: [
+        {
+          stage: 'broil',
+          glaze: { sample_s: [0, 50, 100, 150], face: ['#111', '#222', '#333', '#444'] },
+        },
+      ],
+    } as unknown as ChainForecast
+    const [strip] = strips(fired)
+    expect(strip!.colours).toEqual(['#111', '#222', '#333'])
+    expect([strip!.from, strip!.to]).toEqual([expect.closeTo(5 / 6), expect.closeTo(1)])
+    expect(strips({ ...forecast, fires: [] })).toEqual([])
   })
 
   it('tells a moment in words', () => {

@@ -1,6 +1,6 @@
 import type { ChainForecast } from '@/api/client'
 import { clock } from '@/shared/format/time'
-import type { Point, Trace } from '@/shared/ui/TempLine.vue'
+import type { Point, Strip, Trace } from '@/shared/ui/TempLine.vue'
 
 /** Links that a slow heat's trace runs through, by the end of their key. */
 const HEATED = /\.(come_up|hold(-\d+)?|natural|quick)$/
@@ -68,6 +68,54 @@ export function course(forecast: ChainForecast): Trace[] {
     { name: 'all of it', kind: 'whole', points: whole },
     ...around,
   ]
+}
+
+/** How tender the food is along the cook, as a share of the wish; nothing where none was wished. */
+export function tender(forecast: ChainForecast): Point[] {
+  const target = forecast.tenderness?.target
+  if (!target) return []
+  const told = new Map(forecast.course.map((one) => [one.link, one.cook_min]))
+  let gained = told.get('') ?? 0
+  const points: Point[] = [{ x: 0, c: gained / target }]
+  const drawn = new Set<string>()
+  const line = places(forecast)
+  for (const place of line) {
+    const slow = forecast.slow_heats.find((one) => one.stage === place.stage)
+    if (slow && HEATED.test(place.key) && !drawn.has(place.stage)) {
+      drawn.add(place.stage)
+      const own = line.filter((one) => one.stage === place.stage && HEATED.test(one.key))
+      const { time_s = [], cook_min = [] } = slow.traces
+      const long = own.at(-1)!.to - place.from
+      const base = gained
+      cook_min.forEach((more, i) => {
+        const x = place.from + (time_s[i]! / (time_s.at(-1) || 1)) * long
+        points.push({ x, c: (base + more) / target })
+      })
+    }
+    const here = told.get(place.key)
+    if (here !== undefined) {
+      gained = here
+      points.push({ x: place.to, c: here / target })
+    }
+  }
+  return points
+}
+
+/** The colours of each fire, where it lies along the cook. */
+export function strips(forecast: ChainForecast): Strip[] {
+  const line = places(forecast)
+  return forecast.fires.flatMap((fire) => {
+    const own = line.filter(
+      (one) =>
+        one.stage === fire.stage && forecast.links.find((l) => l.key === one.key)?.who === 'fire',
+    )
+    if (!own.length) return []
+    const { sample_s, face } = fire.glaze
+    const long = own.reduce((sum, one) => sum + one.to - one.from, 0)
+    const total = forecast.links.reduce((sum, one) => sum + (one.serial ? one.band.likely_s : 0), 0)
+    const last = sample_s.filter((t) => t <= long * total + 0.5).length
+    return [{ from: own[0]!.from, to: own.at(-1)!.to, colours: face.slice(0, Math.max(1, last)) }]
+  })
 }
 
 /** What is going on at a place along the cook: "19:14, under pressure". */

@@ -10,6 +10,12 @@ export interface Point {
   x: number
   c: number
 }
+/** Colours of a fire, where it lies along the line. */
+export interface Strip {
+  from: number
+  to: number
+  colours: string[]
+}
 export interface Trace {
   name: string
   kind: 'middle' | 'whole' | 'around'
@@ -21,15 +27,33 @@ const props = defineProps<{
   /** What a place along the line is called: "19:14, open it". */
   says: (x: number) => string
   ends?: [string, string]
+  /** How tender it is, as a share of the wish. */
+  tender?: Point[]
+  strips?: Strip[]
 }>()
 
-const HEIGHT = 190
+const BITE = 34 // of the track of tenderness
+const STRIP = 16
+const GAP = 8
 const [TOP, FOOT, LEFT] = [14, 24, 58]
 const DANGER: [number, number] = [5, 54.4]
 const STEPS = [20, 50, 100]
 const { degrees } = useUnits()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
+/** Tracks under the temperatures, on the same axis. */
+const bite = computed(() => (props.tender?.length ? BITE + GAP : 0))
+const glaze = computed(() => (props.strips?.length ? STRIP + GAP : 0))
+const TEMPS = 190
+const HEIGHT = computed(() => TEMPS + bite.value + glaze.value)
+const toBite = (share: number) => TEMPS - FOOT + GAP + BITE * (1 - Math.min(1.25, share) / 1.25)
+const bitePath = computed(() => {
+  const points = props.tender ?? []
+  const top = points.map((p) => `L${toX(p.x).toFixed(1)} ${toBite(p.c).toFixed(1)}`).join('')
+  const last = points.at(-1)
+  return last ? `M${LEFT} ${toBite(0)}${top}L${toX(last.x).toFixed(1)} ${toBite(0)}Z` : ''
+})
+const stripTop = computed(() => TEMPS - FOOT + bite.value + GAP)
 const full = computed(() => Math.max(280, width.value || 280))
 const range = computed(() => {
   const all = props.traces.flatMap((trace) => trace.points.map((point) => point.c))
@@ -44,7 +68,7 @@ const rules = computed(() => {
 const toX = (x: number) => LEFT + x * (full.value - LEFT)
 const toY = (c: number) => {
   const { low, high } = range.value
-  return TOP + (1 - (c - low) / (high - low)) * (HEIGHT - TOP - FOOT)
+  return TOP + (1 - (c - low) / (high - low)) * (TEMPS - TOP - FOOT)
 }
 const path = (points: Point[]) =>
   points.map((p, i) => `${i ? 'L' : 'M'}${toX(p.x).toFixed(1)} ${toY(p.c).toFixed(1)}`).join('')
@@ -57,7 +81,9 @@ const moment = computed(() => {
     const c = valueAt(trace.points, x)
     return c === undefined ? [] : [`${trace.name} ${temperature(c, degrees.value)}`]
   })
-  return [props.says(x), ...read].join(', ')
+  const share = props.tender?.length ? valueAt(props.tender, x) : undefined
+  const soft = share === undefined ? [] : [`${Math.round(100 * share)} % of the wished bite`]
+  return [props.says(x), ...read, ...soft].join(', ')
 })
 
 /** What a line reads at a place; nothing where it has none. */
@@ -134,6 +160,24 @@ function key(event: KeyboardEvent) {
           </text>
         </g>
         <path v-for="(trace, i) in traces" :key="i" :d="path(trace.points)" :class="trace.kind" />
+        <template v-if="bite">
+          <path class="bite" :d="bitePath" />
+          <line class="wish" :x1="LEFT" :x2="full" :y1="toBite(1)" :y2="toBite(1)" />
+          <text :x="LEFT - 8" :y="toBite(1) + 5" text-anchor="end">tender</text>
+        </template>
+        <g v-for="(strip, n) in strips" :key="`s${n}`">
+          <rect
+            v-for="(colour, i) in strip.colours"
+            :key="i"
+            :x="toX(strip.from + (i / strip.colours.length) * (strip.to - strip.from))"
+            :width="
+              Math.max(1, ((strip.to - strip.from) / strip.colours.length) * (full - LEFT)) + 0.5
+            "
+            :y="stripTop"
+            :height="STRIP"
+            :fill="colour"
+          />
+        </g>
         <line
           v-if="at !== undefined"
           class="here"
@@ -185,6 +229,15 @@ path,
 .names line {
   fill: none;
   stroke-linejoin: round;
+}
+.bite {
+  fill: var(--kettle-ember-soft);
+  stroke: var(--kettle-ember);
+  stroke-width: 1.5;
+}
+.wish {
+  stroke: var(--kettle-ink-soft);
+  stroke-dasharray: 5 4;
 }
 .middle {
   stroke: var(--kettle-enamel);
