@@ -102,6 +102,23 @@ def test_put_in_what_is_offered_change_its_sauce_and_drag_it(page: Page, server,
     expect(by(page, "joint-oven")).to_be_focused()
 
 
+@pytest.mark.parametrize("width", [1280, 390])
+def test_two_cooks_side_by_side(page: Page, server, axe, width):
+    page.set_viewport_size({"width": width, "height": 844})
+    open_chain(page, server.start(), "long-braise")
+    by(page, "compare").click()
+    pick(page, "compare-with", "Pressure while the oven preheats, sauce, hot oven")
+    table = by(page, "compare-table")
+    expect(table.get_by_role("row", name=re.compile("Honest time"))).to_contain_text("(better)")
+    braise, pressed = table.get_by_role("row", name=re.compile("Honest time")).locator("td").all()
+    assert minutes(braise.inner_text()) > minutes(pressed.inner_text())
+    expect(table).to_contain_text("kWh of electricity")
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+    assert axe(page) == []
+    page.get_by_role("link", name="Back to the steps").click()
+    expect(by(page, "chain-sentence")).to_contain_text("braised under a lid")
+
+
 def test_by_keyboard_a_clause_opens_moves_and_goes(page: Page, server):
     open_chain(page, server.start(), "bones-out-sandwich")
     blot = by(page, "clause-blot")

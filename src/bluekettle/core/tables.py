@@ -50,6 +50,7 @@ TABLES = (
     "bites",
     "offers",
     "kitchen_figures",
+    "energy",
 )
 
 Row = dict[str, str]

@@ -186,6 +186,9 @@ class ChainForecastPublic(PublicModel):
     right: RightPublic
     course: list[MomentPublic] = Field(description="how warm the food is along the way")
     preparation: list[PreparationPublic] = Field(description="what to lay out, in order of use")
+    energy_kwh: dict[str, float] = Field(
+        description="roughly, by what carries it: electricity, gas, charcoal [kWh]"
+    )
     offers: list[OfferPublic] = Field(description="what can be put in somewhere")
     joints: dict[str, JointPublic] = Field(description="after each stage; '' for the start")
     assumed: list[AssumedPublic]

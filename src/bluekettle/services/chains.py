@@ -290,6 +290,7 @@ def to_public(
         preparation=preparation_of(f),
         allergens=allergens,
         allergens_unknown=unknown,
+        energy_kwh={key: round(kwh, 2) for key, kwh in core.energy_kwh(f).items()},
         offers=offers_of(f),
         joints={key: JointPublic.model_validate(one) for key, one in core.joints(f).items()},
         assumed=[assumed_public(f.plan.kitchen, name) for name in f.assumed],

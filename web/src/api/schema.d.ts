@@ -2416,6 +2416,13 @@ export interface components {
              */
             preparation: components["schemas"]["PreparationPublic"][];
             /**
+             * Energy Kwh
+             * @description roughly, by what carries it: electricity, gas, charcoal [kWh]
+             */
+            energy_kwh: {
+                [key: string]: number;
+            };
+            /**
              * Offers
              * @description what can be put in somewhere
              */

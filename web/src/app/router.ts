@@ -20,6 +20,12 @@ export const router = createRouter({
       meta: { title: 'One page' },
     },
     {
+      path: '/steps/compare',
+      name: 'compare',
+      component: () => import('@/features/chain').then((m) => m.ComparePage),
+      meta: { title: 'Which of the two' },
+    },
+    {
       path: '/stove/:id(\\d+)?',
       name: 'stove',
       component: () => import('@/features/stove').then((m) => m.StovePage),

@@ -5,6 +5,7 @@ Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 
 from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_keys, whens
 from bluekettle.core.chain.course import Moment, cook_along
+from bluekettle.core.chain.energy import energy_kwh
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
 from bluekettle.core.chain.memory import Memory
@@ -69,6 +70,7 @@ __all__ = [
     "Until",
     "beginning",
     "cook_along",
+    "energy_kwh",
     "fierce_keys",
     "forecast_plan",
     "heat_keys",

@@ -126,6 +126,9 @@ onKeyStroke('z', (event) => {
         <RouterLink to="/steps/page" class="plain-button el-button" data-test="fridge">
           One page for the fridge
         </RouterLink>
+        <RouterLink to="/steps/compare" class="plain-button el-button" data-test="compare">
+          Compare
+        </RouterLink>
         <PastVersions v-if="draft.planId" :plan-id="draft.planId" :now="now" />
       </div>
       <ChangedNote
