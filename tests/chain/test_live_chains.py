@@ -7,6 +7,7 @@ from datetime import datetime
 import pytest
 
 from tests.chain.conftest import TEMPLATES, chain, stage
+from tests.chain.test_beginnings import EIGHT
 from tests.conftest import open_kitchen
 
 
@@ -30,10 +31,8 @@ def press_on(kitchen, live, until=None):
     raise AssertionError("no end")
 
 
-@pytest.mark.parametrize("key", TEMPLATES)
-def test_a_chain_lives_through_a_cook_to_the_log(kitchen, key):
-    """Every step has words and a button of its own; at the end nothing is unknown."""
-    live = begin(kitchen, key)
+def cook_to_the_log(kitchen, live):
+    """Tell every step when it is due, and see words and a button for each; the cook as logged."""
     planned = [s["key"] for s in live["steps"] if not s["beside"]]
     seen = []
     while live["current"] is not None:
@@ -59,9 +58,25 @@ def test_a_chain_lives_through_a_cook_to_the_log(kitchen, key):
     assert {stage["state"] for stage in told["stages"]} == {"confirmed"}
     measured = [check for check in told["checks"] if check["temp_c"] is not None]
     assert {check["verdict"] for check in measured} <= {"passed"}
+    return live
+
+
+@pytest.mark.parametrize("key", TEMPLATES)
+def test_a_chain_lives_through_a_cook_to_the_log(kitchen, key):
+    """Every step has words and a button of its own; at the end nothing is unknown."""
+    live = cook_to_the_log(kitchen, begin(kitchen, key))
     listed = kitchen.get("/cooks")["cooks"]
     assert [one["title"] for one in listed] == [chain(key)["name"]]
     assert kitchen.get(f"/cooks/{live['id']}/glaze")["appliance_name"]
+
+
+@pytest.mark.parametrize(("given", "_stages"), EIGHT.values(), ids=EIGHT)
+def test_what_nine_taps_come_to_is_cooked_to_the_log(kitchen, given, _stages):
+    """From the answers over the API: no step without words, no gate left out."""
+    begun = kitchen.post("/beginnings", given, 200)["chain"]
+    live = cook_to_the_log(kitchen, kitchen.post("/cooks/chains", {"chain": begun}))
+    gates = [s for s in live["steps"] if s["who"] == "gate"]
+    assert bool(gates) or begun["food"]["cut"] == "celeriac"
 
 
 def test_a_sign_belongs_to_the_fire_it_was_seen_under(kitchen):
@@ -193,9 +208,29 @@ def test_a_planned_start_waits_and_a_cook_survives_a_restart(kitchen):
     assert same["says"] == live["says"]
 
 
-def test_a_chain_that_is_never_looked_at_is_not_followed_and_says_so(kitchen):
+def test_a_cook_in_which_nothing_is_looked_at_has_no_strip_and_no_call(kitchen):
+    """A braise alone: followed to the log by its clock and its gate."""
     document = chain("long-braise")
     document["stages"] = document["stages"][:2]
     document["layers"] = []
+    live = kitchen.post("/cooks/chains", {"chain": document})
+    assert (live["glaze_key"], live["glaze_ready"], live["fire"]) == ("", True, None)
+    assert kitchen.client.get(f"/api/v1/cooks/{live['id']}/glaze").status_code == 404
+    live = press_on(kitchen, live, until="braise.hold")
+    assert live["looks_s"] == []
+    assert {alarm["level"] for alarm in live["alarms"]} == {"due"}  # of its timer
+    live = press_on(kitchen, live)
+    assert live["finished"]
+    told = kitchen.get(f"/cooks/{live['id']}")
+    assert told["summary"]["strip"] is None
+    assert told["glaze_after"] is None
+    assert told["facts"]["glaze"] is None
+    assert kitchen.get("/cooks")["cooks"][0]["strip"] is None
+
+
+def test_a_chain_without_any_heat_is_refused_by_name(kitchen):
+    document = chain("long-braise")
+    document["stages"] = document["stages"][:1]
+    document["layers"] = []
     told = kitchen.post("/cooks/chains", {"chain": document}, 422)
-    assert "looked at" in told["errors"][0]["accepted"]
+    assert [fault["field"] for fault in told["errors"]] == ["stages"]

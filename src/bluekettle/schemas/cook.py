@@ -122,7 +122,7 @@ class FactsDocument(PublicModel):
     headline_s: float
     hands_s: float
     safety: SafetyPublic
-    glaze: GlazePublic
+    glaze: GlazePublic | None
     warm_s: float | None = Field(
         None, description="how long the food may stand in the room; null: not known [s]"
     )
@@ -162,13 +162,13 @@ class ChainFactsDocument(PublicModel):
 
     def facts(self, stage: str) -> FactsDocument:
         """What is known of one heat, in the shape of a dish of one heat. The strip of a heat that
-        is not looked at is that of the next one that is.
+        is not looked at is that of the next one that is; null where none is.
         """
         scene = self.scenes[stage]
         keys = list(self.scenes)
         later = [self.scenes[key].glaze for key in keys[keys.index(stage) :]]
         every = [one.glaze for one in self.scenes.values()]
-        glaze = next(one for one in (*later, *reversed(every)) if one is not None)
+        glaze = next((one for one in (*later, *reversed(every)) if one is not None), None)
         return FactsDocument(
             timer_s=scene.timer_s,
             target_c=scene.target_c,
@@ -309,7 +309,9 @@ class LivePublic(PublicModel):
     out: OutPublic | None
     alarms: list[AlarmPublic]
     looks_s: list[float]
-    glaze_key: str = Field(description="changes when the glaze is to be fetched anew")
+    glaze_key: str = Field(
+        description="changes when the glaze is to be fetched anew; empty where there is none"
+    )
     glaze_ready: bool = Field(description="false while the strip is being computed anew")
     gate: GatePublic | None
     back: ReturnPublic | None
@@ -350,7 +352,7 @@ class CookSummary(PublicModel):
     planned_s: float
     actual_s: float | None
     unknown_steps: int
-    strip: StripPublic
+    strip: StripPublic | None = Field(description="null where nothing was looked at")
     outcome: OutcomePublic | None
 
 
@@ -381,7 +383,9 @@ class CookPublic(PublicModel):
     summary: CookSummary
     dish: dict[str, Any]
     facts: FactsDocument
-    glaze_after: GlazePublic = Field(description="the strip after what was seen")
+    glaze_after: GlazePublic | None = Field(
+        description="the strip after what was seen; null where nothing was looked at"
+    )
     stages: list[StageCompare]
     checks: list[CheckPublic]
     accepted: list[AcceptedPublic]

@@ -22,11 +22,12 @@ SCREEN = ("full", "out")
 
 
 def alarms_of(
-    loaded: Loaded, progress: Progress, glaze: GlazePublic, now: datetime
+    loaded: Loaded, progress: Progress, glaze: GlazePublic | None, now: datetime
 ) -> list[AlarmPublic]:
     """All alarms from now on, and those that still hold, in order."""
     found = machine_alarms(loaded, progress) + side_alarms(loaded, progress)
     if progress.fire is not None:
+        assert glaze is not None  # a step under fire comes with its strip
         found += fire_alarms(loaded, progress, progress.fire, glaze)
     return sorted(found, key=lambda alarm: alarm.at)
 

@@ -186,12 +186,9 @@ def begin_chain(
 ) -> tuple[ChainForecastPublic, tuple[StepPlan, ...], ChainFactsDocument]:
     """The forecast of a chain, the steps of a cook that follows it, and what that cook keeps.
 
-    Raises OutOfRange as `core_forecast`, and for a chain without a heat that is looked at.
+    Raises OutOfRange as `core_forecast`.
     """
     found = core_forecast(document, now)
-    if not found.fires:
-        wanted = "at least one heat that is looked at: no other can be followed live yet"
-        raise OutOfRange([Fault("chain.stages", len(document.stages), wanted)])
     answer = to_public(found, document, now)
     return answer, core.plan_steps(found), facts_of_chain(found, document, answer)
 

@@ -146,10 +146,16 @@ class Loaded:
 
     @property
     def last_fire(self) -> str:
-        """Of a chain, its last heat that is looked at; empty of a dish."""
-        if self.chain is None:
-            return ""
-        return [key for key, scene in self.chain.scenes.items() if scene.glaze is not None][-1]
+        """Of a chain, its last heat that is looked at; empty of a dish, and where none is."""
+        scenes = self.chain.scenes if self.chain is not None else {}
+        fires = [key for key, scene in scenes.items() if scene.glaze is not None]
+        return fires[-1] if fires else ""
+
+    def planned_glaze(self, progress: Progress) -> GlazePublic | None:
+        """The strip of that fire as planned; None of a cook in which nothing is looked at."""
+        if self.chain is not None and not self.last_fire:
+            return None
+        return self.fire_scene(progress).facts.glaze
 
     def fire_scene(self, progress: Progress) -> Scene:
         """The scene of that fire."""
@@ -261,13 +267,15 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
     """The state as the Stove page reads it."""
     told = loaded.progress(now)
     seen = loaded.seen(told)
-    planned = loaded.fire_scene(told).facts.glaze
-    glaze, ready = strips.now(loaded.whole, planned, seen)
+    planned = loaded.planned_glaze(told)
+    glaze, ready = (None, True)
+    if planned is not None:
+        glaze, ready = strips.now(loaded.whole, planned, seen)
     progress = loaded.progress(now, glaze, seen.stage) if seen else told
     facts = loaded.scene().facts
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
     words = loaded.words(plan) if plan else Words("All done. How was it?", "", "")
-    out = out_between(glaze, progress) if progress.fire else None
+    out = out_between(glaze, progress) if progress.fire and glaze else None
     words = said_now(words, progress, glaze, out, loaded)
     gate = gate_public(loaded, progress, plan)
     serve_at = loaded.at(progress.serve_at_s)
@@ -294,8 +302,8 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         fire=fire_public(loaded, progress),
         out=out,
         alarms=[] if loaded.cook.ended_at else alarms_of(loaded, progress, glaze, now),
-        looks_s=glaze.looks_s if progress.fire else [],
-        glaze_key=seen.key,
+        looks_s=glaze.looks_s if progress.fire and glaze else [],
+        glaze_key=seen.key if glaze else "",
         glaze_ready=ready,
         gate=gate,
         back=back_public(loaded, progress, now),
@@ -323,7 +331,11 @@ def last_standing(events: Sequence[Event]) -> int:
 
 
 def said_now(
-    words: Words, progress: Progress, glaze: GlazePublic, out: OutPublic | None, loaded: Loaded
+    words: Words,
+    progress: Progress,
+    glaze: GlazePublic | None,
+    out: OutPublic | None,
+    loaded: Loaded,
 ) -> Words:
     """The words of the moment: under the heat what was seen counts, and a failed check says so."""
     fire = progress.fire
@@ -332,7 +344,7 @@ def said_now(
         assumed = "Nobody told me, so I count from the earliest moment it could be."
         return Words(f"It may be {where} already.", words.button, assumed)
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
-    if plan is not None and plan.who == "fire":
+    if plan is not None and plan.who == "fire" and glaze is not None:
         return Words(
             words.says, words.button, out_text(out) if out else under_text(loaded, plan, glaze)
         )

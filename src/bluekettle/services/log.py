@@ -56,8 +56,11 @@ def summarise(loaded: Loaded) -> None:
     told = served is not None and served.state == "confirmed"
     loaded.cook.actual_s = served.end_s if served is not None and told else None
     loaded.cook.unknown_steps = sum(s.state == "unknown" and not s.plan.beside for s in states)
-    glaze = loaded.scene().facts.glaze.model_dump(mode="json")
-    loaded.cook.strip = strip_of_glaze(glaze, pulled_s(states, loaded.last_fire))
+    glaze = loaded.scene().facts.glaze
+    loaded.cook.strip = {}  # nothing was looked at
+    if glaze is not None:
+        pulled = pulled_s(states, loaded.last_fire)
+        loaded.cook.strip = strip_of_glaze(glaze.model_dump(mode="json"), pulled)
 
 
 def pulled_s(states: tuple[StepState, ...], stage: str = "") -> float | None:
@@ -156,8 +159,10 @@ def cook_public(
     )
     progress = loaded.progress(end)
     seen = loaded.seen(progress)
-    known = (loaded.whole, loaded.fire_scene(progress).facts.glaze, seen)
-    after = strips.settled(*known) if wait else strips.now(*known)[0]
+    planned, after = loaded.planned_glaze(progress), None
+    if planned is not None:
+        known = (loaded.whole, planned, seen)
+        after = strips.settled(*known) if wait else strips.now(*known)[0]
     accepted = [row.data for row in loaded.rows if row.kind == "accept"]
     return CookPublic(
         summary=summary(loaded.cook, outcome),
@@ -202,7 +207,7 @@ def summary(cook: Cook, outcome: Outcome | None) -> CookSummary:
         planned_s=cook.planned_s,
         actual_s=cook.actual_s,
         unknown_steps=max(0, cook.unknown_steps),
-        strip=StripPublic.model_validate(cook.strip),
+        strip=StripPublic.model_validate(cook.strip) if cook.strip else None,
         outcome=OutcomePublic.model_validate(outcome) if outcome else None,
     )
 
@@ -254,10 +259,12 @@ def bring_back(engine: Engine, cook_id: int) -> CookSummary:
 
 
 def cook_glaze(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> GlazePublic:
-    """The glaze strip of a cook after all that was seen."""
+    """The glaze strip of a cook after all that was seen; NotFound where nothing is looked at."""
     with Session(engine) as session:
         loaded = load(session, cook_id)
         progress = loaded.progress(now)
         seen = loaded.seen(progress)
-        planned = loaded.fire_scene(progress).facts.glaze
+        planned = loaded.planned_glaze(progress)
+    if planned is None:
+        raise NotFound("strip of cook", cook_id)
     return strips.exactly(loaded.whole, planned, seen)

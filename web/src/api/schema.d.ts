@@ -3656,7 +3656,8 @@ export interface components {
             actual_s: number | null;
             /** Unknown Steps */
             unknown_steps: number;
-            strip: components["schemas"]["StripPublic"];
+            /** @description null where nothing was looked at */
+            strip: components["schemas"]["StripPublic"] | null;
             outcome: components["schemas"]["OutcomePublic"] | null;
         };
         /**
@@ -3777,7 +3778,7 @@ export interface components {
             looks_s: number[];
             /**
              * Glaze Key
-             * @description changes when the glaze is to be fetched anew
+             * @description changes when the glaze is to be fetched anew; empty where there is none
              */
             glaze_key: string;
             /**
@@ -4086,8 +4087,8 @@ export interface components {
                 [key: string]: unknown;
             };
             facts: components["schemas"]["FactsDocument"];
-            /** @description the strip after what was seen */
-            glaze_after: components["schemas"]["GlazePublic"];
+            /** @description the strip after what was seen; null where nothing was looked at */
+            glaze_after: components["schemas"]["GlazePublic"] | null;
             /** Stages */
             stages: components["schemas"]["StageCompare"][];
             /** Checks */
@@ -4140,7 +4141,7 @@ export interface components {
             /** Hands S */
             hands_s: number;
             safety: components["schemas"]["SafetyPublic"];
-            glaze: components["schemas"]["GlazePublic"];
+            glaze: components["schemas"]["GlazePublic"] | null;
             /**
              * Warm S
              * @description how long the food may stand in the room; null: not known [s]

@@ -10,7 +10,7 @@ export function useLiveGlaze(cook: MaybeRefOrGetter<Live | undefined>) {
     queryKey: ['glaze', id, key],
     queryFn: () =>
       fetched(api.GET('/api/v1/cooks/{id}/glaze', { params: { path: { id: id.value! } } })),
-    enabled: computed(() => id.value !== undefined),
+    enabled: computed(() => id.value !== undefined && key.value !== ''),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
   })

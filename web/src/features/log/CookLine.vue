@@ -19,7 +19,8 @@ defineEmits<{ drop: [] }>()
         <b>{{ cook.title }}</b>
         <small>{{ whenWords(cook) }}</small>
       </span>
-      <PastStrip :strip="cook.strip" :live="!cook.ended_at" />
+      <PastStrip v-if="cook.strip" :strip="cook.strip" :live="!cook.ended_at" />
+      <small v-else>nothing to brown</small>
       <span class="times figure">
         <b v-if="cook.actual_s != null">{{ duration(cook.actual_s) }}</b>
         <b v-else-if="cook.ended_at">not known</b>

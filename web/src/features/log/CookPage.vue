@@ -24,7 +24,7 @@ const query = useQuery<Cook, Problem>({
 })
 const cook = query.data
 const problem = query.error
-const pulled = computed(() => cook.value?.summary.strip.pulled_s ?? null)
+const pulled = computed(() => cook.value?.summary.strip?.pulled_s ?? null)
 
 function again() {
   const kept = cook.value!.dish as unknown
@@ -62,9 +62,11 @@ function again() {
         {{ cook.summary.actual_s == null ? 'an unknown time' : duration(cook.summary.actual_s) }}.
       </p>
       <CompareStages :stages="cook.stages" />
-      <h2>The glaze, as planned</h2>
-      <GlazeStrip :glaze="cook.facts.glaze" :pulled-s="pulled" compact />
-      <template v-if="cook.signs.length">
+      <template v-if="cook.facts.glaze">
+        <h2>The glaze, as planned</h2>
+        <GlazeStrip :glaze="cook.facts.glaze" :pulled-s="pulled" compact />
+      </template>
+      <template v-if="cook.signs.length && cook.glaze_after">
         <h2>After what you saw</h2>
         <p class="quiet figure">{{ cook.signs.join('; ') }}</p>
         <GlazeStrip :glaze="cook.glaze_after" :pulled-s="pulled" compact />

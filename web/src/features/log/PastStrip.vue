@@ -3,7 +3,7 @@ import { computed, useId } from 'vue'
 import type { CookSummary } from '@/api/client'
 import { stopwatch } from '@/shared/format/time'
 
-const props = defineProps<{ strip: CookSummary['strip']; live: boolean }>()
+const props = defineProps<{ strip: NonNullable<CookSummary['strip']>; live: boolean }>()
 const out = computed(() => {
   if (props.strip.pulled_s != null) return `out after ${stopwatch(props.strip.pulled_s)}`
   return props.live ? 'not out yet' : 'nobody said when it came out'
