@@ -60,7 +60,7 @@ describe('two cooks side by side', () => {
     const shut = made({ fires: [{ stage: 'b', by: 'colour', timer_s: 240, glaze: never }] })
     expect(row('Out of the last fire', clock, shut).says).toEqual([
       'by the clock, 4 min',
-      'no safe moment',
+      'by its look alone',
     ])
   })
 

@@ -24,7 +24,7 @@ function windowWords(forecast: ChainForecast): string {
   if (!fire) return 'no fire to watch'
   const { opens_s, closes_s, empty } = fire.glaze.window
   if (fire.by !== 'colour') return `by the clock, ${duration(fire.timer_s)}`
-  if (empty || opens_s === null || closes_s === null) return 'no safe moment'
+  if (empty || opens_s === null || closes_s === null) return 'by its look alone'
   return `${stopwatch(opens_s)} to ${stopwatch(closes_s)}, ${Math.round(closes_s - opens_s)} s wide`
 }
 
