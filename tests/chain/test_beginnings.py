@@ -178,9 +178,18 @@ def test_the_hours_of_a_heat_are_those_of_its_plan():
     assert set(hours) == set(chain.slow_keys())
     assert hours["pressure"] < hours["foil"] < hours["smoker"] < hours["bath"]
     for heat in ("pressure", "oven"):
-        plan = begin_with(AnswersCreate(cut="beef-short-ribs", heat=heat, alone=True)).chain
+        plan = begin_with(AnswersCreate(cut="beef-short-ribs", heat=heat)).chain
         whole = forecast_chain(plan, NOW).total.likely_s
         assert hours[heat] == pytest.approx(whole, rel=0.05)
+
+
+def test_the_hours_of_one_heat_alone_are_shorter_by_its_fire():
+    told = {"cut": "beef-short-ribs", "of": "heat"}
+    with_fire, alone = (
+        {item.key: item.total_s for item in heat_times(HeatTimesCreate(**told, alone=one)).items}
+        for one in (False, True)
+    )
+    assert all(60.0 < with_fire[key] - alone[key] < 1800.0 for key in with_fire)
 
 
 def test_a_heat_that_never_gets_there_has_no_hours_and_the_others_have():

@@ -214,7 +214,7 @@ def test_a_cook_in_which_nothing_is_looked_at_has_no_strip_and_no_call(kitchen):
     document["stages"] = document["stages"][:2]
     document["layers"] = []
     live = kitchen.post("/cooks/chains", {"chain": document})
-    assert (live["glaze_key"], live["glaze_ready"], live["fire"]) == ("", True, None)
+    assert (live["glaze_key"], live["glaze_ready"], live["fire"]) == (None, True, None)
     assert kitchen.client.get(f"/api/v1/cooks/{live['id']}/glaze").status_code == 404
     live = press_on(kitchen, live, until="braise.hold")
     assert live["looks_s"] == []

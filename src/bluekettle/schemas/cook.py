@@ -309,8 +309,8 @@ class LivePublic(PublicModel):
     out: OutPublic | None
     alarms: list[AlarmPublic]
     looks_s: list[float]
-    glaze_key: str = Field(
-        description="changes when the glaze is to be fetched anew; empty where there is none"
+    glaze_key: str | None = Field(
+        description="changes when the glaze is to be fetched anew; null where there is none"
     )
     glaze_ready: bool = Field(description="false while the strip is being computed anew")
     gate: GatePublic | None

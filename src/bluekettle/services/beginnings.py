@@ -98,7 +98,8 @@ def chain_of(given: AnswersCreate, answers: core.Answers) -> ChainDocument:
 
 
 def heat_times(given: HeatTimesCreate) -> HeatTimesPublic:
-    """From the first act to the plate with each heat in the place that is asked for.
+    """From the first act to the plate with each heat in the place that is asked for, all else as
+    it was answered.
 
     Raises OutOfRange for answers that cannot be planned with any of them.
     """
@@ -108,7 +109,7 @@ def heat_times(given: HeatTimesCreate) -> HeatTimesPublic:
     faults = []
     items = []
     for key in keys:
-        change = {"heat": key, "alone": True} if slow else {"finish": key, "alone": False}
+        change = {"heat": key} if slow else {"finish": key, "alone": False}
         try:
             total_s = total_of(plain.model_copy(update=change))
         except OutOfRange as error:

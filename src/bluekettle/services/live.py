@@ -303,7 +303,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         out=out,
         alarms=[] if loaded.cook.ended_at else alarms_of(loaded, progress, glaze, now),
         looks_s=glaze.looks_s if progress.fire and glaze else [],
-        glaze_key=seen.key if glaze else "",
+        glaze_key=seen.key if glaze else None,
         glaze_ready=ready,
         gate=gate,
         back=back_public(loaded, progress, now),

@@ -415,7 +415,7 @@ export const live: Live = {
   out: null,
   alarms: [],
   looks_s: [],
-  glaze_key: 'as planned',
+  glaze_key: '',
   glaze_ready: true,
   gate: null,
   back: null,

@@ -3778,9 +3778,9 @@ export interface components {
             looks_s: number[];
             /**
              * Glaze Key
-             * @description changes when the glaze is to be fetched anew; empty where there is none
+             * @description changes when the glaze is to be fetched anew; null where there is none
              */
-            glaze_key: string;
+            glaze_key: string | null;
             /**
              * Glaze Ready
              * @description false while the strip is being computed anew

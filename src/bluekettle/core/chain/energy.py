@@ -7,7 +7,7 @@ from bluekettle.core.chain.plan import Heat
 from bluekettle.core.stages.chain import Stage as Line
 from bluekettle.core.tables import row
 
-J_PER_KWH = 3.6e6
+J_PER_KWH = 3.6e6  # (definition)
 HEATING = ("warm_up", "oven_up", "heat_up")  # of the appliance, beside or waited for
 COMING = ("come_up",)  # of what is in the vessel
 HOLDING = ("hold", "finish")  # under the heat, in parts where hands come between

@@ -5,7 +5,13 @@ import type { ChainForecast } from '@/api/client'
 import { clock, day, duration } from '@/shared/format/time'
 import { tapOfClause, type Told } from './taps'
 
-const props = defineProps<{ forecast?: ChainForecast; told: Told; thinking: boolean; now: Date }>()
+const props = defineProps<{
+  begun: boolean
+  forecast?: ChainForecast
+  told: Told
+  thinking: boolean
+  now: Date
+}>()
 const clauses = computed(() =>
   (props.forecast?.sentence ?? []).map((one) => {
     const tap = tapOfClause(one.stage)
@@ -21,18 +27,18 @@ const on = computed(() => {
 
 <template>
   <div class="begun" role="region" aria-label="The plan so far" tabindex="0" :aria-busy="thinking">
-    <p v-if="!forecast" class="sentence pale">
-      {{
-        thinking ? 'Writing your plan…' : 'The plan writes itself here, with the hour that you eat.'
-      }}
-    </p>
+    <div v-if="!begun" class="before">
+      <p class="sentence pale">The plan writes itself here, with the hour that you eat.</p>
+      <slot />
+    </div>
+    <p v-else-if="!forecast" class="sentence pale">Writing your plan…</p>
     <p v-else class="sentence" data-test="begun">
       <template v-for="(one, i) in clauses" :key="one.stage"
         ><span :class="{ pale: !one.known }">{{ one.text }}</span
         >{{ i + 1 < clauses.length ? ', ' : '.' }}</template
       >
     </p>
-    <div v-if="forecast" class="when" :class="{ thinking }" data-test="begun-at">
+    <div v-if="begun && forecast" class="when" :class="{ thinking }" data-test="begun-at">
       <span>Begin now, eat about</span>
       <b class="figure">{{ clock(forecast.serve_at) }}</b>
       <span class="figure">
@@ -68,6 +74,23 @@ const on = computed(() => {
   text-decoration-color: var(--kettle-ember);
   text-decoration-thickness: 2px;
   text-underline-offset: 5px;
+}
+.before {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 24px;
+  align-items: center;
+}
+.before p {
+  margin: 0;
+}
+.before .sentence {
+  flex-basis: 100%;
+}
+.before a {
+  display: inline-flex;
+  align-items: center;
+  text-decoration: none;
 }
 .when {
   display: grid;

@@ -100,23 +100,25 @@ const back = () => (taps.at.value = taps.list.value[place.value - 1]!)
         </li>
       </ul>
     </section>
-    <section v-else-if="plan && !begun" class="next">
-      <p>
-        Planned: <b>{{ plan.title }}</b>
-      </p>
-      <RouterLink :to="`/${room}/${plan.id}`" class="plain-button">Open the plan</RouterLink>
-    </section>
     <AsideNote :records="live.aside" />
     <ProblemNote v-if="problem" :problem="problem" again @again="refetch()" />
     <p v-if="opening && !problem" class="quiet" role="status">Opening the larder…</p>
     <section v-if="tap && !opening" class="taps">
+      <!-- What was planned stands where the plan will write itself: nothing moves at the first tap. -->
       <BeginSentence
-        v-if="begun"
+        :begun="begun"
         :forecast="taps.forecast.value"
         :told="taps.told.value"
         :thinking="taps.thinking.value"
         :now="now"
-      />
+      >
+        <template v-if="plan && !live.underWay.length">
+          <p>
+            Planned: <b>{{ plan.title }}</b>
+          </p>
+          <RouterLink :to="`/${room}/${plan.id}`" class="plain-button">Open the plan</RouterLink>
+        </template>
+      </BeginSentence>
       <component :is="live.underWay.length ? 'h2' : 'h1'" class="question">{{
         tap.question
       }}</component>

@@ -224,9 +224,9 @@ export function nextTap(list: TapKey[], told: Told, key: TapKey): TapKey | undef
 /** What the hours of a heat hang on, and nothing else. */
 export function timesBody(of: 'heat' | 'finish', body: Answers | undefined) {
   if (!body) return undefined
-  const { cut, state, mass_kg, pieces, thickness_mm, kitchen, heat, bite } = body
-  const food = { cut, state, mass_kg, pieces, thickness_mm, kitchen, of }
-  return of === 'heat' ? food : { ...food, heat, bite }
+  const { cut, state, mass_kg, pieces, thickness_mm, kitchen, heat, bite, finish, alone } = body
+  const food = { cut, state, mass_kg, pieces, thickness_mm, kitchen, of, bite }
+  return of === 'heat' ? { ...food, finish, alone } : { ...food, heat }
 }
 
 /** Stages of the sentence by the tap that decided them. */
