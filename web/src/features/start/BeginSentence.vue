@@ -28,8 +28,8 @@ const on = computed(() => {
 <template>
   <div class="begun" role="region" aria-label="The plan so far" tabindex="0" :aria-busy="thinking">
     <div v-if="!begun" class="before">
-      <p class="sentence pale">The plan writes itself here, with the hour that you eat.</p>
       <slot />
+      <p class="sentence pale">The next plan writes itself here, with the hour that you eat.</p>
     </div>
     <p v-else-if="!forecast" class="sentence pale">Writing your plan…</p>
     <p v-else class="sentence" data-test="begun">
