@@ -50,7 +50,7 @@ class Answers:
         if self.bite not in bites:
             faults.append(Fault("bite", self.bite, f"one of {', '.join(bites)} for this cut"))
         if not faults and self.sauced and self.when not in whens(self):
-            faults.append(Fault("when", self.when, f"one of {', '.join(whens(self))} here"))
+            faults.append(Fault("when", self.when, f"{' or '.join(whens(self))} here"))
         if faults:
             raise OutOfRange(faults)
 
