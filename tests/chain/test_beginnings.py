@@ -134,7 +134,7 @@ def test_answers_that_do_not_go_together_are_refused_by_name(given, field):
 
 def test_a_condition_that_no_answer_decides_is_refused(monkeypatch):
     row = {"id": "x", "stage": "rest", "if": "whole moon", "fields": ""}
-    monkeypatch.setattr("bluekettle.core.chain.begin.rows", lambda table: {"x": row})
+    monkeypatch.setattr("bluekettle.core.chain.conditions.rows", lambda table: {"x": row})
     with pytest.raises(MissingData, match="moon"):
         beginning(Answers("pork-ribs", 1.0, 4, "fridge", "pressure", "tug", None, False, ""))
 

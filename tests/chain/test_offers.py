@@ -65,7 +65,7 @@ def test_the_sauce_of_a_joint_is_that_of_the_next_fire_then_the_last_then_a_late
 
 def test_a_condition_that_nothing_decides_is_refused(monkeypatch):
     told = {"moonlit": {"if": "moonlit"}}
-    monkeypatch.setattr("bluekettle.core.chain.offers.rows", lambda table: told)
+    monkeypatch.setattr("bluekettle.core.chain.conditions.rows", lambda table: told)
     with pytest.raises(MissingData, match="moonlit"):
         offered(frozenset())
 

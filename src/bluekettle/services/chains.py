@@ -338,6 +338,7 @@ def slow_public(slow: core.SlowHeat, f: core.PlanForecast) -> SlowHeatPublic:
     trace = slow.run.trace
     columns = ("time_s", "vessel_c", "centre_c", "mean_c")
     whole = f.cut.food.density_kg_m3 * slow.run.half_m / (slow.run.power + 1.0)
+    gained = core.gained_in(f.walk, f.cut, slow.stage)
     lost = float((slow.run.lost_kg_m2 / whole).mean())
     row = core.heat_row(slow.heat)
     liquid = row.slow is not None and row.slow.takes_liquid
@@ -353,7 +354,7 @@ def slow_public(slow: core.SlowHeat, f: core.PlanForecast) -> SlowHeatPublic:
         lost_share=round(lost, 3),
         traces={
             **{name: [round(float(x), 1) for x in trace[:, i]] for i, name in enumerate(columns)},
-            "cook_min": [round(float(x), 2) for x in core.cook_along(trace, f.cut)],
+            "cook_min": [round(float(x), 2) for x in core.cook_along(trace, f.cut, gained)],
         },
     )
 

@@ -4,7 +4,7 @@ Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 """
 
 from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_keys, whens
-from bluekettle.core.chain.course import Moment, cook_along
+from bluekettle.core.chain.course import Moment, cook_along, gained_in
 from bluekettle.core.chain.energy import energy_kwh
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
@@ -73,6 +73,7 @@ __all__ = [
     "energy_kwh",
     "fierce_keys",
     "forecast_plan",
+    "gained_in",
     "heat_keys",
     "heat_row",
     "joints",

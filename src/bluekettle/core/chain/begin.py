@@ -7,10 +7,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from bluekettle.core.chain.conditions import fields_of, rows_that_hold
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
-from bluekettle.core.errors import Fault, MissingData, OutOfRange
+from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.stages import cut, cut_keys
-from bluekettle.core.tables import rows
 
 WHENS = ("before", "twice", "after")
 OF_PLAN = ("whole", "strands", "alone", "fire", "once")
@@ -18,7 +18,6 @@ OF_FOOD = ("raw", "unsalted", "chilled", "bony", "wet", "meat", "slices")
 FACTS = frozenset((*WHENS, *OF_PLAN, *OF_FOOD))
 PORTION_KG = 0.15  # of sliced food, on a plate (typical, estimated)
 MOST_PORTIONS = 60  # of one stage (design)
-GROWN = ("vegetable", "seafood")  # species that need no rest
 
 
 @dataclass(frozen=True)
@@ -100,7 +99,7 @@ def facts_of(answers: Answers) -> frozenset[str]:
         "alone": answers.finish is None,
         "fire": answers.finish is not None,
         "wet": wet,
-        "meat": found.species not in GROWN,
+        "meat": found.is_meat,
         "slices": answers.bite == "sliceable" and found.gate and not found.on_the_bone,
         "once": not (answers.sauced and answers.when == "twice"),
         **{when: answers.sauced and answers.when == when for when in WHENS},
@@ -122,16 +121,8 @@ def beginning(answers: Answers) -> tuple[dict[str, str], ...]:
         "$finish": answers.finish or "",
         "$portions": str(portions(answers.mass_kg, answers.pieces)),
     }
-    found = []
-    for row in rows("beginnings").values():
-        wanted = frozenset(row["if"].split())
-        if wanted - FACTS:
-            raise MissingData("fact", ", ".join(sorted(wanted - FACTS)), sorted(FACTS))
-        if wanted <= holds:
-            pairs = (pair.split("=") for pair in row["fields"].split())
-            fields = {name: told.get(value, value) for name, value in pairs}
-            found.append({"id": row["id"], "kind": row["stage"], **fields})
-    return tuple(found)
+    found = rows_that_hold("beginnings", FACTS, holds)
+    return tuple({"id": row["id"], **fields_of(row, told)} for row in found)
 
 
 def portions(mass_kg: float, pieces: int) -> int:

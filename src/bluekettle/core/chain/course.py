@@ -6,11 +6,13 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.integrate import cumulative_trapezoid
 
 from bluekettle.core.chain.food import Food, mean_of, raw_food, stood
 from bluekettle.core.chain.plan import Plan
 from bluekettle.core.chain.waits import picked
 from bluekettle.core.chain.walk import Walk
+from bluekettle.core.errors import MissingData
 from bluekettle.core.glaze import Draws
 from bluekettle.core.stages import Cut, cut
 from bluekettle.core.stages.forecast import IN_ROOM
@@ -56,11 +58,26 @@ def moment(link: str, food: Food, which: int) -> Moment:
     return Moment(link, float(profile[0, 0]), mean_c, float(food.tally(which)[0]))
 
 
-def cook_along(trace: Array, of: Cut) -> Array:
-    """Cook value [min] gained along the trace of a slow heat, (n,) from 0, at the site that
-    decides for the cut: by the trapezoidal rule between its samples.
+def cook_along(trace: Array, of: Cut, gained_min: float) -> Array:
+    """Cook value [min] gained along the trace of a slow heat, (n,) from 0 to what the walk says
+    was gained: it sums cell by cell, and one temperature gives no more than the course of it.
     """
     temp_c = trace[:, CENTRE_C if of.site == "centre" else MEAN_C]
     rate = np.array([cook_rate(temp) for temp in temp_c])
-    gained = 0.5 * (rate[1:] + rate[:-1]) * np.diff(trace[:, 0]) / 60.0
-    return np.concatenate([[0.0], np.cumsum(gained)])
+    gained = np.asarray(cumulative_trapezoid(rate, trace[:, 0] / 60.0, initial=0.0))
+    return gained * (gained_min / gained[-1]) if gained[-1] > 0.0 else gained
+
+
+def gained_in(way: Walk, of: Cut, stage: str) -> float:
+    """Cook value [min] that the median piece gains in a stage; MissingData for one that was not
+    passed.
+    """
+    which = CENTRE if of.site == "centre" else MEAN
+    for tail in ((), *(tail.line for tail in way.tails)):
+        before = 0.0
+        for one in (*way.line, *tail):
+            now = float(one.passage.food.tally(which)[0])
+            if one.stage.id == stage:
+                return now - before
+            before = now
+    raise MissingData("stage that was passed", stage, [one.stage.id for one in way.passed])

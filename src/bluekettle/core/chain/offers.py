@@ -8,10 +8,10 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from bluekettle.core.chain.begin import is_open, portions
+from bluekettle.core.chain.conditions import fields_of, rows_that_hold
 from bluekettle.core.chain.forecast import PlanForecast
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.plan import Drain, Dress, Heat, Season, Stage, TakeApart, Thaw
-from bluekettle.core.errors import MissingData
 from bluekettle.core.stages import Cut
 from bluekettle.core.tables import rows
 
@@ -30,12 +30,9 @@ def stages_to_put(f: PlanForecast) -> dict[str, dict[str, str]]:
         "$finish": f.cut.usual_finish,
         "$portions": str(portions(f.plan.mass_kg, f.plan.pieces)),
     }
-    found = {}
-    for key, row in rows("offers").items():
-        pairs = (pair.split("=") for pair in row["fields"].split())
-        fields = {name: told.get(value, value) for name, value in pairs}
-        found[key] = {"text": row["text"], "kind": row["stage"], **fields}
-    return found
+    return {
+        key: {"text": row["text"], **fields_of(row, told)} for key, row in rows("offers").items()
+    }
 
 
 @dataclass(frozen=True)
@@ -122,11 +119,4 @@ def leaves_moist(stage: Stage) -> bool:
 
 def offered(facts: frozenset[str]) -> tuple[str, ...]:
     """Keys of the rows whose conditions hold; MissingData for one that nothing decides."""
-    found = []
-    for key, row in rows("offers").items():
-        wanted = frozenset(row["if"].split())
-        if wanted - FACTS:
-            raise MissingData("fact", ", ".join(sorted(wanted - FACTS)), sorted(FACTS))
-        if wanted <= facts:
-            found.append(key)
-    return tuple(found)
+    return tuple(row["key"] for row in rows_that_hold("offers", FACTS, facts))

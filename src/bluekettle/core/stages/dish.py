@@ -73,9 +73,14 @@ class Cut:
         return self.species != "vegetable"
 
     @property
+    def is_meat(self) -> bool:
+        """Whether it is meat or poultry."""
+        return self.species not in ("vegetable", "seafood")
+
+    @property
     def on_the_bone(self) -> bool:
         """Whether meat is on a bone: of anything else the share is core and trimmings."""
-        return self.species not in ("vegetable", "seafood") and self.bone_fraction >= BONY
+        return self.is_meat and self.bone_fraction >= BONY
 
     @property
     def usual_bite(self) -> str:

@@ -33,7 +33,7 @@ const others = computed(() => [
 ])
 const other = computed(() => others.value.find((one) => one.key === chosen.value)?.chain)
 const asks = computed(() =>
-  other.value ? inKitchen({ ...other.value, serve_at: null }) : undefined,
+  other.value ? inKitchen({ ...other.value, serve_at: draft.chain?.serve_at ?? null }) : undefined,
 )
 const theirs = useQuery<ChainForecast, Problem>({
   queryKey: ['chain', 'beside', asks],

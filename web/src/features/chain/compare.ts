@@ -67,7 +67,7 @@ export function rows(a: ChainForecast, b: ChainForecast, price: number | null): 
   const time = (one: ChainForecast) => one.total.likely_s
   return [
     {
-      what: 'Begun now, on the table',
+      what: 'On the table',
       says: both(
         (one) =>
           `${clock(one.serve_at)} (${clock(one.serve_low_at)} to ${clock(one.serve_high_at)})`,
