@@ -75,7 +75,8 @@ def speed(coating: Coating) -> None:
     """One line a figure."""
     ribs = forecast(RIBS)
     many = draw_members(1, 256)
-    seen = replace(RIBS, sightings=(Sighting("amber at the edges", 200.0),))
+    sighted = replace(RIBS, sightings=(Sighting("amber at the edges", 200.0),))
+    seen = replace(ribs.under, dish=sighted)
     work: dict[str, tuple[Callable[[], object], str]] = {
         "one finish, 256 members, both sites, 20 min": (
             lambda: run_finish(many, HEATS["broiler"], coating, [BEFORE], 80.0, 70.0, 1200),
@@ -95,9 +96,9 @@ def speed(coating: Coating) -> None:
             )
             for heat in ("foil", "low_oven", "smoke", "bath", "simmer", "slow")
         },
-        "explorer map, 60 x 40 settings": (lambda: explore(RIBS, ribs), "500 ms"),
-        "rescue, five ways": (lambda: rescue(seen, ribs, 200.0), ""),
-        "advice over appliances, heats, coats and moments": (lambda: advise(RIBS, ribs), "1 s"),
+        "explorer map, 60 x 40 settings": (lambda: explore(ribs.under), "500 ms"),
+        "rescue, five ways": (lambda: rescue(seen, draw_members(RIBS.seed), 200.0), ""),
+        "advice over appliances, heats, coats and moments": (lambda: advise(ribs.under), "1 s"),
         "a sauce of 150 lines, with its ladder": (
             lambda: analyse(LONG) if forget_lines() else None,
             "50 ms",

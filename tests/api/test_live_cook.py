@@ -38,7 +38,7 @@ def begin(kitchen: Kitchen, dish=None, **more):
 
 
 def at_gate(kitchen: Kitchen, dish=None):
-    return kitchen.press_until(begin(kitchen, dish), "check")
+    return kitchen.press_until(begin(kitchen, dish), "cook.check")
 
 
 def test_a_ham_that_is_salt_already_is_not_salted(kitchen: Kitchen):
@@ -49,7 +49,7 @@ def test_a_ham_that_is_salt_already_is_not_salted(kitchen: Kitchen):
 
 
 def test_from_start_to_log_with_a_second_coat_and_a_sign(kitchen: Kitchen):
-    live = kitchen.press_until(begin(kitchen), "finish")
+    live = kitchen.press_until(begin(kitchen), "finish.finish")
     assert live["fire"]["assumed"] is False
     assert live["fire"]["before_s"] == 0.0
     assert live["button"] == "Out: coat 2"
@@ -64,7 +64,7 @@ def test_from_start_to_log_with_a_second_coat_and_a_sign(kitchen: Kitchen):
     assert strip["seen"] == [{"sign": "amber at the edges", "at_s": 110.0, "site": "edge"}]
     kitchen.wait(10)
     out = kitchen.press(seen)
-    assert (out["current"], out["fire"]) == ("coat-2", None)
+    assert (out["current"], out["fire"]) == ("finish.coat-2", None)
     assert out["says"].startswith("Brush coat 2: ")
     kitchen.wait(75)
     back = kitchen.press(out)
@@ -73,7 +73,7 @@ def test_from_start_to_log_with_a_second_coat_and_a_sign(kitchen: Kitchen):
     assert (after[1]["at_s"], after[1]["away_s"]) == (120.0, 75.0)
     kitchen.wait(100)
     ended = kitchen.press(back)
-    assert (ended["fire"], ended["current"]) == (None, "out")
+    assert (ended["fire"], ended["current"]) == (None, "finish.out")
     assert not [a for a in ended["alarms"] if a["level"] in ("full", "out")]
     while not ended["finished"]:
         kitchen.wait(120)
@@ -88,26 +88,26 @@ def test_from_start_to_log_with_a_second_coat_and_a_sign(kitchen: Kitchen):
     assert logged["signs"] == ["amber at the edges after 1:50"]
     assert [c["verdict"] for c in logged["checks"]] == ["passed"]
     compared = {s["key"]: s for s in logged["stages"]}
-    assert compared["coat-2"]["actual_s"] == pytest.approx(75, abs=1)
+    assert compared["finish.coat-2"]["actual_s"] == pytest.approx(75, abs=1)
     refused = kitchen.post(f"/cooks/{live['id']}/events", {"kind": "done", "step": "serve"}, 409)
     assert "ended" in refused["detail"]
 
 
 def test_a_restarted_server_knows_what_was_told_and_nothing_more(kitchen: Kitchen):
     cook = begin(kitchen)["id"]
-    for step in ("season", "load"):
+    for step in ("season.season", "cook.load"):
         kitchen.wait(130)
         kitchen.tell(cook, kind="done", step=step)
     again = open_kitchen(kitchen.database, kitchen.now)
     again.wait(6 * 3600)
     live = again.get(f"/cooks/{cook}/live")
     found = states(live)
-    assert found["season"] == "confirmed"
-    assert found["come_up"] == found["hold"] == "estimated"
-    assert live["current"] == "quick"  # the first hand step nobody confirmed
-    assert found["check"] == "upcoming"
-    skipped = again.tell(cook, kind="done", step="open")
-    assert states(skipped)["quick"] == "unknown"
+    assert found["season.season"] == "confirmed"
+    assert found["cook.come_up"] == found["cook.hold"] == "estimated"
+    assert live["current"] == "cook.quick"  # the first hand step nobody confirmed
+    assert found["cook.check"] == "upcoming"
+    skipped = again.tell(cook, kind="done", step="cook.open")
+    assert states(skipped)["cook.quick"] == "unknown"
     again.client.application.extensions["kettle_engine"].dispose()
 
 
@@ -115,27 +115,27 @@ def test_the_same_tap_sent_twice_is_told_once(kitchen: Kitchen):
     """A lost answer: the page sends again, and nothing happens twice."""
     live = begin(kitchen)
     kitchen.wait(60)
-    kitchen.tell(live["id"], kind="done", step="season")
-    more = {"id": str(uuid4()), "kind": "extend", "step": "hold", "seconds": 60}
+    kitchen.tell(live["id"], kind="done", step="season.season")
+    more = {"id": str(uuid4()), "kind": "extend", "step": "cook.hold", "seconds": 60}
     first, again = (kitchen.tell(live["id"], **more) for _ in range(2))
     assert first["last_event"] == again["last_event"] == 2
     assert first["serve_at"] == again["serve_at"]
     undo = {"id": str(uuid4()), "kind": "undo", "undoes": 2}
     once, twice = (kitchen.tell(live["id"], **undo) for _ in range(2))
     assert once["undoable"] == twice["undoable"] == 1
-    assert twice["current"] == "load"
+    assert twice["current"] == "cook.load"
 
 
 def test_a_stale_tap_is_told_and_changes_nothing(kitchen: Kitchen):
     """Two phones: what the second one saw is over."""
     live = begin(kitchen)
     kitchen.wait(60)
-    first = kitchen.tell(live["id"], kind="done", step="season", seen=live["last_event"])
+    first = kitchen.tell(live["id"], kind="done", step="season.season", seen=live["last_event"])
     events = f"/cooks/{live['id']}/events"
-    late = kitchen.post(events, {"kind": "done", "step": "season", "seen": 0}, 409)
+    late = kitchen.post(events, {"kind": "done", "step": "season.season", "seen": 0}, 409)
     assert "told already" in late["detail"]
-    kitchen.tell(live["id"], kind="done", step="load", seen=first["last_event"])
-    jump = kitchen.post(events, {"kind": "done", "step": "hold", "seen": 1}, 409)
+    kitchen.tell(live["id"], kind="done", step="cook.load", seen=first["last_event"])
+    jump = kitchen.post(events, {"kind": "done", "step": "cook.hold", "seen": 1}, 409)
     assert "meanwhile" in jump["detail"]
     undo = kitchen.post(events, {"kind": "undo", "undoes": 1}, 409)
     assert "meanwhile" in undo["detail"]
@@ -145,7 +145,7 @@ def test_a_stale_tap_is_told_and_changes_nothing(kitchen: Kitchen):
 def test_two_minutes_ago_at_the_start_is_the_start(kitchen: Kitchen):
     live = begin(kitchen)
     kitchen.wait(30)
-    ago = kitchen.tell(live["id"], kind="done", step="season", ago_s=120)
+    ago = kitchen.tell(live["id"], kind="done", step="season.season", ago_s=120)
     assert ago["steps"][0]["end_at"] == live["started_at"]
 
 
@@ -155,7 +155,7 @@ def test_a_tap_that_waited_is_as_old_as_it_is_whatever_the_devices_clock(kitchen
     told = kitchen.tell(
         live["id"],
         kind="done",
-        step="season",
+        step="season.season",
         tapped_at="1999-01-01T10:00:00Z",
         sent_at="1999-01-01T12:00:00Z",
     )
@@ -166,16 +166,16 @@ def test_a_failed_check_becomes_steps_and_a_later_supper_and_both_checks_are_kep
     kitchen: Kitchen,
 ):
     live = at_gate(kitchen)
-    assert live["gate"] == {"step": "check", "tender": True, "wants_c": 63.0, "rests_on": ""}
+    assert live["gate"] == {"step": "cook.check", "tender": True, "wants_c": 63.0, "rests_on": ""}
     planned = live["serve_at"]
     tough = kitchen.press(live, tender=False, temp_c=92)
-    assert tough["current"] == "check~1.load"
+    assert tough["current"] == "cook.check~1.load"
     assert tough["says"].startswith("Not tender yet. Lid on, back under pressure for ")
     assert tough["serve_at"] > planned
     assert [w["heat"] for w in tough["back"]["ways"]] == ["pressure"]
-    assert states(tough)["check~1.hold"] == "upcoming"
-    again = kitchen.press_until(tough, "check~1.check")
-    assert kitchen.press(again, tender=True, temp_c=93)["current"] == "lift"
+    assert states(tough)["cook.check~1.hold"] == "upcoming"
+    again = kitchen.press_until(tough, "cook.check~1.check")
+    assert kitchen.press(again, tender=True, temp_c=93)["current"] == "dress.lift"
     checks = kitchen.get(f"/cooks/{live['id']}")["checks"]
     assert [(c["verdict"], c["temp_c"], c["tender"]) for c in checks] == [
         ("failed", 92.0, False),
@@ -196,12 +196,17 @@ def test_a_cold_reading_is_sent_back_for_as_long_as_it_takes_from_there(kitchen:
 def test_what_can_never_get_there_is_not_offered(kitchen: Kitchen):
     """A bath at 50 °C brings no 74 inside, and nothing is proven there either."""
     dish = {**THIGHS, "tenderise": "bath", "timer_min": 30, "kitchen": {"bath_c": 50.0}}
-    stops = ("bath-cool", "core-cold")
-    accepted = [{"stop": stop, "reason": "to see what the check says"} for stop in stops]
-    live = kitchen.press_until(begin(kitchen, dish, accepted=accepted), "check")
-    cold = kitchen.press(live, tender=True, temp_c=48)
+    stops = {f["field"] for f in kitchen.post("/cooks", {"dish": dish}, 409)["errors"]}
+    assert "accepted.bath-cool" in stops
+    why = "to see what the check says"
+    accepted = [{"stop": stop.partition(".")[2], "reason": why} for stop in stops]
+    live = kitchen.press_until(begin(kitchen, dish, accepted=accepted), "cook.check")
+    assert live["gate"]["wants_c"] is None, "it is fried yet: the thermometer is asked after that"
+    live = kitchen.press_until(kitchen.press(live, tender=True), "finish.check")
+    assert live["gate"]["wants_c"] == 74.0
+    cold = kitchen.press(live, temp_c=48)
     ways = [w["heat"] for w in cold["back"]["ways"]]
-    assert ways[0] != "bath"
+    assert "bath" not in ways
     assert cold["back"]["ways"][0]["minutes"] < 60
 
 
@@ -213,17 +218,17 @@ def test_the_way_that_is_taken_has_its_own_words_minutes_and_supper(kitchen: Kit
     assert [w["heat"] for w in ways] == ["simmer", "low_oven", "bath"]
     assert live["back"]["way"] == 0
     for way, offered in [*enumerate(ways), (0, ways[0])]:
-        live = kitchen.tell(live["id"], kind="way", step="check", way=way)
+        live = kitchen.tell(live["id"], kind="way", step="cook.check", way=way)
         assert live["back"]["way"] == way
-        hold = next(s for s in live["steps"] if s["key"] == "check~1.hold")
+        hold = next(s for s in live["steps"] if s["key"] == "cook.check~1.hold")
         assert live["says"].endswith(f"{offered['says']} for {minutes_text(hold['likely_s'])}.")
         assert hold["likely_s"] / 60 < offered["minutes"] < hold["likely_s"] / 60 + 45
         assert live["back"]["ways"][way]["eat_at"] == live["serve_at"]
-    live = kitchen.press_until(live, "check~1.hold")
+    live = kitchen.press_until(live, "cook.check~1.hold")
     assert "bath" not in live["says"].lower() + live["detail"].lower()
-    checked = kitchen.press_until(live, "check~1.check")
+    checked = kitchen.press_until(live, "cook.check~1.check")
     kitchen.press(checked, tender=True, temp_c=90)
-    late = {"kind": "way", "step": "check~1.check", "way": 1}
+    late = {"kind": "way", "step": "cook.check~1.check", "way": 1}
     assert kitchen.post(f"/cooks/{live['id']}/events", late, 422)["errors"][0]["field"] == "way"
 
 
@@ -231,55 +236,57 @@ def test_a_newer_good_reading_takes_the_way_back_out_and_none_can_be_chosen_any_
     kitchen: Kitchen,
 ):
     live = kitchen.press(at_gate(kitchen), tender=False, temp_c=92)
-    assert "check~1.load" in states(live)
-    again = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=93)
-    assert again["current"] == "lift"
-    late = {"kind": "way", "step": "check", "way": 0}
+    assert "cook.check~1.load" in states(live)
+    again = kitchen.tell(live["id"], kind="done", step="cook.check", tender=True, temp_c=93)
+    assert again["current"] == "dress.lift"
+    late = {"kind": "way", "step": "cook.check", "way": 0}
     assert kitchen.post(f"/cooks/{live['id']}/events", late, 422)["errors"][0]["field"] == "way"
 
 
 def test_no_step_counts_behind_an_open_gate_and_a_skip_wants_its_reason(kitchen: Kitchen):
     live = at_gate(kitchen)
     events = f"/cooks/{live['id']}/events"
-    for step in ("lift", "finish", "serve"):
+    for step in ("dress.lift", "finish.finish", "serve"):
         refused = kitchen.post(events, {"kind": "done", "step": step}, 409)
         assert "stands open" in refused["detail"]
-    bare = kitchen.post(events, {"kind": "skip", "step": "check"}, 422)
+    bare = kitchen.post(events, {"kind": "skip", "step": "cook.check"}, 422)
     assert bare["errors"][0]["field"] == "reason"
-    wrong = kitchen.post(events, {"kind": "skip", "step": "lift", "reason": "in a hurry"}, 422)
+    wrong = kitchen.post(
+        events, {"kind": "skip", "step": "dress.lift", "reason": "in a hurry"}, 422
+    )
     assert wrong["errors"][0]["field"] == "step"
     reason = "thermometer is broken"
-    skipped = kitchen.tell(live["id"], kind="skip", step="check", reason=reason)
-    assert skipped["current"] == "lift"
+    skipped = kitchen.tell(live["id"], kind="skip", step="cook.check", reason=reason)
+    assert skipped["current"] == "dress.lift"
     logged = kitchen.get(f"/cooks/{live['id']}")
     assert [(c["verdict"], c["why"]) for c in logged["checks"]] == [("skipped", reason)]
-    assert next(s["state"] for s in logged["stages"] if s["key"] == "check") == "skipped"
+    assert next(s["state"] for s in logged["stages"] if s["key"] == "cook.check") == "skipped"
 
 
 def test_a_newer_reading_replaces_an_older_one_also_at_a_passed_gate(kitchen: Kitchen):
     live = kitchen.press(at_gate(kitchen), tender=True, temp_c=90)
     kitchen.wait(60)
     lifted = kitchen.press(live)
-    cold = kitchen.tell(live["id"], kind="done", step="check", tender=True, temp_c=40)
-    assert cold["current"] == "check~1.load"
-    assert states(cold)["lift"] == "upcoming"
+    cold = kitchen.tell(live["id"], kind="done", step="cook.check", tender=True, temp_c=40)
+    assert cold["current"] == "cook.check~1.load"
+    assert states(cold)["dress.lift"] == "upcoming"
     assert kitchen.tell(live["id"], kind="undo")["current"] == lifted["current"]
 
 
 def test_over_a_hundred_degrees_inside_food_was_meant_otherwise(kitchen: Kitchen):
     live = at_gate(kitchen)
-    told = {"kind": "done", "step": "check", "tender": True, "temp_c": 185}
+    told = {"kind": "done", "step": "cook.check", "tender": True, "temp_c": 185}
     fault = kitchen.post(f"/cooks/{live['id']}/events", told, 422)["errors"][0]
     assert fault["field"] == "temp_c"
     assert "did you mean °F (85 °C)" in fault["accepted"]
 
 
 def test_a_tray_that_may_be_under_the_broiler_is_taken_to_be_there(kitchen: Kitchen):
-    live = kitchen.press_until(begin(kitchen), "brush")
+    live = kitchen.press_until(begin(kitchen), "dress.dress")
     kitchen.wait(300)
     live = kitchen.get(f"/cooks/{live['id']}/live")
     assert live["fire"]["assumed"]
-    assert live["current"] == "brush"
+    assert live["current"] == "dress.dress"
     asks = [a for a in live["alarms"] if a["level"] == "ask"]
     assert [a["every_s"] for a in asks] == [15.0]
     seen = kitchen.tell(live["id"], kind="saw", sign="bubbling")
@@ -287,9 +294,9 @@ def test_a_tray_that_may_be_under_the_broiler_is_taken_to_be_there(kitchen: Kitc
 
 
 def test_machines_ring_at_moments_that_a_page_can_keep_to_by_itself(kitchen: Kitchen):
-    live = kitchen.press_until(begin(kitchen), "come_up")
+    live = kitchen.press_until(begin(kitchen), "cook.come_up")
     due = [a["id"] for a in live["alarms"] if a["id"].endswith("-due")]
-    assert due == ["come_up-due", "hold-due", "natural-due"]
+    assert due == ["cook.come_up-due", "cook.hold-due", "cook.natural-due"]
     moments = [a["at"] for a in live["alarms"]]
     assert moments == sorted(moments)
 
@@ -303,10 +310,10 @@ def test_a_plan_waits_for_its_start_and_starting_early_moves_supper(kitchen: Kit
     assert live["alarms"][0]["id"] == "wait-due"
     kitchen.wait(live["waits_s"] + 5)
     due = kitchen.get(f"/cooks/{live['id']}/live")
-    assert due["current"] == "season"
+    assert due["current"] == "season.season"
     other = begin(kitchen, {**SHORT_RIBS, "serve_at": "2030-05-05T03:00:00Z"}, when="planned")
     early = kitchen.press(other)
-    assert early["current"] == "season"
+    assert early["current"] == "season.season"
     assert early["serve_at"] < other["serve_at"]
     assert early["planned_serve_at"] == other["planned_serve_at"]
 
@@ -330,16 +337,23 @@ def test_raw_sauce_on_ready_food_wants_a_second_check(kitchen: Kitchen):
     dish = {**SHORT_RIBS, "coats": 1, "sauce": sauce}
     stops = [w for w in kitchen.post("/forecasts", dish, 200)["watch_outs"] if w["level"] == "stop"]
     assert [s["id"] for s in stops] == ["raw-contact"]
-    boiled = {**dish, "sauce": {**sauce, **stops[0]["repair"]["sauce"]}}
+    boiled = {**dish, "sauce": {**sauce, "contact": "boiled"}}
+    assert stops[0]["repair"] == [{"op": "add", "path": "/layers/0/boiled", "value": True}]
     mended = kitchen.post("/forecasts", boiled, 200)
     assert not [w for w in mended["watch_outs"] if w["level"] == "stop"]
-    assert next(s["label"] for s in mended["stages"] if s["key"] == "sauce").endswith("boil it")
+    made = next(s["label"] for s in mended["links"] if s["key"] == "glaze.made")
+    assert "boil it" in made
     accepted = [{"stop": "raw-contact", "reason": "it goes on again all the same"}]
-    live = kitchen.press_until(begin(kitchen, dish, accepted=accepted), "check-again")
-    assert live["gate"] == {"step": "check-again", "tender": False, "wants_c": 63.0, "rests_on": ""}
+    live = kitchen.press_until(begin(kitchen, dish, accepted=accepted), "finish.check")
+    assert live["gate"] == {
+        "step": "finish.check",
+        "tender": False,
+        "wants_c": 63.0,
+        "rests_on": "",
+    }
     events = f"/cooks/{live['id']}/events"
     assert kitchen.post(events, {"kind": "done", "step": "serve"}, 409)
-    assert kitchen.press(live, temp_c=70)["current"] == "rest"
+    assert kitchen.press(live, temp_c=70)["current"] == "rest.rest"
 
 
 def cook_to_check(kitchen: Kitchen, untold: tuple[str, ...] = (), hurry: float = 1.0) -> dict:
@@ -349,7 +363,7 @@ def cook_to_check(kitchen: Kitchen, untold: tuple[str, ...] = (), hurry: float =
     for step in [s for s in live["steps"] if not s["beside"]]:
         if step["who"] == "gate":
             break
-        kitchen.wait(step["likely_s"] * (hurry if step["key"] == "hold" else 1.0))
+        kitchen.wait(step["likely_s"] * (hurry if step["key"] == "cook.hold" else 1.0))
         if step["key"] not in untold:
             kitchen.tell(live["id"], kind="done", step=step["key"])
     return kitchen.get(f"/cooks/{live['id']}/live")
@@ -365,17 +379,17 @@ def test_a_proven_time_passes_the_gate_at_a_lower_reading_only_where_it_was_told
     assert 54.4 <= live["gate"]["wants_c"] <= 64.5
     assert live["gate"]["rests_on"].startswith("Rests on time")
     cold = kitchen.press(live, tender=True, temp_c=56.0)
-    assert cold["current"] == "check~1.load"
+    assert cold["current"] == "cook.check~1.load"
     kitchen.tell(live["id"], kind="undo")
-    assert kitchen.press(live, tender=True, temp_c=64.5)["current"] == "lift"
-    untold = cook_to_check(kitchen, untold=("load", "oven_up", "come_up"))
+    assert kitchen.press(live, tender=True, temp_c=64.5)["current"] == "finish.lift"
+    untold = cook_to_check(kitchen, untold=("cook.load", "cook.oven_up", "cook.come_up"))
     for other in (untold, cook_to_check(kitchen, hurry=0.5)):
         assert other["gate"]["wants_c"] == 74.0
         assert "was not confirmed" in other["gate"]["rests_on"]
         failed = kitchen.press(other, tender=True, temp_c=64.5)
         assert failed["checks"][-1]["verdict"] == "failed"
         kitchen.tell(other["id"], kind="undo")
-        assert kitchen.press(other, tender=True, temp_c=74.0)["current"] == "lift"
+        assert kitchen.press(other, tender=True, temp_c=74.0)["current"] == "finish.lift"
 
 
 @pytest.mark.parametrize(
@@ -426,7 +440,7 @@ def test_pat_dry_is_never_said_of_frozen_food_nor_of_food_that_goes_into_liquid(
 
 
 def test_amounts_are_said_in_the_cooks_own_units(kitchen: Kitchen):
-    live = kitchen.press_until(begin(kitchen), "load")
+    live = kitchen.press_until(begin(kitchen), "cook.load")
     assert live["says"].startswith("0.32 L of liquid")
     path = f"/api/v1/cooks/{live['id']}/live"
     us = kitchen.client.get(path, headers={"Kettle-Units": "us F"}).get_json()
@@ -454,22 +468,22 @@ def test_several_cooks_are_under_way_at_once_and_one_that_cannot_be_read_hides_n
 
 
 def test_a_cook_left_open_for_months_and_a_clock_set_back_close_nothing(kitchen: Kitchen):
-    live = kitchen.press_until(begin(kitchen), "finish")
+    live = kitchen.press_until(begin(kitchen), "finish.finish")
     kitchen.wait(90 * 86_400)
-    assert kitchen.get(f"/cooks/{live['id']}/live")["current"] == "finish"
+    assert kitchen.get(f"/cooks/{live['id']}/live")["current"] == "finish.finish"
     late = {"kind": "saw", "sign": "bubbling"}
     refused = kitchen.post(f"/cooks/{live['id']}/events", late, 422)
     assert refused["errors"][0]["field"] == "sign"
     kitchen.wait(-200 * 86_400)
-    assert kitchen.press(live)["current"] == "coat-2"
+    assert kitchen.press(live)["current"] == "finish.coat-2"
     assert kitchen.get("/cooks")["cooks"][0]["id"] == live["id"]
 
 
 def test_plans_are_kept_changed_and_dropped(kitchen: Kitchen):
     plan = kitchen.post("/plans", {"dish": SHORT_RIBS})
     path = f"/api/v1/plans/{plan['id']}"
-    changed = kitchen.client.put(path, json={"dish": {**SHORT_RIBS, "coats": 1}})
-    assert changed.get_json()["dish"]["coats"] == 1
+    changed = kitchen.client.put(path, json={"dish": {**SHORT_RIBS, "mass_kg": 2.0}})
+    assert changed.get_json()["dish"]["food"]["mass_kg"] == 2.0
     again = open_kitchen(kitchen.database).get(f"/plans/{plan['id']}")
     assert again["title"] == "Beef short ribs, plum and black tea"
     assert kitchen.client.delete(path).status_code == 204

@@ -43,7 +43,7 @@ def test_a_recipe_comes_to_a_yield_a_composition_and_a_ladder_of_three_appliance
     assert found["calm"]
     assert found["salt"]["verdict"] == "under the usual range"
     dish = {**SHORT_RIBS, "sauce": on_dish(kitchen)}
-    assert kitchen.post("/forecasts", dish, 200)["glaze"]["caramelises"]
+    assert kitchen.post("/forecasts", dish, 200)["fires"][0]["glaze"]["caramelises"]
 
 
 def test_salt_of_the_meat_counts_what_else_is_on_it(kitchen: Kitchen):
@@ -236,7 +236,7 @@ def test_a_label_makes_an_ingredient_that_recipes_can_use(kitchen: Kitchen):
     found = analyse(kitchen, lines=["1 cup Harbour bottle"], own=[own])
     assert found["sugars"] == pytest.approx(0.34, abs=0.005)
     dish = {**SHORT_RIBS, "sauce": on_dish(kitchen, lines=["1 cup Harbour bottle"], own=[own])}
-    assert kitchen.post("/forecasts", dish, 200)["glaze"]["caramelises"]
+    assert kitchen.post("/forecasts", dish, 200)["fires"][0]["glaze"]["caramelises"]
     wrong = kitchen.post("/ingredients/label", {**label, "sugars_g": 40}, 422)
     assert "sugars_g" in {e["field"] for e in wrong["errors"]}
 
@@ -277,8 +277,8 @@ def test_a_kept_sauce_survives_a_round_trip_and_is_not_taken_from_a_plan(kitchen
     assert (refused.status_code, "Beef short ribs" in refused.get_json()["detail"]) == (409, True)
     assert kitchen.get(f"/sauces/{kept['id']}")["used_by"] == [plan["title"]]
     assert delete(f"/api/v1/sauces/{kept['id']}?replace=true").status_code == 204
-    left = kitchen.get(f"/plans/{plan['id']}")["dish"]["sauce"]
-    assert (left["lines"], left["sauce_id"]) == (plan["dish"]["sauce"]["lines"], None)
+    left = kitchen.get(f"/plans/{plan['id']}")["dish"]["layers"][0]["sauce"]
+    assert (left["lines"], left["sauce_id"]) == (plan["dish"]["layers"][0]["sauce"]["lines"], None)
     assert delete(f"/api/v1/sauces/{again['id']}").status_code == 204
     assert delete(f"/api/v1/sauces/{again['id']}").status_code == 404
     assert kitchen.get("/sauces")["sauces"] == []

@@ -66,11 +66,11 @@ def test_a_save_that_races_a_delete_ends_in_404_or_409_and_never_in_a_500(kitche
 def test_a_record_may_not_point_at_one_that_is_not_there(kitchen: Kitchen):
     sauce = {"name": "Red", "lines": [{"ingredient": "honey", "mass_g": 100}], "sauce_id": 99}
     lost = kitchen.post("/plans", {"dish": {**SHORT_RIBS, "sauce": sauce}}, 422)
-    assert lost["errors"][0]["field"] == "dish.sauce.sauce_id"
+    assert lost["errors"][0]["field"] == "dish.layers.0.sauce.sauce_id"
     body = kitchen.post("/kitchen/appliances", {**BROILER, "body_id": 99}, 422)
     assert body["errors"][0]["field"] == "body_id"
     assert kitchen.post("/cooks", {"dish": {**SHORT_RIBS, "coats": 1}, "plan_id": 99}, 404)
     plan = kitchen.post("/plans", DISH)
     cook = kitchen.post("/cooks", {"dish": {**SHORT_RIBS, "coats": 1}, "plan_id": plan["id"]})
     assert kitchen.client.delete(f"/api/v1/plans/{plan['id']}").status_code == 204
-    assert kitchen.get(f"/cooks/{cook['id']}/live")["current"] == "season"
+    assert kitchen.get(f"/cooks/{cook['id']}/live")["current"] == "season.season"

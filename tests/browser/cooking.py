@@ -87,6 +87,9 @@ class Cooking:
         step = self.step(before)
         self.server.wait(max(1.0, step["likely_s"]))
         live = self.live()
+        if live["current"] != before["current"]:  # a machine was done, and the page has to see it
+            expect(by(self.page, "says")).to_have_text(shown(live["says"]))
+            self.page.wait_for_timeout(650)
         if live["gate"]:
             if live["gate"]["wants_c"] is not None:
                 by(self.page, "gate-temp").fill(reading)

@@ -19,7 +19,7 @@ def named(page: Page, name: str) -> None:
 
 
 def kept(server) -> list[dict]:
-    return server.ask("/plans?format=kettle.dish/2")["plans"]
+    return server.ask("/plans")["plans"]
 
 
 def wait_kept(page: Page, number: int, version: int) -> None:
@@ -28,7 +28,7 @@ def wait_kept(page: Page, number: int, version: int) -> None:
     while page.evaluate("localStorage['kettle-chain-version']") != str(version):
         assert time.monotonic() < deadline, "it was not kept"
         page.wait_for_timeout(50)
-    expect(page).to_have_url(re.compile(rf"/steps/{number}$"))
+    expect(page).to_have_url(re.compile(rf"/plan/{number}$"))
 
 
 def test_a_change_is_kept_and_a_look_is_not(page: Page, server, axe):
@@ -45,7 +45,7 @@ def test_a_change_is_kept_and_a_look_is_not(page: Page, server, axe):
     assert [one["title"] for one in kept(server)] == ["Friday crust"]
     # From another device: there it is, and whole.
     page.evaluate("localStorage.clear()")
-    page.goto(f"{address}/steps/1")
+    page.goto(f"{address}/plan/1")
     settled(page)
     expect(by(page, "clause-fry")).to_contain_text("for 48 minutes")
     expect(by(page, "name")).to_have_value("Friday crust")
@@ -62,7 +62,7 @@ def test_a_change_is_kept_and_a_look_is_not(page: Page, server, axe):
     expect(by(page, "own-1")).to_contain_text("Saturday crust")
     expect(by(page, "back")).to_have_count(0)
     assert axe(page) == []
-    page.goto(f"{address}/steps/77")
+    page.goto(f"{address}/plan/77")
     expect(page.get_by_role("alert").first).to_contain_text("77")
 
 
@@ -72,7 +72,7 @@ def test_two_tabs_on_one_chain(page: Page, server):
     named(page, "Mine")
     wait_kept(page, 1, 1)
     other = page.context.browser.new_context().new_page()
-    other.goto(f"{address}/steps/1")
+    other.goto(f"{address}/plan/1")
     settled(other)
     named(other, "Theirs")
     wait_kept(other, 1, 2)
@@ -89,20 +89,17 @@ def test_two_tabs_on_one_chain(page: Page, server):
     other.context.close()
 
 
-def test_each_plan_opens_in_its_own_room_and_an_older_copy_is_told(page: Page, server):
+def test_a_plan_opens_by_its_old_address_and_an_older_copy_is_told(page: Page, server):
     address = server.start()
-    dish = server.ask("/plans", {"dish": SMALL})
+    server.ask("/plans", {"dish": SMALL})
     chain = server.ask("/plans", {"dish": TEMPLATES["sugar-crust"]})
-    page.goto(f"{address}/plan/{chain['id']}")
-    expect(page).to_have_url(re.compile(rf"/steps/{chain['id']}$"))
-    settled(page)
-    page.goto(f"{address}/steps/{dish['id']}")
-    expect(page).to_have_url(re.compile(rf"/plan/{dish['id']}$"))
+    page.goto(f"{address}/steps/{chain['id']}")
+    expect(page).to_have_url(re.compile(rf"/plan/{chain['id']}$"))
     settled(page)
     # It was changed on another device while this one looked elsewhere.
     other = {**TEMPLATES["sugar-crust"], "name": "From the other room"}
     server.ask(f"/plans/{chain['id']}", {"dish": other}, "PUT")
-    page.goto(address + "/steps")
+    page.goto(address + "/plan")
     expect(by(page, "changed")).to_be_visible()
     by(page, "take-theirs").click()
     expect(by(page, "name")).to_have_value("From the other room")
@@ -136,7 +133,7 @@ def test_a_chain_goes_out_as_a_file_and_comes_back(page: Page, server, tmp_path:
     expect(by(page, "own-1")).to_be_visible()
     by(page, "file").set_input_files(file)
     settled(page)
-    expect(page).to_have_url(re.compile(r"/steps/2$"))
+    expect(page).to_have_url(re.compile(r"/plan/2$"))
     expect(by(page, "name")).to_have_value("Half & half / two fires")
     assert kept(server)[0]["dish"]["stages"] == kept(server)[1]["dish"]["stages"]
     by(page, "shelf").click()

@@ -9,7 +9,7 @@ from tests.browser.test_journeys import minutes, pick
 
 
 def open_chain(page: Page, address: str, key: str) -> None:
-    page.goto(address + "/steps")
+    page.goto(address + "/plan")
     by(page, f"template-{key}").click()
     settled(page)
 
@@ -24,7 +24,7 @@ def settled(page: Page) -> None:
 def test_pick_change_undo_and_repair_by_mouse(page: Page, server, axe, theme):
     page.add_init_script(f"localStorage.setItem('kettle-theme', '{theme}')")
     address = server.start()
-    page.goto(address + "/steps")
+    page.goto(address + "/plan")
     expect(by(page, "template-lid-stir-lid")).to_be_visible()
     assert axe(page) == []
     open_chain(page, address, "sugar-crust")
@@ -115,7 +115,7 @@ def test_two_cooks_side_by_side(page: Page, server, axe, width):
     expect(table).to_contain_text("kWh of electricity")
     assert page.evaluate("document.documentElement.scrollWidth") <= width
     assert axe(page) == []
-    page.get_by_role("link", name="Back to the steps").click()
+    page.get_by_role("link", name="Back to the plan").click()
     expect(by(page, "chain-sentence")).to_contain_text("braised under a lid")
 
 
@@ -172,7 +172,7 @@ def test_a_chain_of_two_fires_is_cooked_on_the_page_to_the_log(page: Page, serve
     expect(page.get_by_role("heading", level=1)).to_contain_text("half air fried")
     assert axe(page) == []
     by(page, "again").click()
-    expect(page).to_have_url(re.compile("/steps$"))
+    expect(page).to_have_url(re.compile("/plan$"))
     settled(page)
     expect(by(page, "clause-fry")).to_be_visible()
 

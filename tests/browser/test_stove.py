@@ -50,7 +50,7 @@ def cooking(page: Page, server) -> Cooking:
 
 
 def test_the_fire_ends_when_it_is_out(cooking: Cooking, page: Page):
-    cooking.start().fast("finish")
+    cooking.start().fast("finish.finish")
     page.mouse.click(5, 400)
     cooking.server.wait(900)
     expect(by(page, "call-screen")).to_be_visible()
@@ -58,7 +58,7 @@ def test_the_fire_ends_when_it_is_out(cooking: Cooking, page: Page):
     assert by(page, "call-screen").locator(".wide-button").count() == 1
     page.keyboard.press("Space")
     expect(by(page, "call-screen")).to_be_hidden()
-    assert cooking.live()["current"] == "out"
+    assert cooking.live()["current"] == "finish.out"
     rung = tones(page)
     cooking.server.wait(300)
     page.wait_for_timeout(5000)
@@ -68,7 +68,7 @@ def test_the_fire_ends_when_it_is_out(cooking: Cooking, page: Page):
 
 
 def test_each_level_calls_once_and_a_hushed_one_gives_way_to_a_nearer(cooking, page: Page):
-    cooking.start().fast("finish")
+    cooking.start().fast("finish.finish")
     page.mouse.click(5, 400)
     calls = {a["level"]: a for a in cooking.live()["alarms"] if a["screen"]}
     fire = cooking.live()["fire"]["since"]
@@ -103,7 +103,7 @@ def seconds(moment: str) -> float:
 
 
 def test_it_rings_and_shows_on_another_page_and_the_title_counts(cooking, page: Page):
-    cooking.start().fast("hold")
+    cooking.start().fast("cook.hold")
     cooking.open("/log")
     page.mouse.click(640, 600)
     bar = by(page, f"live-{cooking.cook}")
@@ -113,7 +113,7 @@ def test_it_rings_and_shows_on_another_page_and_the_title_counts(cooking, page: 
     cooking.server.wait(cooking.step()["likely_s"] + 1)
     rings(page, rung)
     cooking.open(f"/stove/{cooking.cook}")
-    cooking.fast("finish")
+    cooking.fast("finish.finish")
     cooking.open("/sauces")
     page.mouse.click(640, 700)
     cooking.server.wait(900)
@@ -125,7 +125,7 @@ def test_it_rings_and_shows_on_another_page_and_the_title_counts(cooking, page: 
 
 
 def test_after_a_reload_it_says_that_sound_is_off_and_a_tap_gives_it_back(cooking, page: Page):
-    cooking.start().fast("hold")
+    cooking.start().fast("cook.hold")
     page.reload()
     expect(by(page, "sound-off")).to_be_visible()
     page.mouse.click(5, 400)
@@ -133,7 +133,7 @@ def test_after_a_reload_it_says_that_sound_is_off_and_a_tap_gives_it_back(cookin
 
 
 def test_a_sign_changes_the_words_and_is_pinned_on_the_strip(cooking, page: Page):
-    cooking.start().fast("finish")
+    cooking.start().fast("finish.finish")
     cooking.server.wait(68)
     before = cooking.live()
     by(page, "saw-amber at the edges").click()
@@ -160,14 +160,14 @@ def test_a_held_key_is_one_step_and_two_minutes_ago_may_be_the_start(cooking, pa
         page.wait_for_timeout(50)
     page.keyboard.up("Space")
     page.wait_for_timeout(800)
-    assert cooking.live()["current"] == "load"
+    assert cooking.live()["current"] == "cook.load"
     by(page, "done").dblclick()
     page.wait_for_timeout(800)
-    assert cooking.live()["current"] == "come_up"
+    assert cooking.live()["current"] == "cook.come_up"
 
 
 def test_a_lost_answer_counts_once(cooking, page: Page):
-    cooking.start().fast("hold")
+    cooking.start().fast("cook.hold")
     lost = []
 
     def lose(route):
@@ -196,13 +196,13 @@ def test_two_tabs_make_one_step_of_two_taps(cooking, page: Page):
     by(other, "done").click()
     other.wait_for_timeout(2500)
     live = cooking.live()
-    assert live["current"] == "load"
+    assert live["current"] == "cook.load"
     for tab in (page, other):
         expect(by(tab, "says")).to_contain_text("L of liquid")
 
 
 def test_machine_steps_ring_with_the_server_gone_and_taps_are_kept(cooking, page: Page):
-    cooking.start().fast("hold")
+    cooking.start().fast("cook.hold")
     page.mouse.click(5, 400)
     rung = tones(page)
     left = cooking.step()["likely_s"]
@@ -258,7 +258,7 @@ def test_two_coats_from_start_to_log(cooking, page: Page, size, keys):
     cooking.keys = keys
     cooking.dish = {**RIBS, "coats": 2}
     cooking.start()
-    live = cooking.until("coat-2")
+    live = cooking.until("finish.coat-2")
     assert live["fire"] is None
     expect(by(page, "says")).to_have_text(re.compile(r"Brush coat 2: .*\d+ g"))
     before = live["fire"]
@@ -276,15 +276,15 @@ def test_a_failed_check_opens_a_way_back_that_is_cooked_and_logged(cooking, page
     width, height = SIZES[size]
     page.set_viewport_size({"width": width, "height": height})
     cooking.start()
-    before = cooking.until("check")
+    before = cooking.until("cook.check")
     by(page, "gate-temp").fill("91")
     cooking.press("gate-no")
     failed = cooking.until_changed(before)
-    assert failed["current"].startswith("check~1.")
+    assert failed["current"].startswith("cook.check~1.")
     assert failed["serve_at"] > before["serve_at"]
     expect(by(page, "says")).to_contain_text("ot tender yet")
-    again = cooking.until("check~1.check")
-    assert again["gate"]["step"] == "check~1.check"
+    again = cooking.until("cook.check~1.check")
+    assert again["gate"]["step"] == "cook.check~1.check"
     logged = whole(cooking)
     assert [c["verdict"] for c in logged["checks"]] == ["failed", "passed"]
     assert [c["temp_c"] for c in logged["checks"]] == [91.0, 91.0]
@@ -294,7 +294,7 @@ def test_pulled_early_is_logged_as_it_was(cooking, page: Page):
     cooking.keys = True
     cooking.dish = THIGHS
     cooking.start()
-    cooking.until("finish")
+    cooking.until("finish.finish")
     before = cooking.live()
     cooking.server.wait(25)
     cooking.wide()
@@ -306,7 +306,7 @@ def test_pulled_early_is_logged_as_it_was(cooking, page: Page):
 
 def test_left_for_ten_minutes_on_another_page(cooking, page: Page):
     cooking.start()
-    cooking.until("finish")
+    cooking.until("finish.finish")
     cooking.open("/kitchen")
     page.mouse.click(640, 700)
     cooking.server.wait(600)
@@ -320,7 +320,7 @@ def test_left_for_ten_minutes_on_another_page(cooking, page: Page):
 
 def test_a_check_is_left_out_with_a_reason_alone_and_the_reason_is_logged(cooking, page: Page):
     cooking.start()
-    cooking.until("check")
+    cooking.until("cook.check")
     page.get_by_text("All steps").click()
     assert page.get_by_role("button", name=re.compile("^Lift.* is done")).count() == 0
     by(page, "gate-temp").fill("203")

@@ -31,15 +31,16 @@ def stage(document, key):
 
 
 def patched(document, operations):
-    """The document after a JSON Patch of "add" operations (RFC 6902)."""
+    """The document after a JSON Patch of "add" and "remove" operations (RFC 6902)."""
     found = copy.deepcopy(document)
     for operation in operations:
-        assert operation["op"] == "add"
         *way, last = operation["path"].lstrip("/").split("/")
         at = found
         for name in way:
             at = at[int(name)] if isinstance(at, list) else at.setdefault(name, {})
-        if isinstance(at, list):
+        if operation["op"] == "remove":
+            del at[int(last) if isinstance(at, list) else last]
+        elif isinstance(at, list):
             at.insert(int(last), operation["value"])
         else:
             at[last] = operation["value"]

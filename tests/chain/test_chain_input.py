@@ -45,7 +45,7 @@ WRONG = {
 
 
 def refused(kitchen, document):
-    answer = kitchen.post("/chain-forecasts", document, 422)
+    answer = kitchen.post("/forecasts", document, 422)
     return {fault["field"]: fault for fault in answer["errors"]}
 
 
@@ -117,7 +117,7 @@ def test_no_chain_of_shipped_stages_in_any_order_fails(data):
     plain = [s for s in document["stages"] if s["kind"] not in ("split", "rounds")]
     document["stages"] = data.draw(st.permutations(plain))
     kitchen = data.draw(st.just(CLIENT))
-    answer = kitchen().post("/api/v1/chain-forecasts", json=document)
+    answer = kitchen().post("/api/v1/forecasts", json=document)
     assert answer.status_code in (200, 422), answer.text[:300]
 
 

@@ -12,7 +12,7 @@ from tests.conftest import open_kitchen
 
 
 def begin(kitchen, key, **more):
-    return kitchen.post("/cooks/chains", {"chain": chain(key), **more})
+    return kitchen.post("/cooks", {"dish": chain(key), **more})
 
 
 def current(live):
@@ -74,7 +74,7 @@ def test_a_chain_lives_through_a_cook_to_the_log(kitchen, key):
 def test_what_nine_taps_come_to_is_cooked_to_the_log(kitchen, given, _stages):
     """From the answers over the API: no step without words, no gate left out."""
     begun = kitchen.post("/beginnings", given, 200)["chain"]
-    live = cook_to_the_log(kitchen, kitchen.post("/cooks/chains", {"chain": begun}))
+    live = cook_to_the_log(kitchen, kitchen.post("/cooks", {"dish": begun}))
     assert [s for s in live["steps"] if s["who"] == "gate"]
 
 
@@ -117,7 +117,7 @@ def test_nobody_is_told_to_switch_on_hours_before_it_is_needed(kitchen):
     assert 0 < ahead.total_seconds() < 2400
     brined = chain("long-braise")
     stage(brined, "salt")["sit_min"] = 600.0
-    assert kitchen.post("/cooks/chains", {"chain": brined})["says"].startswith("Salt")
+    assert kitchen.post("/cooks", {"dish": brined})["says"].startswith("Salt")
     # Nothing to wait for: then it is switched on with the first act.
     braise = begin(kitchen, "long-braise")
     assert braise["says"].startswith("Oven on, 150 °C. Salt")
@@ -131,7 +131,7 @@ def test_food_that_stays_in_is_not_told_into_its_basket_again(kitchen):
     high = dict(low, id="high", dial=140.0, until={"by": "core", "core_c": 75.0})
     look = dict(low, id="look", dial=200.0, until={"by": "colour", "want": "amber"})
     document["stages"] = [low, high, look]
-    live = press_on(kitchen, kitchen.post("/cooks/chains", {"chain": document}), until="high.dial")
+    live = press_on(kitchen, kitchen.post("/cooks", {"dish": document}), until="high.dial")
     assert live["says"] == "Turn the air fryer to its next setting."
 
 
@@ -141,7 +141,7 @@ def test_every_fire_calls_for_its_own_acts(kitchen):
     coat, turn = {"do": "coat", "layer": "glaze", "at_min": 2.0}, {"do": "turn", "at_min": 2.0}
     stage(document, "broil")["acts"] = [coat]
     stage(document, "fry")["acts"] = [turn]
-    live = kitchen.post("/cooks/chains", {"chain": document})
+    live = kitchen.post("/cooks", {"dish": document})
     calls = {}
     for fire in ("broil", "fry"):
         live = press_on(kitchen, live, until=f"{fire}.finish")
@@ -187,17 +187,17 @@ def test_nothing_counts_behind_an_open_gate(kitchen):
 def test_a_stop_wants_a_repair_or_a_reason(kitchen):
     document = chain("basted-returns")
     document["layers"][0]["boiled"] = False
-    refused = kitchen.post("/cooks/chains", {"chain": document}, 409)
+    refused = kitchen.post("/cooks", {"dish": document}, 409)
     assert "raw-contact" in str(refused)
     accepted = [{"stop": "raw-contact", "reason": "cooked through once more"}]
-    live = kitchen.post("/cooks/chains", {"chain": document, "accepted": accepted})
+    live = kitchen.post("/cooks", {"dish": document, "accepted": accepted})
     gates = [s["key"] for s in live["steps"] if s["who"] == "gate"]
     assert gates == ["fry.check", "return-2.check"]
 
 
 def test_a_planned_start_waits_and_a_cook_survives_a_restart(kitchen):
     document = chain("long-braise") | {"serve_at": "2030-05-04T23:30:00+00:00"}
-    live = kitchen.post("/cooks/chains", {"chain": document, "when": "planned"})
+    live = kitchen.post("/cooks", {"dish": document, "when": "planned"})
     assert live["current"] == "wait"
     assert live["waits_s"] > 1800.0
     again = open_kitchen(kitchen.database, kitchen.now)
@@ -212,7 +212,7 @@ def test_a_cook_in_which_nothing_is_looked_at_has_no_strip_and_no_call(kitchen):
     document = chain("long-braise")
     document["stages"] = document["stages"][:2]
     document["layers"] = []
-    live = kitchen.post("/cooks/chains", {"chain": document})
+    live = kitchen.post("/cooks", {"dish": document})
     assert (live["glaze_key"], live["glaze_ready"], live["fire"]) == (None, True, None)
     assert kitchen.client.get(f"/api/v1/cooks/{live['id']}/glaze").status_code == 404
     live = press_on(kitchen, live, until="braise.hold")
@@ -231,5 +231,5 @@ def test_a_chain_without_any_heat_is_refused_by_name(kitchen):
     document = chain("long-braise")
     document["stages"] = document["stages"][:1]
     document["layers"] = []
-    told = kitchen.post("/cooks/chains", {"chain": document}, 422)
+    told = kitchen.post("/cooks", {"dish": document}, 422)
     assert [fault["field"] for fault in told["errors"]] == ["stages"]

@@ -45,7 +45,7 @@ def told():
 def forecast(kitchen, told):
     def ask(key):
         if key not in told:
-            told[key] = kitchen.post("/chain-forecasts", chain(key), 200)
+            told[key] = kitchen.post("/forecasts", chain(key), 200)
         return told[key]
 
     return ask

@@ -170,7 +170,7 @@ HOLD = {"kind": "hold", "id": "wait", "how": "covered", "minutes": 2.0 * HOUR}
 
 
 def ask(kitchen, document):
-    return kitchen.post("/chain-forecasts", document, 200)["watch_outs"]
+    return kitchen.post("/forecasts", document, 200)["watch_outs"]
 
 
 def of_kind(found, rule):
@@ -214,7 +214,7 @@ def test_a_thaw_that_is_too_short_is_told_and_helped(kitchen):
     told = of_kind(ask(kitchen, document), "thaw-short")
     assert [w["stage"] for w in told] == ["thaw"]
     thawed = patched(document, told[0]["repair"])
-    found = kitchen.post("/chain-forecasts", thawed, 200)
+    found = kitchen.post("/forecasts", thawed, 200)
     assert of_kind(found["watch_outs"], "thaw-short") == []
     hours = next(k for k in found["links"] if k["key"] == "thaw.thaw")["band"]["likely_s"] / 3600.0
     assert 5.0 < hours < 30.0  # ribs of 26 mm in a fridge: overnight
@@ -232,7 +232,7 @@ def test_food_that_goes_cold_while_it_is_held_is_a_stop_and_a_warm_oven_helps(ki
 def test_raw_marinade_late_sends_the_food_through_a_second_gate(kitchen):
     """Without the boil the gate stands again after the last heat that follows the raw brush."""
     document, *_ = TRIPS["raw-contact"]
-    found = kitchen.post("/chain-forecasts", document, 200)
+    found = kitchen.post("/forecasts", document, 200)
     assert [g["after"] for g in found["gates"]] == ["fry", "return-2"]
     labels = [k["label"] for k in found["links"] if k["who"] == "gate"]
     assert labels[-1] == "Hot enough again? Raw sauce went on"
@@ -261,7 +261,7 @@ def test_a_share_that_is_not_heated_again_is_checked_before_it_parts(kitchen):
     pot = stage(document, "pot")
     pot["until"] = {"by": "minutes", "minutes": 1.0}
     document["stages"][1]["shares"][1]["stages"] = document["stages"][1]["shares"][1]["stages"][:1]
-    found = kitchen.post("/chain-forecasts", document, 200)
+    found = kitchen.post("/forecasts", document, 200)
     assert "pot" in [g["after"] for g in found["gates"] if g["safe_c"] is not None]
     assert of_kind(found["watch_outs"], "core-cold")
 
@@ -274,14 +274,14 @@ def test_chilled_food_is_heated_and_checked_anew(kitchen):
     again["until"] = {"by": "core", "core_c": 74.0}
     document["stages"] = [*document["stages"][:2], chill, again]
     document["layers"] = []
-    found = kitchen.post("/chain-forecasts", document, 200)
+    found = kitchen.post("/forecasts", document, 200)
     assert [g["after"] for g in found["gates"] if g["safe_c"] is not None] == ["braise", "again"]
     timers = {s["stage"]: s["timer_s"] for s in found["slow_heats"]}
     up = next(k for k in found["links"] if k["key"] == "again.come_up")["band"]["likely_s"]
     assert timers["again"] + up > 1200.0
     # So it is where it only stood for three hours: its own heat has to bring it there.
     document["stages"][2] = {"kind": "rest", "id": "stand", "minutes": 180.0}
-    stood = kitchen.post("/chain-forecasts", document, 200)
+    stood = kitchen.post("/forecasts", document, 200)
     again = next(s for s in stood["slow_heats"] if s["stage"] == "again")
     up = next(k for k in stood["links"] if k["key"] == "again.come_up")["band"]["likely_s"]
     assert again["timer_s"] + up > 600.0
@@ -292,7 +292,7 @@ def test_chilled_food_is_heated_and_checked_anew(kitchen):
 def test_frozen_ribs_within_the_hour_are_told_their_honest_time(kitchen):
     document = chain("frozen-split")
     document["serve_at"] = "2030-05-04T17:00:00+00:00"
-    found = kitchen.post("/chain-forecasts", document, 200)
+    found = kitchen.post("/forecasts", document, 200)
     assert found["watch_outs"][0]["id"] == "too-soon"
     assert found["total"]["likely_s"] > 3600.0
     assert found["serve_at"] > "2030-05-04T17:00"

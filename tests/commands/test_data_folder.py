@@ -166,7 +166,7 @@ def test_a_record_that_cannot_be_read_is_named_by_the_check(server: Server):
 def test_a_killed_server_loses_no_tap_and_leaves_nothing_running(server: Server):
     server.start()
     cook = server.ask("/cooks", {"dish": RIBS})
-    told = server.ask(f"/cooks/{cook['id']}/events", {"kind": "done", "step": "season"})
+    told = server.ask(f"/cooks/{cook['id']}/events", {"kind": "done", "step": "season.season"})
     assert server.process is not None
     helpers = [os.pidfd_open(pid) for pid in children(server.process.pid)]
     assert helpers
@@ -176,7 +176,7 @@ def test_a_killed_server_loses_no_tap_and_leaves_nothing_running(server: Server)
         os.close(helper)
         assert ended, "the model's processes outlive the server"
     server.start()
-    assert server.ask(f"/cooks/{cook['id']}/live")["current"] == told["current"] == "load"
+    assert server.ask(f"/cooks/{cook['id']}/live")["current"] == told["current"] == "cook.load"
 
 
 def children(pid: int) -> list[int]:
@@ -198,14 +198,14 @@ def test_a_full_disk_keeps_what_was_kept_and_takes_the_tap_once_there_is_room(tm
         disk = Path(f"/proc/{server.process.pid}/root{tmp_path}")
         cook = server.ask("/cooks", {"dish": RIBS})
         fill_up(disk / "filler")
-        tap = {"id": str(uuid4()), "kind": "done", "step": "season"}
+        tap = {"id": str(uuid4()), "kind": "done", "step": "season.season"}
         with pytest.raises(HTTPError) as full:
             tell_often(server, cook["id"])
         assert full.value.code == 507
         assert "full" in json.load(full.value)["detail"]
-        assert server.ask(f"/cooks/{cook['id']}/live")["current"] == "season"
+        assert server.ask(f"/cooks/{cook['id']}/live")["current"] == "season.season"
         (disk / "filler").unlink()
-        assert server.ask(f"/cooks/{cook['id']}/events", tap)["current"] == "load"
+        assert server.ask(f"/cooks/{cook['id']}/events", tap)["current"] == "cook.load"
     finally:
         server.kill()
 
@@ -213,7 +213,9 @@ def test_a_full_disk_keeps_what_was_kept_and_takes_the_tap_once_there_is_room(tm
 def tell_often(server: Server, cook: int) -> None:
     """More taps than there is room for in the log of the database."""
     for _ in range(40):
-        server.ask(f"/cooks/{cook}/events", {"kind": "extend", "step": "come_up", "seconds": 5})
+        server.ask(
+            f"/cooks/{cook}/events", {"kind": "extend", "step": "cook.come_up", "seconds": 5}
+        )
 
 
 def fill_up(file: Path) -> None:

@@ -11,7 +11,7 @@ import json
 from pathlib import Path
 from typing import Any
 
-from bluekettle.core.advice import advise, effects
+from bluekettle.core.advice import Setting, advise, effects
 from bluekettle.core.safety import watch_outs
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import (
@@ -21,6 +21,7 @@ from bluekettle.core.stages import (
     Failed,
     Forecast,
     Kitchen,
+    finish_kind,
     forecast,
     steps_of,
     ways_back,
@@ -245,10 +246,10 @@ def returns(name: str) -> dict[str, Any]:
 def advice(name: str) -> dict[str, Any]:
     """What is advised, with its words, and what every assumption is worth in minutes."""
     dish = dish_named(name)
-    found = advise(dish, forecast(dish))
+    found = advise(forecast(dish).under)
     told: dict[str, Any] = {"now": found.now.reason, "none_safe": found.none_safe}
     for place, one in enumerate((found.choice, *found.runners)):
-        told[f"{place}.change"] = json.dumps(one.change, sort_keys=True)
+        told[f"{place}.change"] = json.dumps(change_of(one), sort_keys=True)
         told[f"{place}.reason"] = one.reason
         told |= {f"{place}.width_s": one.width_s, f"{place}.opens_s": one.opens_s}
         told |= {f"{place}.hit": one.hit, f"{place}.possible": one.possible}
@@ -257,6 +258,18 @@ def advice(name: str) -> dict[str, Any]:
         told[f"{effect.name}.high_min"] = effect.plate_high_min
         told[f"{effect.name}.ask"] = effect.ask
     return told
+
+
+def change_of(one: Setting) -> dict[str, Any]:
+    """What a setting sets."""
+    return {
+        "finish": one.finish,
+        "coats": one.coats,
+        "coat_mm": one.coat_mm,
+        "coats_min": None if one.coats_min is None else list(one.coats_min),
+        "flips_min": list(one.flips_min),
+        "kitchen": {finish_kind(one.finish).dial: one.dial},
+    }
 
 
 def limits() -> dict[str, Any]:

@@ -235,8 +235,8 @@ CALLS = {
         "surface_c": 70.0,
         "seed": 1,
     },
-    advice.explore: {"dish": DISH, "forecast": FORECAST, "time_s": 300.0},
-    advice.rescue: {"dish": DISH, "forecast": FORECAST, "at_s": 60.0},
+    advice.explore: {"fire": FORECAST.under, "time_s": 300.0},
+    advice.rescue: {"fire": FORECAST.under, "draws": draw_members(1), "at_s": 60.0},
 }
 
 

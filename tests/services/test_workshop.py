@@ -9,10 +9,10 @@ from bluekettle.core.glaze.kernel import integrate
 from bluekettle.core.stages.dry import run_dry
 from bluekettle.core.stages.standing import carry_over, heat_one_side
 from bluekettle.core.stages.vessel import run_vessel
-from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.advice import FireCreate
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import forecast_chain
 from bluekettle.services.errors import Busy
-from bluekettle.services.forecasts import forecast_dish
 from bluekettle.services.heavy import WARM, warm
 from bluekettle.services.templates import templates
 from bluekettle.services.workshop import Workshop
@@ -23,7 +23,8 @@ NOW = datetime(2026, 11, 7, 12, 0, tzinfo=UTC)
 def test_a_forecast_does_not_wait_behind_what_thinks_ahead():
     """Six pieces of advice are asked for first; the forecast is there before the last of them."""
     workshop = Workshop(workers=1)
-    dish = DishDocument.model_validate(WARM)
+    dish = ChainDocument.model_validate(WARM)
+    asked = FireCreate(chain=dish)
     done: list[str] = []
 
     def ask(task, *payload):
@@ -32,9 +33,9 @@ def test_a_forecast_does_not_wait_behind_what_thinks_ahead():
 
     try:
         ask("forecast", dish, NOW)  # both processes are up and have their kernels
-        ask("advise", dish)
+        ask("advise", asked)
         done.clear()
-        ahead = [threading.Thread(target=ask, args=("advise", dish)) for _ in range(6)]
+        ahead = [threading.Thread(target=ask, args=("advise", asked)) for _ in range(6)]
         for thread in ahead:
             thread.start()
         ask("forecast", dish, NOW)
@@ -45,12 +46,12 @@ def test_a_forecast_does_not_wait_behind_what_thinks_ahead():
         workshop.close()
 
 
-def test_every_dish_and_chain_runs_the_kernels_that_are_compiled_beforehand():
+def test_every_plan_runs_the_kernels_that_are_compiled_beforehand():
     """A bare dish and a rub hand whole numbers on; a kernel compiled for them would keep the first
     cook who asks waiting for eight seconds.
     """
     warm()
-    forecast_dish(DishDocument.model_validate({**WARM, "sauce": None, "coats": 0}), NOW)
+    forecast_chain(ChainDocument.model_validate({**WARM, "sauce": None, "coats": 0}), NOW)
     crust = next(one for one in templates() if one.key == "sugar-crust")
     forecast_chain(crust.document, NOW)
     kernels = (integrate, carry_over, heat_one_side, run_vessel, run_dry)
@@ -64,7 +65,7 @@ def test_a_workshop_that_is_abandoned_ends_at_once_and_tells_all_who_wait():
 
     def wait() -> None:
         try:
-            told.append(shop.run("advise_chain", document))
+            told.append(shop.run("repair", document))
         except Busy as busy:
             told.append(str(busy))
 

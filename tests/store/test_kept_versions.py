@@ -13,17 +13,30 @@ from pathlib import Path
 import pytest
 from tests.conftest import Kitchen, open_kitchen
 
-KEPT = sorted((Path(__file__).parents[1] / "kept").glob("version_*.sql.gz"))
+FOLDER = Path(__file__).parents[1] / "kept"
+FIFTH = FOLDER / "version_5.sql.gz"  # the last in which a dish was no chain; it has more in it
+KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH})
 LATER = datetime(2026, 11, 20, 23, 0, tzinfo=UTC)
+
+
+def opened(dump, folder):
+    database = folder / "kettle.sqlite3"
+    with sqlite3.connect(database) as store:
+        store.executescript(gzip.decompress(dump.read_bytes()).decode())
+    store.close()
+    return open_kitchen(database, LATER)
 
 
 @pytest.fixture(params=KEPT, ids=[path.name.partition(".")[0] for path in KEPT])
 def old(request, tmp_path):
-    database = tmp_path / "kettle.sqlite3"
-    with sqlite3.connect(database) as store:
-        store.executescript(gzip.decompress(request.param.read_bytes()).decode())
-    store.close()
-    kitchen = open_kitchen(database, LATER)
+    kitchen = opened(request.param, tmp_path)
+    yield kitchen
+    kitchen.client.application.extensions["kettle_engine"].dispose()
+
+
+@pytest.fixture
+def fifth(tmp_path):
+    kitchen = opened(FIFTH, tmp_path)
     yield kitchen
     kitchen.client.application.extensions["kettle_engine"].dispose()
 
@@ -54,14 +67,14 @@ def test_a_check_that_was_passed_over_is_told_as_skipped_and_what_followed_still
 ):
     cook = old.get("/cooks/2")
     found = {s["key"]: s["state"] for s in cook["stages"]}
-    assert found["check"] == "skipped"
-    assert found["finish"] == "confirmed"
+    assert found["cook.check"] == "skipped"
+    assert found["finish.finish"] == "confirmed"
     assert [c["verdict"] for c in cook["checks"]] == ["failed"]
 
 
 def test_a_cook_under_way_goes_on_to_its_end(old: Kitchen):
     live = old.get("/cooks/3/live")
-    assert live["current"] == "quick"
+    assert live["current"] == "cook.quick"
     while not live["finished"]:
         old.wait(60)
         live = old.press(live)
@@ -74,7 +87,55 @@ def test_a_cook_under_way_goes_on_to_its_end(old: Kitchen):
 def test_a_kept_plan_can_be_started_again(old: Kitchen):
     plan = old.get("/plans")["plans"][0]
     live = old.post("/cooks", {"dish": plan["dish"], "plan_id": plan["id"]})
-    assert live["current"] == "season"
+    assert live["current"] == "season.season"
+
+
+def test_plans_and_what_they_were_before_are_the_chains_that_they_are(fifth: Kitchen):
+    plans = fifth.get("/plans")
+    assert plans["aside"] == []
+    own, ribs = plans["plans"]
+    assert (own["title"], own["version"]) == ("Ribs, brushed twice", 1)
+    assert ribs["title"] == ribs["dish"]["name"] == "Beef short ribs, plum and black tea"
+    by_id = {stage["id"]: stage for stage in ribs["dish"]["stages"]}
+    assert by_id["cook"]["until"]["bite"] == "tug"
+    moments = [(act["do"], act["at_min"]) for act in by_id["finish"]["acts"]]
+    assert moments == [("coat", 2.0), ("turn", 3.0), ("coat", 4.0)]
+    (before,) = fifth.get(f"/plans/{ribs['id']}/revisions")["revisions"]
+    assert before["dish"]["format"] == "kettle.dish/2"
+    assert {s["id"]: s for s in before["dish"]["stages"]}["cook"]["until"]["bite"] == "falls"
+    assert fifth.post("/forecasts", ribs["dish"], 200)["fires"][0]["stage"] == "finish"
+
+
+def test_a_log_of_two_heats_is_that_of_their_chain(fifth: Kitchen):
+    """A cook with signs; one sent back to its bath and then left out with a reason; both to the
+    end, with the checks, the strips and the outcomes that they had."""
+    assert fifth.get("/cooks")["aside"] == []
+    first = fifth.get("/cooks/1")
+    assert first["signs"] == ["bubbling after 1:10"]
+    assert first["facts"]["glaze"]["appliance"] == "broiler"
+    assert first["glaze_after"]["seen"]
+    assert first["summary"]["strip"]["pulled_s"] > 120
+    assert first["dish"]["format"] == "kettle.dish/2"
+    second = fifth.get("/cooks/2")
+    found = {s["key"]: s["state"] for s in second["stages"]}
+    assert found["cook.check"] == "failed"
+    assert found["cook.check~1.hold"] == "confirmed"
+    assert found["cook.check~1.check"] == "skipped"
+    assert found["finish.finish"] == "confirmed"
+    assert (second["summary"]["outcome"]["colour"]) == "pale"
+
+
+def test_cooks_under_way_go_on_where_they_were(fifth: Kitchen):
+    """One that was told to the valve and taken back twice, and one of a chain."""
+    live = fifth.get("/cooks/3/live")
+    assert live["current"] == "cook.quick"
+    assert [s["state"] for s in live["steps"] if s["key"] == "cook.hold"] == ["confirmed"]
+    for number in (3, 4):
+        live = fifth.get(f"/cooks/{number}/live")
+        while not live["finished"]:
+            fifth.wait(60)
+            live = fifth.press(live)
+        assert "passed" in [check["verdict"] for check in live["checks"]]
 
 
 def test_damaged_text_in_any_column_sets_records_aside_and_closes_no_list(old: Kitchen):

@@ -12,8 +12,8 @@ from sqlmodel import Session
 from tests.conftest import SHORT_RIBS, START
 
 from bluekettle import store
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import CookCreate, EventCreate
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.services import telling
 from bluekettle.services.strips import Strips
 from bluekettle.services.workshop import Workshop
@@ -52,12 +52,12 @@ def test_an_event_without_its_cook_is_refused(engine):
 
 def test_many_taps_in_one_instant_are_all_kept_in_one_order(engine):
     """Two phones, one stove: every event gets a number of its own."""
-    document = DishDocument.model_validate(SHORT_RIBS)
+    document = ChainDocument.model_validate(SHORT_RIBS)
     strips = Strips(Workshop())
     cook = telling.start_cook(engine, CookCreate(dish=document), START, strips)
 
     def tap(n):
-        told = EventCreate(kind="extend", step="season", seconds=n)
+        told = EventCreate(kind="extend", step="season.season", seconds=n)
         return telling.tell(engine, cook.id, told, START, strips)
 
     with ThreadPoolExecutor(8) as pool:

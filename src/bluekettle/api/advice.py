@@ -10,42 +10,25 @@ from bluekettle.schemas.advice import (
     CalibrationCreate,
     CalibrationPublic,
     ExplorerPublic,
+    FireCreate,
     RescueCreate,
     RescuePublic,
 )
-from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.chain_forecast import ChainAdvicePublic
-from bluekettle.schemas.dish import DishDocument
-from bluekettle.schemas.kitchen import EffectsPublic
 
 blueprint = APIBlueprint("advice", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="advice")])
 
 
 @blueprint.post("/explorer", responses={200: ExplorerPublic, **HEAVY})
-def explorer(body: DishDocument) -> ExplorerPublic:
+def explorer(body: FireCreate) -> ExplorerPublic:
     """A map of time under heat against heat or rack distance."""
     found: ExplorerPublic = heavy("explore", body)
     return found
 
 
 @blueprint.post("/advice", responses={200: AdvicePublic, **HEAVY})
-def advice(body: DishDocument) -> AdvicePublic:
+def advice(body: FireCreate) -> AdvicePublic:
     """The widest pull window, two runners-up and the last exits."""
     found: AdvicePublic = heavy("advise", body)
-    return found
-
-
-@blueprint.post("/chain-advice", responses={200: ChainAdvicePublic, **HEAVY})
-def chain_advice(body: ChainDocument) -> ChainAdvicePublic:
-    """The one change after which a chain comes out right more often."""
-    found: ChainAdvicePublic = heavy("advise_chain", body)
-    return found
-
-
-@blueprint.post("/chain-forecasts/effects", responses={200: EffectsPublic, **HEAVY})
-def chain_effects(body: ChainDocument) -> EffectsPublic:
-    """How many minutes each assumption of a chain's kitchen is worth."""
-    found: EffectsPublic = heavy("chain_effects", body)
     return found
 
 

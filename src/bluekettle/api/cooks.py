@@ -19,7 +19,6 @@ from bluekettle.api.base import (
     strips,
 )
 from bluekettle.schemas.cook import (
-    ChainCookCreate,
     CookCreate,
     CookPublic,
     CooksPublic,
@@ -55,12 +54,6 @@ def list_cooks(query: PageQuery) -> CooksPublic:
 def start_cook(body: CookCreate) -> tuple[LivePublic, int]:
     """Start cooking now, or wait for the planned start. A stop wants a repair or a reason."""
     return telling.start_cook(engine(), body, now(), strips()), 201
-
-
-@blueprint.post("/chains", responses=STARTED)
-def start_chain(body: ChainCookCreate) -> tuple[LivePublic, int]:
-    """Start cooking a chain of stages, as a dish is started."""
-    return telling.start_chain(engine(), body, now(), strips()), 201
 
 
 @blueprint.get("/live", responses={200: LiveListPublic})

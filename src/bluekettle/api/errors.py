@@ -15,7 +15,6 @@ from werkzeug.exceptions import HTTPException
 from bluekettle.core.errors import CoreError, Infeasible, MissingData, OutOfRange
 from bluekettle.core.stages import LIMITS
 from bluekettle.schemas.chain import without_kinds
-from bluekettle.schemas.plan import FORMATS
 from bluekettle.schemas.problem import FaultPublic, Problem
 from bluekettle.services.errors import (
     Busy,
@@ -97,7 +96,7 @@ def from_validation(error: ValidationError) -> Response:
         path = [
             str(part)
             for part in without_kinds(item["loc"])
-            if part not in ("str", "SauceDocument", *FORMATS) and "[" not in str(part)
+            if part not in ("str", "SauceDocument") and "[" not in str(part)
         ]
         field = ".".join(path) or "body"
         given = "" if item["type"] == "missing" else shown(item.get("input"))

@@ -13,10 +13,14 @@ from bluekettle.schemas.beginning import (
     HeatTimesPublic,
 )
 from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.chain_forecast import ChainForecastPublic, TemplateList
+from bluekettle.schemas.chain_forecast import (
+    ChainAdvicePublic,
+    ChainForecastPublic,
+    TemplateList,
+)
 from bluekettle.schemas.cook import HealthPublic
-from bluekettle.schemas.dish import DishDocument
-from bluekettle.schemas.forecast import ChoicesPublic, ForecastPublic, SchemaPublic
+from bluekettle.schemas.forecast import ChoicesPublic, SchemaPublic
+from bluekettle.schemas.kitchen import EffectsPublic
 from bluekettle.services import beginnings as beginning_service
 from bluekettle.services import choices as choice_service
 from bluekettle.services import templates as template_service
@@ -67,15 +71,22 @@ def heat_times(body: HeatTimesCreate) -> HeatTimesPublic:
     return found
 
 
-@blueprint.post("/chain-forecasts", responses={200: ChainForecastPublic, **HEAVY})
-def chain_forecast(body: ChainDocument) -> ChainForecastPublic:
-    """Forecast a whole chain of stages; nothing is kept. A kettle.dish/1 is read as well."""
-    found: ChainForecastPublic = heavy("chain", body, now())
+@blueprint.post("/forecasts", responses={200: ChainForecastPublic, **HEAVY})
+def forecast(body: ChainDocument) -> ChainForecastPublic:
+    """Forecast a plan; nothing is kept. A kettle.dish/1 is read as well."""
+    found: ChainForecastPublic = heavy("forecast", body, now())
     return found
 
 
-@blueprint.post("/forecasts", responses={200: ForecastPublic, **HEAVY})
-def forecast(body: DishDocument) -> ForecastPublic:
-    """Forecast a dish; nothing is kept."""
-    found: ForecastPublic = heavy("forecast", body, now())
+@blueprint.post("/forecasts/effects", responses={200: EffectsPublic, **HEAVY})
+def effects(body: ChainDocument) -> EffectsPublic:
+    """How many minutes each assumption of the kitchen is worth."""
+    found: EffectsPublic = heavy("effects", body)
+    return found
+
+
+@blueprint.post("/repairs", responses={200: ChainAdvicePublic, **HEAVY})
+def repairs(body: ChainDocument) -> ChainAdvicePublic:
+    """The one change after which a plan comes out right more often."""
+    found: ChainAdvicePublic = heavy("repair", body)
     return found

@@ -9,22 +9,18 @@ from bluekettle.api.base import (
     CHANGED,
     CONFLICT,
     FOUND,
-    HEAVY,
     PREFIX,
     PROBLEMS,
     IdPath,
     IfMatch,
     engine,
-    heavy,
     now,
     tagged,
 )
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.kitchen import (
     ApplianceCreate,
     AppliancePublic,
     CalibratedPublic,
-    EffectsPublic,
     FitCreate,
     FitPublic,
     KitchenPublic,
@@ -92,10 +88,3 @@ def restore(path: IdPath) -> AppliancePublic:
 def fit(body: FitCreate) -> FitPublic:
     """How a cut lies in a vessel, drawn to scale."""
     return fits.fit(body)
-
-
-@blueprint.post("/forecasts/effects", responses={200: EffectsPublic, **HEAVY})
-def effects(body: DishDocument) -> EffectsPublic:
-    """What each assumption about the kitchen is worth in minutes."""
-    found: EffectsPublic = heavy("effects", body)
-    return found

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from flask import Response
 from flask_openapi import APIBlueprint, Tag
-from pydantic import Field
 
 from bluekettle.api.base import (
     CHANGED,
@@ -28,23 +25,15 @@ blueprint = APIBlueprint(
 )
 
 
-class PlanQuery(PageQuery):
-    """A page of plans, of one format or of both."""
-
-    format: Literal["", "kettle.dish/1", "kettle.dish/2"] = Field(
-        "", description="of this format only"
-    )
-
-
 @blueprint.get("", responses={200: PlansPublic, **PROBLEMS})
-def list_plans(query: PlanQuery) -> PlansPublic:
+def list_plans(query: PageQuery) -> PlansPublic:
     """A page of kept plans, newest first."""
-    return service.list_plans(engine(), query.search, query.after, query.limit, query.format)
+    return service.list_plans(engine(), query.search, query.after, query.limit)
 
 
 @blueprint.post("", responses={201: PlanPublic, **PROBLEMS})
 def create_plan(body: PlanCreate) -> Response:
-    """Keep a dish or a chain."""
+    """Keep a plan."""
     return tagged(service.keep_plan(engine(), body.dish, now()), 201)
 
 

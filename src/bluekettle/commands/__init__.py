@@ -19,10 +19,7 @@ from bluekettle.core.errors import CoreError
 from bluekettle.core.tables import check_data, sources
 from bluekettle.schemas.chain import ChainDocument, without_kinds
 from bluekettle.schemas.chain_forecast import ChainForecastPublic
-from bluekettle.schemas.dish import DishDocument
-from bluekettle.schemas.forecast import ForecastPublic
 from bluekettle.services.chains import forecast_chain
-from bluekettle.services.forecasts import forecast_dish
 from bluekettle.services.heavy import warm
 from bluekettle.store.folder import FolderTrouble
 from bluekettle.store.opening import open_with_care
@@ -47,14 +44,11 @@ def warm_up_command() -> None:
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("--table", is_flag=True, help="for people instead of programs")
 def forecast(file: Path, table: bool) -> None:
-    """Forecast the document FILE: a dish (kettle.dish/1) or a chain (kettle.dish/2)."""
+    """Forecast the document FILE: a plan (kettle.dish/2), or a dish of earlier versions
+    (kettle.dish/1)."""
     now, text = datetime.now(UTC), file.read_bytes()
-    answer: ForecastPublic | ChainForecastPublic
     try:
-        if is_chain(text):
-            answer = forecast_chain(ChainDocument.model_validate_json(text), now)
-        else:
-            answer = forecast_dish(DishDocument.model_validate_json(text), now)
+        answer = forecast_chain(ChainDocument.model_validate_json(text), now)
     except ValidationError as error:
         lines = [
             f"{'.'.join(map(str, without_kinds(e['loc'])))}: {e['msg']}" for e in error.errors()
@@ -65,16 +59,7 @@ def forecast(file: Path, table: bool) -> None:
     click.echo(as_table(answer) if table else answer.model_dump_json(indent=2))
 
 
-def is_chain(text: bytes) -> bool:
-    """Whether a file says that it is a kettle.dish/2."""
-    try:
-        document = json.loads(text)
-    except ValueError:
-        return False  # what it is instead is told by the document's own check
-    return isinstance(document, dict) and document.get("format") == "kettle.dish/2"
-
-
-def as_table(answer: ForecastPublic | ChainForecastPublic) -> str:
+def as_table(answer: ChainForecastPublic) -> str:
     """The chain and the windows as text."""
 
     def minutes(time_s: float | None) -> str:
@@ -89,8 +74,7 @@ def as_table(answer: ForecastPublic | ChainForecastPublic) -> str:
         f"your timers {minutes(answer.headline_s)}, honest {minutes(answer.total.likely_s)}",
         "",
     ]
-    chain = isinstance(answer, ChainForecastPublic)
-    for link in answer.links if isinstance(answer, ChainForecastPublic) else answer.stages:
+    for link in answer.links:
         mark = "~" if link.hidden else " "
         beside = "" if link.serial else "  (beside)"
         span = f"{minutes(link.band.low_s)} to {minutes(link.band.high_s)}"
@@ -98,11 +82,9 @@ def as_table(answer: ForecastPublic | ChainForecastPublic) -> str:
             f"{link.starts_at:%H:%M} {mark} {link.label:34} {minutes(link.band.likely_s):>8}  "
             f" {span}{beside}"
         )
-    fires = [("", answer.glaze)] if isinstance(answer, ForecastPublic) else []
-    if isinstance(answer, ChainForecastPublic):
-        fires = [(fire.stage, fire.glaze) for fire in answer.fires]
-    for name, glaze in fires:
-        lines += ["", f"under the {glaze.appliance_name} ({name})"] if chain else [""]
+    for fire in answer.fires:
+        glaze = fire.glaze
+        lines += ["", f"under the {glaze.appliance_name} ({fire.stage})"]
         for site, found in glaze.milestones.items():
             marks = ", ".join(f"{name} {minutes(band.likely_s)}" for name, band in found.items())
             lines.append(f"{site}: {marks}")

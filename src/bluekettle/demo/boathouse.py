@@ -9,8 +9,8 @@ from typing import Any
 
 from sqlalchemy import Engine
 
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import CookCreate, EventCreate, OutcomeCreate
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.kitchen import ApplianceCreate, ObservationCreate, SettingsDocument
 from bluekettle.schemas.sauce import SauceCreate
 from bluekettle.services import kitchen, log, plans, samples, sauces, telling
@@ -86,7 +86,7 @@ PAST: tuple[
         LAMB,
         1.1,
         (),
-        "season",
+        "season.season",
         {
             "tenderness": "falls",
             "crust": "sticky",
@@ -125,7 +125,7 @@ PAST: tuple[
         DRUMSTICKS,
         0.97,
         (("amber at the edges", 160.0),),
-        "lift",
+        "dress.lift",
         {
             "tenderness": "tug",
             "crust": "crackling",
@@ -231,7 +231,7 @@ def fill(engine: Engine, now: datetime) -> None:
     samples.mark_sample(engine, "boathouse supper")
     for days, dish, pace, signs, skipped, outcome in PAST:
         supper = now.replace(hour=17, minute=5, second=0, microsecond=0) - timedelta(days=days)
-        cook_once(engine, DishDocument.model_validate(dish), supper, pace, signs, skipped, outcome)
+        cook_once(engine, ChainDocument.model_validate(dish), supper, pace, signs, skipped, outcome)
     for given in SAUCES:
         sauces.keep_sauce(engine, SauceCreate.model_validate(given), now)
     settings = {
@@ -255,7 +255,9 @@ def fill(engine: Engine, now: datetime) -> None:
             {"ground": ground, "sign": sign, "at_s": at_s, "sauce_id": plum}
         )
         kitchen.observe(engine, bodies["oven-broiler"], seen, now - timedelta(days=days))
-    plans.keep_plan(engine, DishDocument.model_validate(SHORT_RIBS), now)
+    ribs = ChainDocument.model_validate(SHORT_RIBS)
+    named = ribs.model_copy(update={"name": "Short ribs for the boathouse"})
+    plans.keep_plan(engine, named, now)
     keep_own_chain(engine, now)
 
 
@@ -270,23 +272,23 @@ def keep_own_chain(engine: Engine, now: datetime) -> None:
 
 def cook_once(
     engine: Engine,
-    document: DishDocument,
+    document: ChainDocument,
     start: datetime,
     pace: float,
     signs: tuple[tuple[str, float], ...],
     skipped: str,
     outcome: dict[str, str],
 ) -> None:
-    """Cook a dish through all its steps, telling each when it ends."""
+    """Cook it through all its steps, telling each when it ends."""
     strips = Strips(Workshop())
     live = latest = telling.start_cook(engine, CookCreate(dish=document), start, strips)
     moment = start
     for step in [s for s in live.steps if not s.beside]:
-        if step.key == "finish":
+        if step.key == "finish.finish":
             for word, after in signs:
                 seen = EventCreate.model_validate({"kind": "saw", "sign": word})
                 telling.tell(engine, live.id, seen, moment + timedelta(seconds=after), strips)
-        moment += timedelta(seconds=step.likely_s * (1.0 if step.key == "hold" else pace))
+        moment += timedelta(seconds=step.likely_s * (1.0 if step.key == "cook.hold" else pace))
         if step.key == skipped:
             continue
         told = EventCreate(kind="done", step=step.key)

@@ -7,13 +7,21 @@ from typing import Any, Literal
 from pydantic import Field
 
 from bluekettle.schemas.base import CreateModel, PublicModel
-from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.forecast import ColourPublic, OpenBandPublic
+
+
+class FireCreate(CreateModel):
+    """One fire of a plan."""
+
+    chain: ChainDocument
+    stage: str = Field("", max_length=40, description="id of the fire; empty for the last one")
 
 
 class ExplorerPublic(PublicModel):
     """Regions of face and edge over time (across) and heat (up)."""
 
+    stage: str = Field(description="the fire that this is the map of")
     axis: str = Field(description="kitchen figure that sets the heat: rack_m, air_fryer_c, ...")
     unit: str
     heats: list[float]
@@ -31,7 +39,7 @@ class ExplorerPublic(PublicModel):
 class SettingPublic(PublicModel):
     """One way to finish, its window and its reason."""
 
-    finish: str
+    heat: str = Field(description="a row of the heats")
     dial: float = Field(description="rack distance [m] or air [°C]")
     coats: int
     coat_mm: float
@@ -41,7 +49,7 @@ class SettingPublic(PublicModel):
     opens_s: float
     hit: float
     possible: float
-    change: dict[str, Any]
+    patch: list[dict[str, Any]] = Field(description="JSON Patch of the chain that makes it so")
     reason: str
 
 
@@ -56,6 +64,7 @@ class ExitPublic(PublicModel):
 class AdvicePublic(PublicModel):
     """The choice, two runners-up, and the last exits."""
 
+    stage: str = Field(description="the fire that is advised")
     now: SettingPublic
     choice: SettingPublic
     runners: list[SettingPublic]
@@ -63,10 +72,9 @@ class AdvicePublic(PublicModel):
     exits: list[ExitPublic]
 
 
-class RescueCreate(CreateModel):
-    """A dish under the heat, now."""
+class RescueCreate(FireCreate):
+    """Food under a fire, now; what was seen stands in the chain's sightings."""
 
-    dish: DishDocument
     at_s: float = Field(ge=1, le=3600, strict=True, description="seconds under the heat")
 
 
@@ -83,6 +91,7 @@ class RescueWay(PublicModel):
 class RescuePublic(PublicModel):
     """Ways out, the best first."""
 
+    stage: str
     ways: list[RescueWay]
 
 
@@ -94,10 +103,9 @@ class EveningSign(CreateModel):
     scout: bool = Field(False, description="on damp bread with the same glaze")
 
 
-class CalibrationCreate(CreateModel):
+class CalibrationCreate(FireCreate):
     """Signs of one appliance with one glaze, in the order of the evenings."""
 
-    dish: DishDocument
     observations: list[EveningSign] = Field(min_length=1, max_length=30)
 
 
@@ -114,6 +122,7 @@ class CalibrationPublic(PublicModel):
     after.
     """
 
+    stage: str
     before: list[FactorPublic]
     after: list[FactorPublic]
     mahogany_before: OpenBandPublic

@@ -10,7 +10,6 @@ from pydantic import Field
 
 from bluekettle.schemas.base import AsidePublic, CreateModel, Moment, PublicModel
 from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
 
 MOST_AGO_S = 31 * 86_400.0
@@ -33,26 +32,13 @@ class AcceptedPublic(PublicModel):
 
 
 class CookCreate(CreateModel):
-    """Start cooking a dish."""
+    """Start cooking. A `kettle.dish/1` is cooked as the chain that it is."""
 
-    dish: DishDocument
+    dish: ChainDocument
     plan_id: int | None = Field(None, ge=1, le=2**53, description="the plan it came from")
     when: Literal["now", "planned"] = Field(
         "now", description="planned: wait for the start that the serving time asks for"
     )
-    accepted: list[AcceptedDocument] = Field(
-        default_factory=list, max_length=20, description="a reason for every stop that stands"
-    )
-
-
-class ChainCookCreate(CreateModel):
-    """Start cooking a chain."""
-
-    chain: ChainDocument
-    when: Literal["now", "planned"] = Field(
-        "now", description="planned: wait for the start that the serving time asks for"
-    )
-    plan_id: int | None = Field(None, ge=1, le=2**53, description="the kept chain it came from")
     accepted: list[AcceptedDocument] = Field(
         default_factory=list, max_length=20, description="a reason for every stop that stands"
     )
@@ -110,10 +96,9 @@ class OutcomePublic(PublicModel):
     recorded_at: datetime
 
 
-class FactsDocument(PublicModel):
-    """What a cook's plan knew when it began (kettle.cook/1); its steps are kept beside it."""
+class HeatFactsPublic(PublicModel):
+    """What a cook's plan knew of one heat when it began."""
 
-    format: Literal["kettle.cook/1"] = "kettle.cook/1"
     timer_s: float
     target_c: float
     liquid_l: float
@@ -156,12 +141,15 @@ class ChainFactsDocument(PublicModel):
     hands_s: float
     safety: SafetyPublic
     serve_at: datetime | None = None
+    warm_s: float | None = Field(
+        None, description="how long the food may stand in the room; null: not known [s]"
+    )
     allergens: list[str] = Field(default_factory=list)
     allergens_unknown: list[str] = Field(default_factory=list)
     scenes: dict[str, SceneDocument]
 
-    def facts(self, stage: str) -> FactsDocument:
-        """What is known of one heat, in the shape of a dish of one heat. The strip of a heat that
+    def facts(self, stage: str) -> HeatFactsPublic:
+        """What is known of one heat. The strip of a heat that
         is not looked at is that of the next one that is; null where none is.
         """
         scene = self.scenes[stage]
@@ -169,7 +157,7 @@ class ChainFactsDocument(PublicModel):
         later = [self.scenes[key].glaze for key in keys[keys.index(stage) :]]
         every = [one.glaze for one in self.scenes.values()]
         glaze = next((one for one in (*later, *reversed(every)) if one is not None), None)
-        return FactsDocument(
+        return HeatFactsPublic(
             timer_s=scene.timer_s,
             target_c=scene.target_c,
             liquid_l=scene.liquid_l,
@@ -179,6 +167,7 @@ class ChainFactsDocument(PublicModel):
             hands_s=self.hands_s,
             safety=self.safety,
             glaze=glaze,
+            warm_s=self.warm_s,
             serve_at=self.serve_at,
             allergens=self.allergens,
             allergens_unknown=self.allergens_unknown,
@@ -382,7 +371,7 @@ class CookPublic(PublicModel):
 
     summary: CookSummary
     dish: dict[str, Any]
-    facts: FactsDocument
+    facts: HeatFactsPublic
     glaze_after: GlazePublic | None = Field(
         description="the strip after what was seen; null where nothing was looked at"
     )

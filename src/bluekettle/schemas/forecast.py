@@ -192,45 +192,6 @@ class AssumedPublic(PublicModel):
     known: str = Field(description="what it is of, in a list of what is known; empty: not listed")
 
 
-class ForecastPublic(PublicModel):
-    """A dish from raw to plate."""
-
-    title: str
-    start_at: datetime
-    serve_at: datetime
-    serve_low_at: datetime
-    serve_high_at: datetime
-    total: BandPublic = Field(description="the whole chain, a covered wait included")
-    headline_s: float = Field(description="the set timers alone")
-    hands_s: float
-    slack_s: float
-    timer_s: float
-    finish_timer_s: float
-    least_sure: str
-    come_up: BandPublic
-    stages: list[StagePublic]
-    glaze: GlazePublic
-    tenderness: TendernessPublic
-    safety: SafetyPublic
-    fill: FillPublic | None = Field(description="null where the first heat takes no liquid")
-    liquid_l: float
-    release: str
-    target_c: float
-    sauce_g: float
-    warm_s: float = Field(description="how long the food may stand in the room before the heat [s]")
-    lost_share: float = Field(
-        0.0, description="share of its weight that leaves as steam in a dry first heat [-]"
-    )
-    traces: dict[str, list[float]] = Field(
-        description="time_s, vessel_c, centre_c, mean_c of the median member"
-    )
-    watch_outs: list[WatchOutPublic]
-    allergens: list[str] = Field(description="of the usual twelve, brought by food and sauce")
-    allergens_unknown: list[str] = Field(description="lines of which nobody knows what they bring")
-    assumed: list[AssumedPublic]
-    guidance: str
-
-
 class BitePublic(PublicModel):
     """How tender a cut can be wished."""
 

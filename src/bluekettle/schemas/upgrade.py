@@ -163,7 +163,7 @@ def chain_of_dish(raw: Json) -> Json:
             "heat": heat_of(slow=first.key),
             "until": {"by": "bite", "minutes": dish.timer_min or None, "bite": dish.bite},
             "dial": kitchen.get(first.dial),
-            "release": dish.release,
+            "release": dish.release if heat_row(heat_of(slow=first.key)).body == "pot" else None,
             "liquid_l": dish.liquid_l,
         },
     ]
@@ -200,6 +200,14 @@ def chain_of_dish(raw: Json) -> Json:
         "seed": dish.seed,
         "sightings": {"finish": [s.model_dump() for s in dish.sightings]} if dish.sightings else {},
     }
+
+
+def chain_of_plan(raw: Json, title: str) -> Json:
+    """A kept plan as a chain, with the name that it went by; one that is a chain stays as it is.
+
+    Raises ValueError where it cannot be read.
+    """
+    return {**chain_of_dish(raw), "name": title} if is_dish(raw) else raw
 
 
 GLAZE = "glaze"

@@ -44,7 +44,13 @@ from bluekettle.schemas.forecast import (
     TendernessPublic,
 )
 from bluekettle.services.clauses import clauses_of
-from bluekettle.services.dishes import allergens_of_sauce, kitchen_of, lines_of, sauce_from
+from bluekettle.services.dishes import (
+    allergens_of_sauce,
+    kitchen_of,
+    lines_of,
+    sauce_from,
+    title_of,
+)
 from bluekettle.services.forecasts import (
     band,
     draws_of,
@@ -255,7 +261,7 @@ def to_public(
         warnings.insert(0, too_soon(earliest))
     names = {layer.id: layer.name for layer in f.plan.layers}
     return ChainForecastPublic(
-        title=document.name or f.cut.name.capitalize(),
+        title=title_of(document),
         sentence=clauses_of(f),
         start_at=start_at,
         serve_at=serve_at,

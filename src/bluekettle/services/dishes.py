@@ -135,20 +135,6 @@ def lines_of(sauce: Sauce) -> int:
     return count if count > 1 else 0
 
 
-def contact_of(document: DishDocument) -> str:
-    """What the sauce touched."""
-    sauce = document.sauce
-    return sauce.contact if isinstance(sauce, SauceDocument) else CLEAN
-
-
-def allergens_in(document: DishDocument) -> tuple[list[str], list[str]]:
-    """Allergens that the sauce and the food bring, and lines of which nobody knows."""
-    found, unknown = allergens_of_sauce(document.sauce)
-    if document.cut in cut_keys():
-        found |= set(cut(document.cut).allergens)
-    return [name for name in ALLERGENS if name in found], unknown
-
-
 def allergens_of_sauce(sauce: Sauce) -> tuple[set[str], list[str]]:
     """Allergens that a sauce brings, and lines of which nobody knows."""
     items: list[Ingredient] = []
@@ -202,7 +188,7 @@ def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
         sightings=tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
         told=told,
         sauce_lines=lines_of(document.sauce),
-        contact=contact_of(document),
+        contact=document.sauce.contact if isinstance(document.sauce, SauceDocument) else CLEAN,
     )
     try:
         dish.check()
@@ -214,17 +200,20 @@ def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
     return dish
 
 
-def title_of(document: DishDocument | ChainDocument) -> str:
-    """A short name for lists: what the cook calls it, or cut and sauce."""
-    if isinstance(document, ChainDocument):
-        food = document.food.cut
-        return document.name or (cut(food).name if food in cut_keys() else food).capitalize()
-    name = cut(document.cut).name if document.cut in cut_keys() else document.cut
-    sauce = document.sauce
+def title_of(document: ChainDocument) -> str:
+    """A short name for lists: what the cook calls it, or its cut and the first sauce on it."""
+    if document.name:
+        return document.name
+    food = document.food.cut
+    name = cut(food).name if food in cut_keys() else food
+    sauces = [layer.name or name_of(layer.sauce) for layer in document.layers if layer.sauce]
+    return ", ".join([name, *sauces[:1]]).capitalize()
+
+
+def name_of(sauce: Sauce) -> str:
+    """What a sauce is called; empty for none."""
     if sauce is None:
-        return f"{name}, plain".capitalize()
+        return ""
     if isinstance(sauce, str):
-        sauce_name = sample_sauce(sauce).name if sauce in sample_sauce_keys() else sauce
-    else:
-        sauce_name = sauce.name
-    return f"{name}, {sauce_name}".capitalize()
+        return sample_sauce(sauce).name if sauce in sample_sauce_keys() else sauce
+    return sauce.name

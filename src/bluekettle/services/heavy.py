@@ -19,6 +19,7 @@ from bluekettle.schemas.advice import (
     CalibrationCreate,
     CalibrationPublic,
     ExplorerPublic,
+    FireCreate,
     RescueCreate,
     RescuePublic,
 )
@@ -26,12 +27,10 @@ from bluekettle.schemas.beginning import HeatTimesCreate, HeatTimesPublic
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainAdvicePublic, ChainForecastPublic
 from bluekettle.schemas.cook import ChainFactsDocument
-from bluekettle.schemas.dish import DishDocument, SightingDocument
-from bluekettle.schemas.forecast import ForecastPublic, GlazePublic
+from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.kitchen import EffectsPublic
 from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
-from bluekettle.services import advice, beginnings, chain_advice, chains, forecasts, recipes
-from bluekettle.services.dishes import dish_of
+from bluekettle.services import beginnings, chain_advice, chains, fires, recipes
 
 WARM = {
     "cut": "beef-short-ribs",
@@ -43,29 +42,19 @@ WARM = {
 }
 
 
-def begin(document: DishDocument, now: datetime) -> tuple[ForecastPublic, tuple[StepPlan, ...]]:
-    """The forecast of a dish, and the steps of a cook that follows it."""
-    return forecasts.begin_dish(document, now)
-
-
-def forecast(document: DishDocument, now: datetime) -> ForecastPublic:
-    """The forecast of a dish."""
-    return forecasts.forecast_dish(document, now)
-
-
-def chain(document: ChainDocument, now: datetime) -> ChainForecastPublic:
+def forecast(document: ChainDocument, now: datetime) -> ChainForecastPublic:
     """The forecast of a chain."""
     return chains.forecast_chain(document, now)
 
 
-def begin_chain(
+def begin(
     document: ChainDocument, now: datetime
 ) -> tuple[ChainForecastPublic, tuple[StepPlan, ...], ChainFactsDocument]:
     """The forecast of a chain, the steps of its cook, and what that cook keeps."""
     return chains.begin_chain(document, now)
 
 
-def chain_glaze(
+def glaze(
     document_json: str,
     acts: tuple[Act, ...],
     signs: tuple[tuple[str, float], ...],
@@ -76,32 +65,17 @@ def chain_glaze(
     return chains.glaze_of(document, stage, tuple(acts), signs)
 
 
-def glaze(
-    document_json: str, acts: tuple[Act, ...], signs: tuple[tuple[str, float], ...]
-) -> GlazePublic:
-    """The strip of a dish after what was done and seen."""
-    document = DishDocument.model_validate_json(document_json)
-    seen = [SightingDocument.model_validate({"sign": sign, "at_s": at}) for sign, at in signs]
-    told = document.model_copy(update={"sightings": seen})
-    return forecasts.glaze(forecasts.forecast_core(dish_of(told, tuple(acts)), None))
-
-
-def effects(document: DishDocument) -> EffectsPublic:
-    """What each assumption is worth."""
-    return forecasts.effects_of(document)
-
-
-def explore(document: DishDocument) -> ExplorerPublic:
+def explore(given: FireCreate) -> ExplorerPublic:
     """The map of time against heat."""
-    return advice.explore_dish(document)
+    return fires.explore_fire(given)
 
 
-def advise(document: DishDocument) -> AdvicePublic:
+def advise(given: FireCreate) -> AdvicePublic:
     """The widest window."""
-    return advice.advise_dish(document)
+    return fires.advise_fire(given)
 
 
-def advise_chain(document: ChainDocument) -> ChainAdvicePublic:
+def repair(document: ChainDocument) -> ChainAdvicePublic:
     """The one change of a chain that brings most."""
     return chain_advice.advise_chain(document)
 
@@ -111,19 +85,19 @@ def heat_times(request: HeatTimesCreate) -> HeatTimesPublic:
     return beginnings.heat_times(request)
 
 
-def chain_effects(document: ChainDocument) -> EffectsPublic:
+def effects(document: ChainDocument) -> EffectsPublic:
     """What each assumption of a chain is worth."""
     return chain_advice.effects_of_chain(document)
 
 
 def rescue(request: RescueCreate) -> RescuePublic:
     """Ways out under the heat."""
-    return advice.rescue_dish(request)
+    return fires.rescue_fire(request)
 
 
 def calibrate(request: CalibrationCreate) -> CalibrationPublic:
     """What signs teach."""
-    return advice.calibrate(request)
+    return fires.calibrate(request)
 
 
 def analyse(request: AnalyseCreate) -> AnalysisPublic:
@@ -137,12 +111,10 @@ def vary(request: VariantCreate) -> VariantPublic:
 
 
 def warm() -> None:
-    """One forecast in a pot and one in hot air, so that the first request is not the slow one: of
-    dish or chain, they run the same kernels.
-    """
+    """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
     for heat in ("pressure", "low_oven"):
-        document = DishDocument.model_validate({**WARM, "tenderise": heat})
-        forecasts.forecast_dish(document, datetime.now(UTC))
+        document = ChainDocument.model_validate({**WARM, "tenderise": heat})
+        chains.forecast_chain(document, datetime.now(UTC))
 
 
 def start_worker(nice: int) -> None:
@@ -165,16 +137,12 @@ TASKS: dict[str, Callable[..., Any]] = {
     for task in (
         begin,
         forecast,
-        chain,
-        begin_chain,
-        chain_glaze,
         glaze,
         effects,
         explore,
         advise,
-        advise_chain,
+        repair,
         heat_times,
-        chain_effects,
         rescue,
         calibrate,
         analyse,
@@ -183,4 +151,4 @@ TASKS: dict[str, Callable[..., Any]] = {
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "advise_chain", "chain_effects", "effects", "explore", "heat_times"})
+BESIDE = frozenset({"advise", "repair", "effects", "explore", "heat_times"})

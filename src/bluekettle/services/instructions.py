@@ -20,7 +20,7 @@ from bluekettle.core.stages import (
 )
 from bluekettle.core.tables import row, rows
 from bluekettle.core.units import amount
-from bluekettle.schemas.cook import FactsDocument
+from bluekettle.schemas.cook import HeatFactsPublic
 from bluekettle.schemas.dish import DishDocument, MachineDocument, SauceDocument
 
 THICKEST = "thickest place, not touching bone"
@@ -84,7 +84,7 @@ class Step:
     switched_on: bool = True
 
 
-def say(step: Step, document: DishDocument, facts: FactsDocument, natural_s: float) -> Words:
+def say(step: Step, document: DishDocument, facts: HeatFactsPublic, natural_s: float) -> Words:
     """Sentence, button and detail of a step.
 
     Raises MissingData for a step without a row in the table.
@@ -114,7 +114,7 @@ class Blanks(dict[str, str]):
     """What fills the blanks of a sentence; each is made when it is asked for."""
 
     def __init__(
-        self, step: Step, document: DishDocument, facts: FactsDocument, natural_s: float
+        self, step: Step, document: DishDocument, facts: HeatFactsPublic, natural_s: float
     ) -> None:
         super().__init__()
         self.step, self.document, self.facts, self.natural_s = step, document, facts, natural_s
@@ -204,6 +204,11 @@ class Blanks(dict[str, str]):
     def blank_coat(self) -> str:
         """The mass of one coat."""
         return amount(self.facts.sauce_g / max(1, self.document.coats), "g")
+
+    def blank_of_coat(self) -> str:
+        """The mass of a coat that goes on right before its heat; nothing where it is not known."""
+        known = self.step.plan.approach and self.document.coats and self.facts.sauce_g
+        return f": {self.blank_coat()}" if known else ""
 
     def blank_number(self) -> str:
         """Which coat it is."""

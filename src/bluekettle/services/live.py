@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from functools import cached_property
-from typing import Any
 
 from pydantic import ValidationError
 
@@ -29,9 +28,9 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import (
     ChainFactsDocument,
     CheckPublic,
-    FactsDocument,
     FirePublic,
     GatePublic,
+    HeatFactsPublic,
     LivePublic,
     OutPublic,
     ReturnPublic,
@@ -58,7 +57,7 @@ class Scene:
     """One heat of a cook: the dish as it is then, and what its forecast knew."""
 
     document: DishDocument
-    facts: FactsDocument
+    facts: HeatFactsPublic
     by_clock: bool = False
 
 
@@ -74,23 +73,16 @@ class Loaded:
         self.cook, self.rows, self.rated = cook, events, rated
         try:
             self.plans = tuple(plan_of(step) for step in steps)
-            self.chain: ChainFactsDocument | None = None
-            self.whole: DishDocument | ChainDocument
-            if is_chain(cook.facts):
-                self.chain = ChainFactsDocument.model_validate(cook.facts)
-                self.whole = ChainDocument.model_validate(cook.dish)
-                self.scenes = {
-                    key: Scene(
-                        DishDocument.model_validate(one.dish),
-                        self.chain.facts(key),
-                        one.by not in ("", "colour"),
-                    )
-                    for key, one in self.chain.scenes.items()
-                }
-            else:
-                document = DishDocument.model_validate(cook.dish)
-                self.whole = document
-                self.scenes = {"": Scene(document, FactsDocument.model_validate(cook.facts))}
+            self.chain = ChainFactsDocument.model_validate(cook.facts)
+            self.whole = ChainDocument.model_validate(cook.dish)
+            self.scenes = {
+                key: Scene(
+                    DishDocument.model_validate(one.dish),
+                    self.chain.facts(key),
+                    one.by not in ("", "colour"),
+                )
+                for key, one in self.chain.scenes.items()
+            }
             self.events = [event_of(row, self.seconds(row.happened_at)) for row in events]
         except (ValidationError, KeyError, TypeError, ValueError) as error:
             why = str(error).splitlines()[0][:200]
@@ -114,12 +106,11 @@ class Loaded:
         return Fold(self.plans, self.events)
 
     def scene(self, plan: StepPlan | None = None) -> Scene:
-        """The scene of a step: of its own stage, else of the next heat of the line, else the last.
-
-        A cook of one first heat and one finish is one scene.
+        """The scene of a step: of its own stage, else of the next heat of the line, else the
+        last.
         """
-        if self.chain is None or plan is None:
-            return list(self.scenes.values())[0 if self.chain is None else -1]
+        if plan is None:
+            return list(self.scenes.values())[-1]
         for other in self.line_from(plan):
             stage = stage_of_step(other)
             if stage in self.scenes:
@@ -133,11 +124,7 @@ class Loaded:
         return [plan, *self.fold.line[keys.index(at) :]] if at in keys else [plan]
 
     def fire_stage(self, progress: Progress) -> str:
-        """Of a chain, the fire that the food is under, else the next, else the last; empty of a
-        dish.
-        """
-        if self.chain is None:
-            return ""
+        """The fire that the food is under, else the next, else the last; empty where none is."""
         if progress.fire is not None:
             return progress.fire.name
         fires = [s for s in progress.steps if s.plan.who == "fire"]
@@ -146,14 +133,13 @@ class Loaded:
 
     @property
     def last_fire(self) -> str:
-        """Of a chain, its last heat that is looked at; empty of a dish, and where none is."""
-        scenes = self.chain.scenes if self.chain is not None else {}
-        fires = [key for key, scene in scenes.items() if scene.glaze is not None]
+        """The last heat that is looked at; empty where none is."""
+        fires = [key for key, scene in self.chain.scenes.items() if scene.glaze is not None]
         return fires[-1] if fires else ""
 
     def planned_glaze(self, progress: Progress) -> GlazePublic | None:
         """The strip of that fire as planned; None of a cook in which nothing is looked at."""
-        if self.chain is not None and not self.last_fire:
+        if not self.last_fire:
             return None
         return self.fire_scene(progress).facts.glaze
 
@@ -165,7 +151,7 @@ class Loaded:
         self, now: datetime, glaze: GlazePublic | None = None, stage: str = ""
     ) -> Progress:
         """Where it stands; an ended cook stands still. With another strip than the planned one, its
-        stretches under the heat (of a chain, of this stage) are as that one says.
+        stretches under the heat of this stage are as that one says.
         """
         moment = min(now, self.cook.ended_at) if self.cook.ended_at else now
         plans = self.plans if glaze is None else refit(self.plans, glaze, stage)
@@ -211,8 +197,6 @@ class Loaded:
         """Whether the appliance of the heat that a step comes before has no step of its own to
         switch it on.
         """
-        if self.chain is None:
-            return True
         keys = {other.key for other in self.plans}
         stages = (stage_of_step(other) for other in self.line_from(plan))
         heat = next((stage for stage in stages if stage in self.scenes), "")
@@ -229,26 +213,19 @@ class Loaded:
 
     def words(self, plan: StepPlan) -> Words:
         """What is said at a step."""
-        key = f"{stage_of_step(plan)}.natural" if self.chain is not None else "natural"
+        key = f"{stage_of_step(plan)}.natural"
         natural = next((p.high_s for p in self.plans if p.key == key), 0.0)
         scene = self.scene(plan)
         return say(self.step_of(plan), scene.document, scene.facts, natural)
 
 
-def is_chain(facts: Any) -> bool:
-    """Whether a cook was kept as that of a chain."""
-    return isinstance(facts, dict) and facts.get("format") == "kettle.cook/2"
-
-
 def stage_of_step(plan: StepPlan) -> str:
-    """Id of the stage that a step of a chain belongs to; empty where to none."""
+    """Id of the stage that a step belongs to; empty where to none."""
     return plan.key.partition("~")[0].rpartition(".")[0]
 
 
 def refit(plans: Sequence[StepPlan], glaze: GlazePublic, stage: str = "") -> tuple[StepPlan, ...]:
-    """Steps whose stretches under the fierce heat (of a chain, of this stage) are those of a
-    strip.
-    """
+    """Steps whose stretches under the fierce heat of this stage are those of a strip."""
     if glaze.pull is None:
         return tuple(plans)
     acts = sorted({c.at_s for c in glaze.coats if c.at_s > 0.0} | set(glaze.flips_s))

@@ -11,9 +11,8 @@ from sqlmodel import Session
 from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.schemas.base import AsidePublic
 from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.dish import DishDocument, SauceDocument
+from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.plan import (
-    ANY_DISH,
     PlanPublic,
     PlansPublic,
     RevisionPublic,
@@ -31,17 +30,15 @@ APART = timedelta(minutes=10)  # of editing between two revisions
 MOST_REVISIONS = 30
 
 
-def list_plans(
-    engine: Engine, search: str = "", after: str = "", most: int = 50, form: str = ""
-) -> PlansPublic:
-    """A page of plans, newest first; of one format, or of all where `form` is empty."""
+def list_plans(engine: Engine, search: str = "", after: str = "", most: int = 50) -> PlansPublic:
+    """A page of plans, newest first."""
     place = read_place(after)
     with Session(engine) as session:
-        rows = repositories.plans(session, most + 1, search, place, form)
+        rows = repositories.plans(session, most + 1, search, place)
         found, aside = [], []
         for row in rows[:most]:
             try:
-                ANY_DISH.validate_python(row.dish)
+                ChainDocument.model_validate(row.dish)
                 found.append(PlanPublic.model_validate(row))
             except ValueError as error:
                 why = str(error).splitlines()[0][:200]
@@ -61,7 +58,7 @@ def get_plan(engine: Engine, plan_id: int) -> PlanPublic:
 
 def keep_plan(
     engine: Engine,
-    document: DishDocument | ChainDocument,
+    document: ChainDocument,
     now: datetime,
     plan_id: int | None = None,
     version: int | None = None,
@@ -97,14 +94,12 @@ def keep_plan(
         return answer
 
 
-def check_sauces(session: Session, document: DishDocument | ChainDocument) -> None:
+def check_sauces(session: Session, document: ChainDocument) -> None:
     """Every copy of a kept sauce names one that is there; OutOfRange otherwise."""
-    held = {"dish.sauce.sauce_id": document.sauce} if isinstance(document, DishDocument) else {}
-    if isinstance(document, ChainDocument):
-        held = {
-            f"dish.layers.{place}.sauce.sauce_id": layer.sauce
-            for place, layer in enumerate(document.layers)
-        }
+    held = {
+        f"dish.layers.{place}.sauce.sauce_id": layer.sauce
+        for place, layer in enumerate(document.layers)
+    }
     wanted = {
         field: sauce.sauce_id for field, sauce in held.items() if isinstance(sauce, SauceDocument)
     }
@@ -144,7 +139,7 @@ def list_revisions(engine: Engine, plan_id: int) -> RevisionsPublic:
         found = []
         for row in repositories.revisions(session, plan_id):
             with suppress(ValueError):  # what cannot be read is no way back
-                ANY_DISH.validate_python(row.dish)
+                ChainDocument.model_validate(row.dish)
                 told = RevisionPublic.model_validate(row)
                 dish = without_sauces(told.dish, lambda number: session.get(Sauce, number) is None)
                 found.append(told.model_copy(update={"dish": dish}))

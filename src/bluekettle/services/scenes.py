@@ -40,6 +40,7 @@ def facts_of_chain(
             probe_c=proven.safe_c if proven else None,
         ),
         serve_at=answer.serve_at,
+        warm_s=f.warm_s,
         allergens=answer.allergens,
         allergens_unknown=answer.allergens_unknown,
         scenes=scenes_of(f, document, answer),
@@ -66,7 +67,7 @@ def scenes_of(
             timer_s=slow.timer_s if slow else fire.timer_s if fire else 0.0,
             target_c=slow.target_c if slow else 0.0,
             liquid_l=(slow.liquid_l or 0.0) if slow else 0.0,
-            sauce_g=1e3 * sum(one.passage.sauce_kg.values()),
+            sauce_g=1e3 * sauce_at(passed, place),
             glaze=fire.glaze if fire else None,
             by=fire.by if fire else "",
         )
@@ -110,6 +111,17 @@ def dish_view(
         "coat_mm": stage.coat_mm,
         "kitchen": kitchen,
     }
+
+
+def sauce_at(passed: Sequence[Passed], place: int) -> float:
+    """What is brushed on for a heat [kg]: since the heat before, and in it."""
+    found = sum(passed[place].passage.sauce_kg.values())
+    for one in reversed(passed[:place]):
+        if isinstance(one.stage, Heat):
+            break
+        if isinstance(one.stage, Dress):
+            found += sum(one.passage.sauce_kg.values())
+    return found
 
 
 def coats_at(stage: Heat, passed: Sequence[Passed], place: int) -> list[str]:

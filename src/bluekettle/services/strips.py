@@ -8,18 +8,17 @@ from dataclasses import dataclass
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Act
 from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.services.errors import Busy
 from bluekettle.services.workshop import Workshop
 
-Document = DishDocument | ChainDocument
+TASK = "glaze"
 
 
 @dataclass(frozen=True)
 class Seen:
     """What a strip is held to: coats and turns that were done, and signs with their seconds under
-    the heat. stage : of a chain, the fire that it belongs to.
+    the heat. stage : the fire that it belongs to.
     """
 
     acts: tuple[Act, ...] = ()
@@ -35,11 +34,6 @@ class Seen:
         """Changes whenever the strip does."""
         return json.dumps([self.acts, self.signs, self.stage]) if self else ""
 
-    @property
-    def task(self) -> str:
-        """What computes it."""
-        return "chain_glaze" if self.stage else "glaze"
-
 
 class Strips:
     """Strips by what was seen. A strip that is not known yet is computed beside, and the last one
@@ -49,34 +43,36 @@ class Strips:
     def __init__(self, workshop: Workshop) -> None:
         self.workshop = workshop
 
-    def now(self, document: Document, planned: GlazePublic, seen: Seen) -> tuple[GlazePublic, bool]:
+    def now(
+        self, document: ChainDocument, planned: GlazePublic, seen: Seen
+    ) -> tuple[GlazePublic, bool]:
         """The strip to show now, and whether it is the one of all that was seen."""
         if not seen:
             return planned, True
         payload = self._payload(document, seen)
-        found = self.workshop.peek(seen.task, payload)
+        found = self.workshop.peek(TASK, payload)
         if found is not None:
             return GlazePublic.model_validate(found), True
-        failed = self.workshop.failed(seen.task, payload)
+        failed = self.workshop.failed(TASK, payload)
         for fewer in range(len(seen.signs) - 1, -1, -1):
             less = Seen(seen.acts, seen.signs[:fewer], seen.stage)
-            known = self.workshop.known(seen.task, self._payload(document, less)) if less else None
+            known = self.workshop.known(TASK, self._payload(document, less)) if less else None
             if known is not None:
                 return GlazePublic.model_validate(known), failed
         return planned, failed
 
-    def exactly(self, document: Document, planned: GlazePublic, seen: Seen) -> GlazePublic:
+    def exactly(self, document: ChainDocument, planned: GlazePublic, seen: Seen) -> GlazePublic:
         """The strip of all that was seen, waited for."""
         if not seen:
             return planned
         payload = self._payload(document, seen)
-        found = self.workshop.known(seen.task, payload)
+        found = self.workshop.known(TASK, payload)
         if found is None:
-            found = self.workshop.run(seen.task, *payload)
-            self.workshop.keep(seen.task, payload, found)
+            found = self.workshop.run(TASK, *payload)
+            self.workshop.keep(TASK, payload, found)
         return GlazePublic.model_validate(found)
 
-    def settled(self, document: Document, planned: GlazePublic, seen: Seen) -> GlazePublic:
+    def settled(self, document: ChainDocument, planned: GlazePublic, seen: Seen) -> GlazePublic:
         """The strip of all that was seen, waited for; the nearest that is known where the model has
         none, or has no time.
         """
@@ -86,6 +82,5 @@ class Strips:
             return self.now(document, planned, seen)[0]
 
     @staticmethod
-    def _payload(document: Document, seen: Seen) -> tuple[object, ...]:
-        payload = (document.model_dump_json(), seen.acts, seen.signs)
-        return (*payload, seen.stage) if seen.stage else payload
+    def _payload(document: ChainDocument, seen: Seen) -> tuple[object, ...]:
+        return (document.model_dump_json(), seen.acts, seen.signs, seen.stage)

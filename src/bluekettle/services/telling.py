@@ -28,13 +28,10 @@ from bluekettle.schemas.chain_forecast import ChainForecastPublic
 from bluekettle.schemas.cook import (
     AcceptedDocument,
     AcceptedPublic,
-    ChainCookCreate,
     CookCreate,
     EventCreate,
-    FactsDocument,
     LivePublic,
 )
-from bluekettle.schemas.forecast import ForecastPublic
 from bluekettle.services.dishes import dish_of
 from bluekettle.services.errors import Conflict, NotFound, Stopped
 from bluekettle.services.live import LONGEST_FIRE_S, Loaded, last_standing, live
@@ -51,7 +48,7 @@ SHORTEST_WAIT_S = 120.0  # a start that is nearer than this is now
 
 
 def start_cook(engine: Engine, request: CookCreate, now: datetime, strips: Strips) -> LivePublic:
-    """Start cooking, now or at the planned start. The plan of this moment is kept beside the dish.
+    """Start cooking, now or at the planned start. The plan of this moment is kept beside it.
 
     Raises
     ------
@@ -60,22 +57,8 @@ def start_cook(engine: Engine, request: CookCreate, now: datetime, strips: Strip
     NotFound
         The plan it came from is not there.
     """
-    forecast, steps = strips.workshop.run("begin", request.dish, now)
-    begun = Begun(
-        forecast,
-        steps,
-        request.dish.model_dump(mode="json"),
-        facts_of(forecast).model_dump(mode="json"),
-    )
-    return keep_begun(engine, begun, request, now, strips)
-
-
-def start_chain(
-    engine: Engine, request: ChainCookCreate, now: datetime, strips: Strips
-) -> LivePublic:
-    """Start cooking a chain; as `start_cook`."""
-    forecast, steps, facts = strips.workshop.run("begin_chain", request.chain, now)
-    document = request.chain.model_dump(mode="json")
+    forecast, steps, facts = strips.workshop.run("begin", request.dish, now)
+    document = request.dish.model_dump(mode="json")
     begun = Begun(forecast, steps, document, facts.model_dump(mode="json"))
     return keep_begun(engine, begun, request, now, strips)
 
@@ -86,7 +69,7 @@ class Begun:
     forecast, as plain JSON.
     """
 
-    forecast: ForecastPublic | ChainForecastPublic
+    forecast: ChainForecastPublic
     steps: tuple[StepPlan, ...]
     document: dict[str, object]
     facts: dict[str, object]
@@ -95,7 +78,7 @@ class Begun:
 def keep_begun(
     engine: Engine,
     begun: Begun,
-    request: CookCreate | ChainCookCreate,
+    request: CookCreate,
     now: datetime,
     strips: Strips,
 ) -> LivePublic:
@@ -141,7 +124,7 @@ def after_wait(steps: tuple[StepPlan, ...], until_plate_s: float) -> tuple[StepP
 
 
 def accepted_stops(
-    forecast: ForecastPublic | ChainForecastPublic, accepted: Sequence[AcceptedDocument]
+    forecast: ChainForecastPublic, accepted: Sequence[AcceptedDocument]
 ) -> list[AcceptedPublic]:
     """The stops that stand, each with the reason for starting all the same.
 
@@ -156,21 +139,6 @@ def accepted_stops(
         AcceptedPublic(stop=watch.id, message=watch.message, reason=reasons[watch.id])
         for watch in stops
     ]
-
-
-def facts_of(forecast: ForecastPublic) -> FactsDocument:
-    """What a cook keeps of its forecast."""
-    names = ("timer_s", "target_c", "liquid_l", "sauce_g", "total", "headline_s", "hands_s")
-    kept = {name: getattr(forecast, name) for name in names}
-    return FactsDocument(
-        **kept,
-        safety=forecast.safety,
-        glaze=forecast.glaze,
-        warm_s=forecast.warm_s,
-        serve_at=forecast.serve_at,
-        allergens=forecast.allergens,
-        allergens_unknown=forecast.allergens_unknown,
-    )
 
 
 def tell(

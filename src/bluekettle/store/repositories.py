@@ -38,16 +38,11 @@ def older_than(moment: Any, key: Any, place: Place | None) -> list[Any]:
 
 
 def plans(
-    session: Session, most: int, search: str = "", place: Place | None = None, form: str = ""
+    session: Session, most: int, search: str = "", place: Place | None = None
 ) -> Sequence[Plan]:
-    """Kept plans whose title holds the words sought, newest first, from a place on; of one format,
-    or of all where `form` is empty. What cannot be read is of every format.
-    """
+    """Kept plans whose title holds the words sought, newest first, from a place on."""
     wanted = select(Plan).where(*titled(Plan.title, search))
     wanted = wanted.where(*older_than(Plan.updated_at, Plan.id, place))
-    if form:
-        named = func.json_extract(Plan.dish, "$.format")
-        wanted = wanted.where(case((func.json_valid(Plan.dish) == 1, named), else_=form) == form)
     order = (col(Plan.updated_at).desc(), col(Plan.id).desc())
     return session.exec(wanted.order_by(*order).limit(most)).all()
 

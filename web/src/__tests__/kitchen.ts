@@ -8,10 +8,10 @@ import { queries } from '@/app/queries'
 import type {
   Analysis,
   Appliance,
+  Chain,
+  ChainForecast,
   Choices,
   Cook,
-  Dish,
-  Forecast,
   Glaze,
   Kitchen,
   KeptSauce,
@@ -87,6 +87,7 @@ export const stage = (
   more: Partial<Stage> = {},
 ): Stage => ({
   key,
+  stage: key.split('.')[0]!,
   kind: key,
   label,
   who: 'machine',
@@ -107,8 +108,19 @@ const assumed = (name: string, label: string, value: number, unit: string, known
   known,
 })
 
-export const forecast: Forecast = {
+const warning = {
+  stage: 'pot',
+  source: 'estimated',
+  repair: [] as Record<string, unknown>[],
+  repair_says: '',
+}
+export const forecast: ChainForecast = {
   title: 'Beef short ribs, plum and black tea',
+  sentence: [
+    { stage: '', text: '1.6 kg of beef short ribs, 6 pieces' },
+    { stage: 'pot', text: 'under pressure for 49 minutes' },
+    { stage: 'broil', text: 'broiled until amber' },
+  ],
   start_at: at(0),
   serve_at: at(5400),
   serve_low_at: at(5000),
@@ -117,21 +129,40 @@ export const forecast: Forecast = {
   headline_s: 3420,
   hands_s: 640,
   slack_s: 0,
-  timer_s: 2940,
-  finish_timer_s: 480,
-  least_sure: 'finish',
-  come_up: { low_s: 550, likely_s: 660, high_s: 810 },
-  stages: [
-    stage('season', 'Dry and salt the 6 pieces', 130, 5400, { who: 'hands' }),
-    stage('come_up', 'Pot comes up to pressure', 660, 5270),
-    stage('hold', 'Under pressure', 2940, 4610, { hidden: false }),
-    stage('preheat', 'Heat the broiler', 360, 1500, {
+  least_sure: 'broil.finish',
+  links: [
+    stage('salt.season', 'Dry and salt the 6 pieces', 130, 5400, { who: 'hands' }),
+    stage('pot.come_up', 'Pot comes up to pressure', 660, 5270),
+    stage('pot.hold', 'Under pressure', 2940, 4610, { hidden: false }),
+    stage('broil.warm_up', 'Heat the broiler', 360, 1500, {
       serial: false,
       note: 'beside the other work',
     }),
-    stage('finish', 'Broil and look', 1670, 1670, { who: 'fire', hidden: false }),
+    stage('broil.finish', 'Broil and look', 1670, 1670, { who: 'fire', hidden: false }),
   ],
-  glaze,
+  tails: [],
+  slow_heats: [
+    {
+      stage: 'pot',
+      heat: 'pressure',
+      name: 'pressure pot',
+      timer_s: 2940,
+      come_up: { low_s: 550, likely_s: 660, high_s: 810 },
+      target_c: 117.1,
+      liquid_l: 0.32,
+      fill: { share: 0.33, liquid_before_l: 0.32, liquid_after_l: 0.61, line: 0.667 },
+      lost_share: 0,
+      traces: {
+        time_s: [0, 60],
+        vessel_c: [20, 40],
+        centre_c: [4, 5],
+        mean_c: [4, 8],
+        cook_min: [0, 0],
+      },
+    },
+  ],
+  fires: [{ stage: 'broil', heat: 'broiler', by: 'colour', timer_s: 480, glaze }],
+  gates: [],
   tenderness: {
     low: 47,
     likely: 69,
@@ -141,65 +172,72 @@ export const forecast: Forecast = {
     overdone: 0,
     site: 'centre',
   },
-  safety: {
+  inside: {
     core_low_c: 109,
     core_likely_c: 114,
     wanted_c: 63,
     log_low: 9,
+    wanted_log: 6.5,
     danger_min: 19,
     gate: true,
-    rests_on: 'temperature',
-    probe_c: 63,
   },
-  fill: { share: 0.33, liquid_before_l: 0.32, liquid_after_l: 0.61, line: 0.667 },
-  liquid_l: 0.32,
-  release: 'mixed',
-  target_c: 117.1,
-  sauce_g: 175,
-  lost_share: 0,
-  traces: { time_s: [0, 60], vessel_c: [20, 40], centre_c: [4, 5], mean_c: [4, 8] },
+  layers: [{ layer: 'glaze', name: 'plum and black tea', grams: 175 }],
   watch_outs: [
     {
+      ...warning,
       id: 'liquid-least',
       level: 'stop',
       message: 'Too little liquid.',
       why: 'It scorches.',
-      source: 'estimated',
-      repair: { liquid_l: 0.32 },
+      repair: [{ op: 'add', path: '/stages/0/liquid_l', value: 0.32 }],
       repair_says: 'Use 0.32 L',
     },
     {
+      ...warning,
       id: 'steam',
       level: 'careful',
       message: 'Release steam away from face.',
       why: 'It scalds.',
-      source: 'estimated',
-      repair: {},
-      repair_says: '',
     },
   ],
+  right: { all_of_it: 0.9, fires: { broil: 0.9 }, bite: 0.84 },
+  course: [],
+  preparation: [],
+  energy_kwh: {},
+  offers: [],
+  joints: {},
   assumed: [assumed('pot_power_w', 'pot_power_w', 1000, 'W')],
   guidance: 'Usual guidance only.',
-  warm_s: 7200,
   allergens: ['soy'],
   allergens_unknown: [],
 }
 
-export const dish: Dish = {
-  cut: 'beef-short-ribs',
-  mass_kg: 1.6,
-  pieces: 6,
-  thickness_mm: 45,
-  state: 'fridge',
-  tenderise: 'pressure',
-  bite: 'falls',
-  finish: 'broiler',
-  want: 'amber',
-  sauce: 'plum-tea',
-  coats: 2,
-  serve_at: null,
-  kitchen: {},
-}
+export const plan = (): Chain =>
+  ({
+    format: 'kettle.dish/2',
+    name: 'Ribs',
+    food: {
+      cut: 'beef-short-ribs',
+      mass_kg: 1.6,
+      pieces: 6,
+      thickness_mm: 45,
+      state: 'fridge',
+    },
+    layers: [{ id: 'glaze', sauce: 'plum-tea' }],
+    stages: [
+      { kind: 'heat', id: 'pot', heat: 'pressure', until: { by: 'bite', bite: 'falls' } },
+      { kind: 'dress', id: 'brush', layer: 'glaze', mm: 0.5 },
+      {
+        kind: 'heat',
+        id: 'broil',
+        heat: 'broiler',
+        until: { by: 'colour', want: 'amber' },
+        acts: [],
+      },
+    ],
+    kitchen: {},
+    serve_at: null,
+  }) as unknown as Chain
 
 const BITES: Record<string, string> = {
   tug: 'gives with a little tug',
@@ -453,17 +491,16 @@ export const summary = {
 
 export const cook: Cook = {
   summary,
-  dish: dish as unknown as Cook['dish'],
+  dish: plan() as unknown as Cook['dish'],
   facts: {
-    format: 'kettle.cook/1',
-    timer_s: forecast.timer_s,
-    target_c: forecast.target_c,
-    liquid_l: forecast.liquid_l,
-    sauce_g: forecast.sauce_g,
+    timer_s: 2940,
+    target_c: 117.1,
+    liquid_l: 0.32,
+    sauce_g: 175,
     total: forecast.total,
     headline_s: forecast.headline_s,
     hands_s: forecast.hands_s,
-    safety: forecast.safety,
+    safety: { ...forecast.inside, rests_on: 'temperature', probe_c: null },
     glaze,
     warm_s: null,
     serve_at: null,
@@ -733,16 +770,9 @@ export async function show(
   path = '/',
   options: ComponentMountingOptions<unknown> = {},
 ) {
-  const routes = [
-    '/',
-    '/plan/:id?',
-    '/stove/:id?',
-    '/log',
-    '/log/:id',
-    '/sauces',
-    '/kitchen',
-    '/steps/:id?',
-  ].map((p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }))
+  const routes = ['/', '/plan/:id?', '/stove/:id?', '/log', '/log/:id', '/sauces', '/kitchen'].map(
+    (p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }),
+  )
   routes[4]!.name = 'cook'
   const router = createRouter({ history: createMemoryHistory(), routes })
   await router.push(path)

@@ -123,23 +123,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/chain-forecasts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Forecast a whole chain of stages; nothing is kept. A kettle.dish/1 is read as well. */
-        post: operations["forecasts_chain_forecast_chain_forecasts_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/forecasts": {
         parameters: {
             query?: never;
@@ -149,8 +132,42 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Forecast a dish; nothing is kept. */
+        /** Forecast a plan; nothing is kept. A kettle.dish/1 is read as well. */
         post: operations["forecasts_forecast_forecasts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/forecasts/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many minutes each assumption of the kitchen is worth. */
+        post: operations["forecasts_effects_forecasts_effects_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/repairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The one change after which a plan comes out right more often. */
+        post: operations["forecasts_repairs_repairs_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -185,40 +202,6 @@ export interface paths {
         put?: never;
         /** The widest pull window, two runners-up and the last exits. */
         post: operations["advice_advice_advice_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/chain-advice": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The one change after which a chain comes out right more often. */
-        post: operations["advice_chain_advice_chain_advice_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/chain-forecasts/effects": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How many minutes each assumption of a chain's kitchen is worth. */
-        post: operations["advice_chain_effects_chain_forecasts_effects_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -269,7 +252,7 @@ export interface paths {
         /** A page of kept plans, newest first. */
         get: operations["plans_list_plans_get"];
         put?: never;
-        /** Keep a dish or a chain. */
+        /** Keep a plan. */
         post: operations["plans_create_plan_post"];
         delete?: never;
         options?: never;
@@ -325,23 +308,6 @@ export interface paths {
         put?: never;
         /** Start cooking now, or wait for the planned start. A stop wants a repair or a reason. */
         post: operations["cooks_start_cook_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/cooks/chains": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Start cooking a chain of stages, as a dish is started. */
-        post: operations["cooks_start_chain_chains_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -616,23 +582,6 @@ export interface paths {
         put?: never;
         /** How a cut lies in a vessel, drawn to scale. */
         post: operations["kitchen_fit_fit_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/forecasts/effects": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What each assumption about the kitchen is worth in minutes. */
-        post: operations["kitchen_effects_forecasts_effects_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2947,427 +2896,39 @@ export interface components {
             hit: number;
         };
         /**
-         * ForecastPublic
-         * @description A dish from raw to plate.
+         * EffectsPublic
+         * @description All of a dish's assumptions, the weightiest first.
          */
-        ForecastPublic: {
-            /** Title */
-            title: string;
-            /**
-             * Start At
-             * Format: date-time
-             */
-            start_at: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /**
-             * Serve Low At
-             * Format: date-time
-             */
-            serve_low_at: string;
-            /**
-             * Serve High At
-             * Format: date-time
-             */
-            serve_high_at: string;
-            /** @description the whole chain, a covered wait included */
-            total: components["schemas"]["BandPublic"];
-            /**
-             * Headline S
-             * @description the set timers alone
-             */
-            headline_s: number;
-            /** Hands S */
-            hands_s: number;
-            /** Slack S */
-            slack_s: number;
-            /** Timer S */
-            timer_s: number;
-            /** Finish Timer S */
-            finish_timer_s: number;
-            /** Least Sure */
-            least_sure: string;
-            come_up: components["schemas"]["BandPublic"];
-            /** Stages */
-            stages: components["schemas"]["StagePublic"][];
-            glaze: components["schemas"]["GlazePublic"];
-            tenderness: components["schemas"]["TendernessPublic"];
-            safety: components["schemas"]["SafetyPublic"];
-            /** @description null where the first heat takes no liquid */
-            fill: components["schemas"]["FillPublic"] | null;
-            /** Liquid L */
-            liquid_l: number;
-            /** Release */
-            release: string;
-            /** Target C */
-            target_c: number;
-            /** Sauce G */
-            sauce_g: number;
-            /**
-             * Warm S
-             * @description how long the food may stand in the room before the heat [s]
-             */
-            warm_s: number;
-            /**
-             * Lost Share
-             * @description share of its weight that leaves as steam in a dry first heat [-]
-             * @default 0
-             */
-            lost_share?: number;
-            /**
-             * Traces
-             * @description time_s, vessel_c, centre_c, mean_c of the median member
-             */
-            traces: {
-                [key: string]: number[];
-            };
-            /** Watch Outs */
-            watch_outs: components["schemas"]["WatchOutPublic"][];
-            /**
-             * Allergens
-             * @description of the usual twelve, brought by food and sauce
-             */
-            allergens: string[];
-            /**
-             * Allergens Unknown
-             * @description lines of which nobody knows what they bring
-             */
-            allergens_unknown: string[];
-            /** Assumed */
-            assumed: components["schemas"]["AssumedPublic"][];
-            /** Guidance */
-            guidance: string;
+        EffectsPublic: {
+            /** Effects */
+            effects: components["schemas"]["EffectPublic"][];
         };
         /**
-         * SafetyPublic
-         * @description Core temperature on the unfavourable side [°C] and what it is held against.
+         * EffectPublic
+         * @description What one assumption is worth.
          */
-        SafetyPublic: {
-            /** Core Low C */
-            core_low_c: number;
-            /** Core Likely C */
-            core_likely_c: number;
-            /** Wanted C */
-            wanted_c: number;
-            /** Log Low */
-            log_low: number;
-            /** Danger Min */
-            danger_min: number;
-            /** Gate */
-            gate: boolean;
-            /**
-             * Rests On
-             * @description time: proven at less than wanted_c
-             * @default temperature
-             * @enum {string}
-             */
-            rests_on?: "temperature" | "time";
-            /**
-             * Probe C
-             * @description what the check must read for that; null: wanted_c [°C]
-             */
-            probe_c?: number | null;
-        };
-        /**
-         * StagePublic
-         * @description One link of the chain.
-         */
-        StagePublic: {
-            /** Key */
-            key: string;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /**
-             * Who
-             * @description hands, machine, gate or fire
-             */
-            who: string;
-            /**
-             * Hidden
-             * @description a wait or act nobody sets a timer for
-             */
-            hidden: boolean;
-            /**
-             * Serial
-             * @description false where it runs beside others and adds nothing
-             */
-            serial: boolean;
-            band: components["schemas"]["BandPublic"];
-            /** @description seconds before serving at which it begins */
-            before_serving: components["schemas"]["BandPublic"];
-            /**
-             * Starts At
-             * Format: date-time
-             */
-            starts_at: string;
-            /** Note */
-            note: string;
-            /**
-             * Fire
-             * @description the fierce heat it belongs to
-             * @default
-             */
-            fire?: string;
-            /**
-             * Act
-             * @description what is done out of that heat: coat, turn, coat and turn
-             * @default
-             */
-            act?: string;
-        };
-        /**
-         * WatchOutPublic
-         * @description A warning with its reason and, where there is one, the repair that one tap applies.
-         */
-        WatchOutPublic: {
-            /** Id */
-            id: string;
-            /** Level */
-            level: string;
-            /** Message */
-            message: string;
-            /** Why */
-            why: string;
-            /** Source */
-            source: string;
-            /** Repair */
-            repair: {
-                [key: string]: unknown;
-            };
-            /** Repair Says */
-            repair_says: string;
-        };
-        /**
-         * DishDocument
-         * @description One dish: food, first heat, finish, sauce, kitchen and serving time.
-         */
-        DishDocument: {
-            /**
-             * Format
-             * @description name and version of this format
-             * @default kettle.dish/1
-             * @constant
-             */
-            format?: "kettle.dish/1";
-            /**
-             * Cut
-             * @description key of a cut (GET /api/v1/choices)
-             */
-            cut: string;
-            /**
-             * Mass Kg
-             * @description mass as bought [kg]
-             */
-            mass_kg: number;
-            /**
-             * Pieces
-             * @description number of pieces [pieces]
-             */
-            pieces: number;
-            /**
-             * Thickness Mm
-             * @description thickness of a piece at its thickest, or diameter [mm]
-             */
-            thickness_mm: number;
-            /**
-             * State
-             * @description where it comes from
-             * @default fridge
-             * @enum {string}
-             */
-            state?: "fridge" | "frozen";
-            /**
-             * Tenderise
-             * @description the first heat
-             * @default pressure
-             * @enum {string}
-             */
-            tenderise?: "pressure" | "braise" | "foil" | "low_oven" | "air_fry" | "smoke" | "bath" | "simmer" | "slow";
-            /**
-             * Bite
-             * @description how it should eat
-             * @default falls
-             * @enum {string}
-             */
-            bite?: "sliceable" | "tug" | "falls" | "shreds";
-            /**
-             * Release
-             * @description usual one for the cut when absent
-             */
-            release?: ("quick" | "mixed" | "natural") | null;
-            /**
-             * Liquid L
-             * @description liquid in the pot; computed when absent, null where none goes in [L]
-             */
-            liquid_l?: number | null;
-            /**
-             * Timer Min
-             * @description the first heat's timer; computed when absent [min]
-             */
-            timer_min?: number | null;
-            /**
-             * Finish
-             * @description the second heat
-             * @default broiler
-             * @enum {string}
-             */
-            finish?: "broiler" | "air_fryer" | "oven" | "crisping_lid" | "grill" | "charcoal" | "contact";
-            /**
-             * Want
-             * @description colour wanted on the face
-             * @default amber
-             * @enum {string}
-             */
-            want?: "amber" | "mahogany";
-            /**
-             * Sauce
-             * @description key of a sample sauce, a sauce of your own, or null for none
-             */
-            sauce?: string | components["schemas"]["SauceDocument"] | null;
-            /**
-             * Coats
-             * @description number of coats [coats]
-             * @default 0
-             */
-            coats?: number;
-            /**
-             * Coat Mm
-             * @description thickness of one coat [mm]
-             * @default 0.5
-             */
-            coat_mm?: number;
-            /**
-             * Coats Min
-             * @description minute under the heat of each coat; computed when absent [min]
-             */
-            coats_min?: number[] | null;
-            /**
-             * Flips Min
-             * @description minutes under the heat at which the food is turned [min]
-             */
-            flips_min?: number[];
-            /** @description what is known of the kitchen */
-            kitchen?: components["schemas"]["KitchenDocument"];
-            /**
-             * Serve At
-             * @description when it should be on the table; null for as soon as possible
-             */
-            serve_at?: string | null;
-            /**
-             * Seed
-             * @description seed of the ensemble
-             * @default 1
-             */
-            seed?: number;
-            /**
-             * Sightings
-             * @description signs seen so far
-             */
-            sightings?: components["schemas"]["SightingDocument"][];
-        };
-        /**
-         * ExplorerPublic
-         * @description Regions of face and edge over time (across) and heat (up).
-         */
-        ExplorerPublic: {
-            /**
-             * Axis
-             * @description kitchen figure that sets the heat: rack_m, air_fryer_c, ...
-             */
-            axis: string;
+        EffectPublic: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
             /** Unit */
             unit: string;
-            /** Heats */
-            heats: number[];
-            /** Times S */
-            times_s: number[];
-            /** Regions */
-            regions: string[];
-            /** Colours */
-            colours: components["schemas"]["ColourPublic"][];
             /**
-             * Face
-             * @description index into regions, a row per heat
+             * Low Says
+             * @description the low end as a cook says it; empty where its unit does
              */
-            face: number[][];
-            /** Edge */
-            edge: number[][];
-            /**
-             * Present
-             * @description the dish's own heat on this axis
-             */
-            present: number;
-            /**
-             * Pull S
-             * @description likely moment of the wanted colour at the present heat
-             */
-            pull_s: number | null;
-        };
-        /**
-         * AdvicePublic
-         * @description The choice, two runners-up, and the last exits.
-         */
-        AdvicePublic: {
-            now: components["schemas"]["SettingPublic"];
-            choice: components["schemas"]["SettingPublic"];
-            /** Runners */
-            runners: components["schemas"]["SettingPublic"][];
-            /** None Safe */
-            none_safe: string;
-            /** Exits */
-            exits: components["schemas"]["ExitPublic"][];
-        };
-        /**
-         * ExitPublic
-         * @description What can still be done until how many seconds before serving.
-         */
-        ExitPublic: {
-            /** Do */
-            do: string;
-            /** Before Serving S */
-            before_serving_s: number;
-            /** Why */
-            why: string;
-        };
-        /**
-         * SettingPublic
-         * @description One way to finish, its window and its reason.
-         */
-        SettingPublic: {
-            /** Finish */
-            finish: string;
-            /**
-             * Dial
-             * @description rack distance [m] or air [°C]
-             */
-            dial: number;
-            /** Coats */
-            coats: number;
-            /** Coat Mm */
-            coat_mm: number;
-            /** Coats Min */
-            coats_min: number[] | null;
-            /** Flips Min */
-            flips_min: number[];
-            /** Width S */
-            width_s: number;
-            /** Opens S */
-            opens_s: number;
-            /** Hit */
-            hit: number;
-            /** Possible */
-            possible: number;
-            /** Change */
-            change: {
-                [key: string]: unknown;
-            };
-            /** Reason */
-            reason: string;
+            low_says: string;
+            /** High Says */
+            high_says: string;
+            /** Plate Low Min */
+            plate_low_min: number;
+            /** Plate High Min */
+            plate_high_min: number;
+            /** Ask */
+            ask: boolean;
         };
         /**
          * ChainAdvicePublic
@@ -3405,45 +2966,140 @@ export interface components {
             longer_s: number;
         };
         /**
-         * EffectsPublic
-         * @description All of a dish's assumptions, the weightiest first.
+         * ExplorerPublic
+         * @description Regions of face and edge over time (across) and heat (up).
          */
-        EffectsPublic: {
-            /** Effects */
-            effects: components["schemas"]["EffectPublic"][];
-        };
-        /**
-         * EffectPublic
-         * @description What one assumption is worth.
-         */
-        EffectPublic: {
-            /** Name */
-            name: string;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
+        ExplorerPublic: {
+            /**
+             * Stage
+             * @description the fire that this is the map of
+             */
+            stage: string;
+            /**
+             * Axis
+             * @description kitchen figure that sets the heat: rack_m, air_fryer_c, ...
+             */
+            axis: string;
             /** Unit */
             unit: string;
+            /** Heats */
+            heats: number[];
+            /** Times S */
+            times_s: number[];
+            /** Regions */
+            regions: string[];
+            /** Colours */
+            colours: components["schemas"]["ColourPublic"][];
             /**
-             * Low Says
-             * @description the low end as a cook says it; empty where its unit does
+             * Face
+             * @description index into regions, a row per heat
              */
-            low_says: string;
-            /** High Says */
-            high_says: string;
-            /** Plate Low Min */
-            plate_low_min: number;
-            /** Plate High Min */
-            plate_high_min: number;
-            /** Ask */
-            ask: boolean;
+            face: number[][];
+            /** Edge */
+            edge: number[][];
+            /**
+             * Present
+             * @description the dish's own heat on this axis
+             */
+            present: number;
+            /**
+             * Pull S
+             * @description likely moment of the wanted colour at the present heat
+             */
+            pull_s: number | null;
+        };
+        /**
+         * FireCreate
+         * @description One fire of a plan.
+         */
+        FireCreate: {
+            chain: components["schemas"]["ChainDocument"];
+            /**
+             * Stage
+             * @description id of the fire; empty for the last one
+             * @default
+             */
+            stage?: string;
+        };
+        /**
+         * AdvicePublic
+         * @description The choice, two runners-up, and the last exits.
+         */
+        AdvicePublic: {
+            /**
+             * Stage
+             * @description the fire that is advised
+             */
+            stage: string;
+            now: components["schemas"]["SettingPublic"];
+            choice: components["schemas"]["SettingPublic"];
+            /** Runners */
+            runners: components["schemas"]["SettingPublic"][];
+            /** None Safe */
+            none_safe: string;
+            /** Exits */
+            exits: components["schemas"]["ExitPublic"][];
+        };
+        /**
+         * ExitPublic
+         * @description What can still be done until how many seconds before serving.
+         */
+        ExitPublic: {
+            /** Do */
+            do: string;
+            /** Before Serving S */
+            before_serving_s: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SettingPublic
+         * @description One way to finish, its window and its reason.
+         */
+        SettingPublic: {
+            /**
+             * Heat
+             * @description a row of the heats
+             */
+            heat: string;
+            /**
+             * Dial
+             * @description rack distance [m] or air [°C]
+             */
+            dial: number;
+            /** Coats */
+            coats: number;
+            /** Coat Mm */
+            coat_mm: number;
+            /** Coats Min */
+            coats_min: number[] | null;
+            /** Flips Min */
+            flips_min: number[];
+            /** Width S */
+            width_s: number;
+            /** Opens S */
+            opens_s: number;
+            /** Hit */
+            hit: number;
+            /** Possible */
+            possible: number;
+            /**
+             * Patch
+             * @description JSON Patch of the chain that makes it so
+             */
+            patch: {
+                [key: string]: unknown;
+            }[];
+            /** Reason */
+            reason: string;
         };
         /**
          * RescuePublic
          * @description Ways out, the best first.
          */
         RescuePublic: {
+            /** Stage */
+            stage: string;
             /** Ways */
             ways: components["schemas"]["RescueWay"][];
         };
@@ -3465,10 +3121,16 @@ export interface components {
         };
         /**
          * RescueCreate
-         * @description A dish under the heat, now.
+         * @description Food under a fire, now; what was seen stands in the chain's sightings.
          */
         RescueCreate: {
-            dish: components["schemas"]["DishDocument"];
+            chain: components["schemas"]["ChainDocument"];
+            /**
+             * Stage
+             * @description id of the fire; empty for the last one
+             * @default
+             */
+            stage?: string;
             /**
              * At S
              * @description seconds under the heat
@@ -3481,6 +3143,8 @@ export interface components {
          *     after.
          */
         CalibrationPublic: {
+            /** Stage */
+            stage: string;
             /** Before */
             before: components["schemas"]["FactorPublic"][];
             /** After */
@@ -3505,7 +3169,13 @@ export interface components {
          * @description Signs of one appliance with one glaze, in the order of the evenings.
          */
         CalibrationCreate: {
-            dish: components["schemas"]["DishDocument"];
+            chain: components["schemas"]["ChainDocument"];
+            /**
+             * Stage
+             * @description id of the fire; empty for the last one
+             * @default
+             */
+            stage?: string;
             /** Observations */
             observations: components["schemas"]["EveningSign"][];
         };
@@ -3585,11 +3255,10 @@ export interface components {
         };
         /**
          * PlanCreate
-         * @description A dish or a chain to keep as the plan.
+         * @description What to keep as the plan; a `kettle.dish/1` is kept as the chain that it is.
          */
         PlanCreate: {
-            /** Dish */
-            dish: components["schemas"]["DishDocument"] | components["schemas"]["ChainDocument"];
+            dish: components["schemas"]["ChainDocument"];
         };
         /**
          * RevisionsPublic
@@ -4004,10 +3673,10 @@ export interface components {
         };
         /**
          * CookCreate
-         * @description Start cooking a dish.
+         * @description Start cooking. A `kettle.dish/1` is cooked as the chain that it is.
          */
         CookCreate: {
-            dish: components["schemas"]["DishDocument"];
+            dish: components["schemas"]["ChainDocument"];
             /**
              * Plan Id
              * @description the plan it came from
@@ -4043,30 +3712,6 @@ export interface components {
             reason: string;
         };
         /**
-         * ChainCookCreate
-         * @description Start cooking a chain.
-         */
-        ChainCookCreate: {
-            chain: components["schemas"]["ChainDocument"];
-            /**
-             * When
-             * @description planned: wait for the start that the serving time asks for
-             * @default now
-             * @enum {string}
-             */
-            when?: "now" | "planned";
-            /**
-             * Plan Id
-             * @description the kept chain it came from
-             */
-            plan_id?: number | null;
-            /**
-             * Accepted
-             * @description a reason for every stop that stands
-             */
-            accepted?: components["schemas"]["AcceptedDocument"][];
-        };
-        /**
          * LiveListPublic
          * @description All cooks that are under way.
          */
@@ -4086,7 +3731,7 @@ export interface components {
             dish: {
                 [key: string]: unknown;
             };
-            facts: components["schemas"]["FactsDocument"];
+            facts: components["schemas"]["HeatFactsPublic"];
             /** @description the strip after what was seen; null where nothing was looked at */
             glaze_after: components["schemas"]["GlazePublic"] | null;
             /** Stages */
@@ -4117,16 +3762,10 @@ export interface components {
             reason: string;
         };
         /**
-         * FactsDocument
-         * @description What a cook's plan knew when it began (kettle.cook/1); its steps are kept beside it.
+         * HeatFactsPublic
+         * @description What a cook's plan knew of one heat when it began.
          */
-        FactsDocument: {
-            /**
-             * Format
-             * @default kettle.cook/1
-             * @constant
-             */
-            format?: "kettle.cook/1";
+        HeatFactsPublic: {
             /** Timer S */
             timer_s: number;
             /** Target C */
@@ -4156,6 +3795,36 @@ export interface components {
             allergens?: string[];
             /** Allergens Unknown */
             allergens_unknown?: string[];
+        };
+        /**
+         * SafetyPublic
+         * @description Core temperature on the unfavourable side [°C] and what it is held against.
+         */
+        SafetyPublic: {
+            /** Core Low C */
+            core_low_c: number;
+            /** Core Likely C */
+            core_likely_c: number;
+            /** Wanted C */
+            wanted_c: number;
+            /** Log Low */
+            log_low: number;
+            /** Danger Min */
+            danger_min: number;
+            /** Gate */
+            gate: boolean;
+            /**
+             * Rests On
+             * @description time: proven at less than wanted_c
+             * @default temperature
+             * @enum {string}
+             */
+            rests_on?: "temperature" | "time";
+            /**
+             * Probe C
+             * @description what the check must read for that; null: wanted_c [°C]
+             */
+            probe_c?: number | null;
         };
         /**
          * StageCompare
@@ -6070,7 +5739,7 @@ export interface operations {
             };
         };
     };
-    forecasts_chain_forecast_chain_forecasts_post: {
+    forecasts_forecast_forecasts_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -6204,438 +5873,7 @@ export interface operations {
             };
         };
     };
-    forecasts_forecast_forecasts_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "cut": "beef-short-ribs",
-                 *       "mass_kg": 1.6,
-                 *       "pieces": 6,
-                 *       "thickness_mm": 45,
-                 *       "sauce": "plum-tea",
-                 *       "coats": 2
-                 *     }
-                 */
-                "application/json": components["schemas"]["DishDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ForecastPublic"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    /** @description the methods there are */
-                    Allow?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    advice_explorer_explorer_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "cut": "beef-short-ribs",
-                 *       "mass_kg": 1.6,
-                 *       "pieces": 6,
-                 *       "thickness_mm": 45,
-                 *       "sauce": "plum-tea",
-                 *       "coats": 2
-                 *     }
-                 */
-                "application/json": components["schemas"]["DishDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ExplorerPublic"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    /** @description the methods there are */
-                    Allow?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    advice_advice_advice_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "cut": "beef-short-ribs",
-                 *       "mass_kg": 1.6,
-                 *       "pieces": 6,
-                 *       "thickness_mm": 45,
-                 *       "sauce": "plum-tea",
-                 *       "coats": 2
-                 *     }
-                 */
-                "application/json": components["schemas"]["DishDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AdvicePublic"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    /** @description the methods there are */
-                    Allow?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    advice_chain_advice_chain_advice_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "format": "kettle.dish/2",
-                 *       "food": {
-                 *         "cut": "pork-ribs",
-                 *         "mass_kg": 1.4,
-                 *         "pieces": 4,
-                 *         "thickness_mm": 26
-                 *       },
-                 *       "layers": [
-                 *         {
-                 *           "id": "glaze",
-                 *           "sauce": "plum-tea"
-                 *         }
-                 *       ],
-                 *       "stages": [
-                 *         {
-                 *           "kind": "season",
-                 *           "id": "salt"
-                 *         },
-                 *         {
-                 *           "kind": "heat",
-                 *           "id": "pot",
-                 *           "heat": "pressure",
-                 *           "until": {
-                 *             "by": "bite",
-                 *             "bite": "tug"
-                 *           }
-                 *         },
-                 *         {
-                 *           "kind": "dress",
-                 *           "id": "brush",
-                 *           "layer": "glaze"
-                 *         },
-                 *         {
-                 *           "kind": "heat",
-                 *           "id": "broil",
-                 *           "heat": "broiler",
-                 *           "until": {
-                 *             "by": "colour"
-                 *           }
-                 *         }
-                 *       ]
-                 *     }
-                 */
-                "application/json": components["schemas"]["ChainDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ChainAdvicePublic"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    /** @description the methods there are */
-                    Allow?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    advice_chain_effects_chain_forecasts_effects_post: {
+    forecasts_effects_forecasts_effects_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -6769,6 +6007,414 @@ export interface operations {
             };
         };
     };
+    forecasts_repairs_repairs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "format": "kettle.dish/2",
+                 *       "food": {
+                 *         "cut": "pork-ribs",
+                 *         "mass_kg": 1.4,
+                 *         "pieces": 4,
+                 *         "thickness_mm": 26
+                 *       },
+                 *       "layers": [
+                 *         {
+                 *           "id": "glaze",
+                 *           "sauce": "plum-tea"
+                 *         }
+                 *       ],
+                 *       "stages": [
+                 *         {
+                 *           "kind": "season",
+                 *           "id": "salt"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "pot",
+                 *           "heat": "pressure",
+                 *           "until": {
+                 *             "by": "bite",
+                 *             "bite": "tug"
+                 *           }
+                 *         },
+                 *         {
+                 *           "kind": "dress",
+                 *           "id": "brush",
+                 *           "layer": "glaze"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "broil",
+                 *           "heat": "broiler",
+                 *           "until": {
+                 *             "by": "colour"
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["ChainDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChainAdvicePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_explorer_explorer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "chain": {
+                 *         "format": "kettle.dish/2",
+                 *         "food": {
+                 *           "cut": "pork-ribs",
+                 *           "mass_kg": 1.4,
+                 *           "pieces": 4,
+                 *           "thickness_mm": 26
+                 *         },
+                 *         "layers": [
+                 *           {
+                 *             "id": "glaze",
+                 *             "sauce": "plum-tea"
+                 *           }
+                 *         ],
+                 *         "stages": [
+                 *           {
+                 *             "kind": "season",
+                 *             "id": "salt"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "pot",
+                 *             "heat": "pressure",
+                 *             "until": {
+                 *               "by": "bite",
+                 *               "bite": "tug"
+                 *             }
+                 *           },
+                 *           {
+                 *             "kind": "dress",
+                 *             "id": "brush",
+                 *             "layer": "glaze"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "broil",
+                 *             "heat": "broiler",
+                 *             "until": {
+                 *               "by": "colour"
+                 *             }
+                 *           }
+                 *         ]
+                 *       },
+                 *       "stage": "broil"
+                 *     }
+                 */
+                "application/json": components["schemas"]["FireCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplorerPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice_advice_advice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "chain": {
+                 *         "format": "kettle.dish/2",
+                 *         "food": {
+                 *           "cut": "pork-ribs",
+                 *           "mass_kg": 1.4,
+                 *           "pieces": 4,
+                 *           "thickness_mm": 26
+                 *         },
+                 *         "layers": [
+                 *           {
+                 *             "id": "glaze",
+                 *             "sauce": "plum-tea"
+                 *           }
+                 *         ],
+                 *         "stages": [
+                 *           {
+                 *             "kind": "season",
+                 *             "id": "salt"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "pot",
+                 *             "heat": "pressure",
+                 *             "until": {
+                 *               "by": "bite",
+                 *               "bite": "tug"
+                 *             }
+                 *           },
+                 *           {
+                 *             "kind": "dress",
+                 *             "id": "brush",
+                 *             "layer": "glaze"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "broil",
+                 *             "heat": "broiler",
+                 *             "until": {
+                 *               "by": "colour"
+                 *             }
+                 *           }
+                 *         ]
+                 *       },
+                 *       "stage": "broil"
+                 *     }
+                 */
+                "application/json": components["schemas"]["FireCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdvicePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     advice_rescues_rescues_post: {
         parameters: {
             query?: never;
@@ -6780,19 +6426,56 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "dish": {
-                 *         "cut": "beef-short-ribs",
-                 *         "mass_kg": 1.6,
-                 *         "pieces": 6,
-                 *         "thickness_mm": 45,
-                 *         "sauce": "plum-tea",
-                 *         "coats": 2,
-                 *         "sightings": [
+                 *       "chain": {
+                 *         "format": "kettle.dish/2",
+                 *         "food": {
+                 *           "cut": "pork-ribs",
+                 *           "mass_kg": 1.4,
+                 *           "pieces": 4,
+                 *           "thickness_mm": 26
+                 *         },
+                 *         "layers": [
                  *           {
-                 *             "sign": "amber at the edges",
-                 *             "at_s": 150
+                 *             "id": "glaze",
+                 *             "sauce": "plum-tea"
                  *           }
-                 *         ]
+                 *         ],
+                 *         "stages": [
+                 *           {
+                 *             "kind": "season",
+                 *             "id": "salt"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "pot",
+                 *             "heat": "pressure",
+                 *             "until": {
+                 *               "by": "bite",
+                 *               "bite": "tug"
+                 *             }
+                 *           },
+                 *           {
+                 *             "kind": "dress",
+                 *             "id": "brush",
+                 *             "layer": "glaze"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "broil",
+                 *             "heat": "broiler",
+                 *             "until": {
+                 *               "by": "colour"
+                 *             }
+                 *           }
+                 *         ],
+                 *         "sightings": {
+                 *           "broil": [
+                 *             {
+                 *               "sign": "amber at the edges",
+                 *               "at_s": 150
+                 *             }
+                 *           ]
+                 *         }
                  *       },
                  *       "at_s": 200
                  *     }
@@ -6888,13 +6571,48 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "dish": {
-                 *         "cut": "beef-short-ribs",
-                 *         "mass_kg": 1.6,
-                 *         "pieces": 6,
-                 *         "thickness_mm": 45,
-                 *         "sauce": "plum-tea",
-                 *         "coats": 2
+                 *       "chain": {
+                 *         "format": "kettle.dish/2",
+                 *         "food": {
+                 *           "cut": "pork-ribs",
+                 *           "mass_kg": 1.4,
+                 *           "pieces": 4,
+                 *           "thickness_mm": 26
+                 *         },
+                 *         "layers": [
+                 *           {
+                 *             "id": "glaze",
+                 *             "sauce": "plum-tea"
+                 *           }
+                 *         ],
+                 *         "stages": [
+                 *           {
+                 *             "kind": "season",
+                 *             "id": "salt"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "pot",
+                 *             "heat": "pressure",
+                 *             "until": {
+                 *               "by": "bite",
+                 *               "bite": "tug"
+                 *             }
+                 *           },
+                 *           {
+                 *             "kind": "dress",
+                 *             "id": "brush",
+                 *             "layer": "glaze"
+                 *           },
+                 *           {
+                 *             "kind": "heat",
+                 *             "id": "broil",
+                 *             "heat": "broiler",
+                 *             "until": {
+                 *               "by": "colour"
+                 *             }
+                 *           }
+                 *         ]
                  *       },
                  *       "observations": [
                  *         {
@@ -6993,8 +6711,6 @@ export interface operations {
                 after?: string;
                 /** @description records on a page */
                 limit?: number;
-                /** @description of this format only */
-                format?: "" | "kettle.dish/1" | "kettle.dish/2";
             };
             header?: never;
             path?: never;
@@ -7535,125 +7251,6 @@ export interface operations {
                 /**
                  * @example {
                  *       "dish": {
-                 *         "cut": "beef-short-ribs",
-                 *         "mass_kg": 1.6,
-                 *         "pieces": 6,
-                 *         "thickness_mm": 45,
-                 *         "sauce": "plum-tea",
-                 *         "coats": 2
-                 *       }
-                 *     }
-                 */
-                "application/json": components["schemas"]["CookCreate"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LivePublic"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    /** @description the methods there are */
-                    Allow?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    cooks_start_chain_chains_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "chain": {
                  *         "format": "kettle.dish/2",
                  *         "food": {
                  *           "cut": "pork-ribs",
@@ -7698,7 +7295,7 @@ export interface operations {
                  *       }
                  *     }
                  */
-                "application/json": components["schemas"]["ChainCookCreate"];
+                "application/json": components["schemas"]["CookCreate"];
             };
         };
         responses: {
@@ -8253,7 +7850,7 @@ export interface operations {
                 /**
                  * @example {
                  *       "kind": "done",
-                 *       "step": "season"
+                 *       "step": "salt.season"
                  *     }
                  */
                 "application/json": components["schemas"]["EventCreate"];
@@ -9361,105 +8958,6 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Insufficient Storage */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    kitchen_effects_forecasts_effects_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "cut": "beef-short-ribs",
-                 *       "mass_kg": 1.6,
-                 *       "pieces": 6,
-                 *       "thickness_mm": 45,
-                 *       "sauce": "plum-tea",
-                 *       "coats": 2
-                 *     }
-                 */
-                "application/json": components["schemas"]["DishDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EffectsPublic"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    /** @description the methods there are */
-                    Allow?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Misdirected Request */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -11,7 +11,6 @@ const toggleDark = useToggle(dark)
 const { kitchen, degrees } = useUnits()
 const rooms = [
   { to: '/plan', name: 'Plan' },
-  { to: '/steps', name: 'Steps' },
   { to: '/stove', name: 'Stove' },
   { to: '/log', name: 'Log' },
   { to: '/sauces', name: 'Sauces' },

@@ -1,30 +1,30 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import { StartPage } from '@/features/start'
-import { PlanPage } from '@/features/plan'
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'start', component: StartPage, meta: { title: 'What is next' } },
-    { path: '/plan/:id(\\d+)?', name: 'plan', component: PlanPage, meta: { title: 'Plan' } },
     {
-      path: '/steps/:id(\\d+)?',
-      name: 'steps',
-      component: () => import('@/features/chain').then((m) => m.ChainPage),
-      meta: { title: 'Steps' },
+      path: '/plan/:id(\\d+)?',
+      name: 'plan',
+      component: () => import('@/features/plan/pages').then((m) => m.PlanPage),
+      meta: { title: 'Plan' },
     },
     {
-      path: '/steps/page',
+      path: '/plan/page',
       name: 'fridge',
-      component: () => import('@/features/chain').then((m) => m.FridgePage),
+      component: () => import('@/features/plan/pages').then((m) => m.FridgePage),
       meta: { title: 'One page' },
     },
     {
-      path: '/steps/compare',
+      path: '/plan/compare',
       name: 'compare',
-      component: () => import('@/features/chain').then((m) => m.ComparePage),
+      component: () => import('@/features/plan/pages').then((m) => m.ComparePage),
       meta: { title: 'Which of the two' },
     },
+    // What earlier versions called the room.
+    { path: '/steps/:rest(.*)*', redirect: (to) => to.path.replace('/steps', '/plan') },
     {
       path: '/stove/:id(\\d+)?',
       name: 'stove',

@@ -3,7 +3,7 @@ change course.
 """
 
 from bluekettle.core.advice.effects import Effect, effects, plan_effects
-from bluekettle.core.advice.exits import Exit, last_exits
+from bluekettle.core.advice.exits import Exit, plan_exits
 from bluekettle.core.advice.explore import REGIONS, Explored, explore
 from bluekettle.core.advice.rescue import Way, rescue
 from bluekettle.core.advice.sauces import Calmer, calmers
@@ -22,7 +22,7 @@ __all__ = [
     "calmers",
     "effects",
     "explore",
-    "last_exits",
     "plan_effects",
+    "plan_exits",
     "rescue",
 ]

@@ -6,9 +6,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from bluekettle.core.stages import Failed, Forecast, cut, serial, steps_of, ways_back
+from bluekettle.core.chain import Heat, PlanForecast, heat_row, plan_steps
+from bluekettle.core.chain.slow import slow_dish
+from bluekettle.core.chain.walk import Passed
+from bluekettle.core.glaze import draw_members
+from bluekettle.core.stages import Failed, Stage, StepPlan, finish_kind, serial, ways_back
+from bluekettle.core.tables import value
 
 BOIL_C = 100.0  # no piece is hotter once it is out
+CAREFUL = 0.9  # nine evenings in ten take no longer (design)
 
 
 @dataclass(frozen=True)
@@ -20,42 +26,80 @@ class Exit:
     why: str
 
 
-def careful_from(forecast: Forecast, key: str) -> float:
-    """Seconds from the start of a stage to the plate that nine evenings in ten do not exceed."""
-    stages = [s for s in serial(forecast.stages) if s.key != "slack"]
-    place = [s.key for s in stages].index(key)
-    rest = np.sum([s.seconds for s in stages[place:]], axis=0)
-    return float(np.quantile(rest, 0.9))
+def plan_exits(forecast: PlanForecast, fire: str) -> tuple[Exit, ...]:
+    """The exits that are left before and under the fire of this stage, the earliest first; all on
+    the careful (P90) side. Empty where no link of it is known.
+    """
+    line = [link for link in serial(forecast.links) if not link.key.endswith("slack")]
+    under = next((i for i, link in enumerate(line) if link.fire == fire), None)
+    if under is None:
+        return ()
+    found = [back_in_the_heat(forecast, line, under), elsewhere(forecast, line, under, fire)]
+    found.append(without_rest(line, under))
+    return tuple(sorted((e for e in found if e is not None), key=lambda e: -e.before_serving_s))
 
 
-def last_exits(forecast: Forecast) -> tuple[Exit, ...]:
-    """The exits of one dish, the earliest first; all on the careful (P90) side."""
-    dish = forecast.dish
-    gate = next(step for step in steps_of(forecast) if step.who == "gate")
-    likely_c = min(forecast.safety.core_likely_c, BOIL_C)
-    back = ways_back(dish, cut(dish.cut), gate, Failed(likely_c, cold=False, tough=True))
-    leg = back[0].likely_s if back else 0.0
-    from_open = careful_from(forecast, "open")
-    from_under = careful_from(forecast, "under")
-    other = next(s for s in forecast.stages if s.key == "preheat")
-    heat = float(np.quantile(other.seconds, 0.9))
-    rest = next((s.band.likely_s for s in forecast.stages if s.key == "rest"), 0.0)
-    found = (
-        Exit(
-            "cook it longer",
-            leg + from_open,
-            f"{leg / 60:.0f} min back in the heat and {from_open / 60:.0f} min from the opening to"
-            " the plate",
-        ),
-        Exit(
-            "finish in another appliance",
-            heat + from_under,
-            f"{heat / 60:.0f} min to heat it and {from_under / 60:.0f} min from there to the plate",
-        ),
-        Exit(
-            "begin the finish and skip the rest",
-            from_under - rest,
-            f"the rest gives {rest / 60:.0f} min back; a thermometer must still agree",
-        ),
+def careful_from(line: list[Stage], place: int) -> float:
+    """Seconds from the start of a link to the plate that nine evenings in ten do not exceed."""
+    rest = np.sum([link.seconds for link in line[place:]], axis=0)
+    return float(np.quantile(rest, CAREFUL))
+
+
+def back_in_the_heat(forecast: PlanForecast, line: list[Stage], under: int) -> Exit | None:
+    """Cook it longer after the last check before this fire; None where there is no such check."""
+    gates = [i for i, link in enumerate(line[:under]) if link.who == "gate"]
+    if not gates:
+        return None
+    key = line[gates[-1]].key
+    step = next(one for one in plan_steps(forecast) if one.key == key)
+    passed = next(one for one in forecast.walk.passed if key == f"{one.stage.id}.check")
+    leg_s = leg_of(forecast, passed, step)
+    if leg_s is None:
+        return None
+    onward_s = careful_from(line, gates[-1])
+    return Exit(
+        "cook it longer",
+        leg_s + onward_s,
+        f"{leg_s / 60:.0f} min back in the heat and {onward_s / 60:.0f} min from the check to the"
+        " plate",
     )
-    return tuple(sorted(found, key=lambda e: -e.before_serving_s))
+
+
+def leg_of(forecast: PlanForecast, passed: Passed, gate: StepPlan) -> float | None:
+    """Minutes back in its heat for food that is not tender yet [s]; None where none is known."""
+    stage = passed.stage
+    if not isinstance(stage, Heat) or heat_row(stage.heat).slow is None:
+        return None
+    likely_c = min(forecast.inside.core_likely_c, BOIL_C)
+    dish = slow_dish(stage, passed.passage.food, forecast.plan)
+    back = ways_back(dish, forecast.cut, gate, Failed(likely_c, cold=False, tough=True))
+    return back[0].likely_s if back else None
+
+
+def elsewhere(forecast: PlanForecast, line: list[Stage], under: int, fire: str) -> Exit:
+    """Finish it in another appliance, which has to heat up first."""
+    kind = next(one for one in forecast.fires if one.stage == fire).under.dish.kind
+    other = finish_kind(kind.elsewhere)
+    draws = draw_members(forecast.plan.seed)
+    doubt = draws.factor("preheat", value("spread_preheat"))
+    heating = 60.0 * forecast.plan.kitchen.drawn(other.preheat, draws) * doubt
+    heat_s = float(np.quantile(heating, CAREFUL))
+    onward_s = careful_from(line, under)
+    return Exit(
+        f"finish it in {other.place}",
+        heat_s + onward_s,
+        f"{heat_s / 60:.0f} min to heat it and {onward_s / 60:.0f} min from there to the plate",
+    )
+
+
+def without_rest(line: list[Stage], under: int) -> Exit | None:
+    """Begin the fire, and go without the rest after it; None where none is planned."""
+    rest = next((link for link in line[under:] if link.kind == "rest"), None)
+    if rest is None:
+        return None
+    left_s = careful_from(line, under) - rest.band.likely_s
+    return Exit(
+        "begin this fire and skip the rest",
+        left_s,
+        f"the rest gives {rest.band.likely_s / 60:.0f} min back; a thermometer must still agree",
+    )

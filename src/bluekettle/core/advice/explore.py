@@ -11,13 +11,21 @@ from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze import Draws, run_finish
-from bluekettle.core.stages import LIMITS, Dish, Forecast, cut
-from bluekettle.core.stages.finishing import coating_of, heat_of, log_factors_of
+from bluekettle.core.stages import LIMITS, cut
+from bluekettle.core.stages.finishing import (
+    LEAST_S,
+    LONGEST_S,
+    UnderFire,
+    film_on,
+    heat_of,
+    log_factors_of,
+)
 
 Array = NDArray[np.float64]
 
 REGIONS = ("wet", "set", "amber", "mahogany", "bitter", "burnt")
 COLUMNS, ROWS = 60, 40
+SHORTEST_S = 120.0  # that a map is worth drawing for (design)
 
 
 @dataclass(frozen=True)
@@ -33,16 +41,18 @@ class Explored:
 
 
 # as long as a finish is looked at (design)
-def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
-    """Run the median member over all heats of the dish's appliance; one integration a row.
+def explore(fire: UnderFire, time_s: float = 1200.0) -> Explored:
+    """Run the median member over all heats of the fire's appliance; one integration a row.
 
-    Raises OutOfRange for `time_s` outside 2 min to 1 h.
+    Raises OutOfRange for `time_s` outside 2 min to 1 h, or before the last coat or turn.
     """
     ranges = Ranges()
-    ranges.within("time_s", time_s, 120.0, 3600.0, "s")
+    least = max((act.at_s + LEAST_S for act in fire.acts), default=0.0)
+    ranges.within("time_s", time_s, max(SHORTEST_S, least), LONGEST_S, "s")
     ranges.close()
     median = Draws({name: np.zeros(1) for name in ("heat", "coat", "interface", "browning")})
-    coating = coating_of(dish, cut(dish.cut))
+    dish, below = fire.dish, fire.below.median()
+    coating = film_on(dish, cut(dish.cut), below)
     axis = dish.kind.dial
     low, high, _ = LIMITS[axis]
     heats = np.linspace(low, high, ROWS)
@@ -54,13 +64,15 @@ def explore(dish: Dish, forecast: Forecast, time_s: float = 1200.0) -> Explored:
             median,
             heat_of(row),
             coating,
-            forecast.finish.acts,
-            forecast.deep_c,
-            forecast.surface_c,
+            fire.acts,
+            below.deep_c,
+            below.surface_c,
             time_s,
             dish.kitchen.or_typical("altitude_m"),
             log_factors=log_factors_of(dish, median),
-            dried=forecast.dried,
+            dried=below.dried,
+            lying=below.lying,
+            shreds=below.strands,
         )
         for site in (0, 1):
             marks = run.times_s[0, site, [0, 2, 3, 4, 5]]

@@ -7,21 +7,41 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bluekettle.core.errors import Ranges
-from bluekettle.core.glaze import Heat, HeatChange, draw_members, run_finish, weighted_quantile
+from bluekettle.core.glaze import (
+    Draws,
+    Finish,
+    Heat,
+    HeatChange,
+    run_finish,
+    weighted_quantile,
+)
 from bluekettle.core.glaze.milestones import BITTER, BURNT, EDGE, FACE, MILESTONES, wanted_times
-from bluekettle.core.stages import Dish, Forecast, cut
-from bluekettle.core.stages.finishing import coating_of, heat_of, log_factors_of, sighting_weights
-from bluekettle.core.units import percent
+from bluekettle.core.stages import FinishKind, cut, finish_kind
+from bluekettle.core.stages.finishing import (
+    UnderFire,
+    film_on,
+    heat_of,
+    log_factors_of,
+    sighting_weights,
+)
+from bluekettle.core.units import amount, percent
+
+Array = NDArray[np.float64]
 
 FOILED = 0.25  # share of the heat that reaches an edge under foil (typical, estimated)
+LESS_K = 20.0  # that a heat is turned down by (design)
+AHEAD_S = 1500.0  # as far as a rescue is looked ahead (design)
 
 
 @dataclass(frozen=True)
 class Way:
     """One way out: what to do, minutes more [s] to the wanted colour (None where it seldom comes),
-    the chance of it before burning, the risk of burning by then, and the reason in one sentence."""
+    the chance of it before burning for who looks, the risk of burning for who goes by that minute,
+    and the reason in one sentence.
+    """
 
     do: str
     more_s: float | None
@@ -30,13 +50,17 @@ class Way:
     reason: str
 
 
-def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
+def rescue(fire: UnderFire, draws: Draws, at_s: float) -> tuple[Way, ...]:
     """Ways out at a moment under the heat, the best first.
 
     Parameters
     ----------
+    fire : UnderFire
+        What was seen stands in its dish's sightings.
+    draws : Draws
+        Of the members that the food below was run for.
     at_s : float
-        Now, in seconds under the heat, 1 to 3600. What was seen stands in the dish's sightings.
+        Now, in seconds under the heat, 1 to 3600.
 
     Raises
     ------
@@ -45,82 +69,91 @@ def rescue(dish: Dish, forecast: Forecast, at_s: float) -> tuple[Way, ...]:
     ranges = Ranges()
     ranges.within("at_s", at_s, 1.0, 3600.0, "s")
     ranges.close()
-    heat, coating = heat_of(dish), coating_of(dish, cut(dish.cut))
-    draws = draw_members(dish.seed)
-    horizon = at_s + 1500.0  # as far as a rescue is looked ahead (design)
-
-    def run(change: HeatChange | None):  # type: ignore[no-untyped-def]
-        return run_finish(
-            draws,
-            heat,
-            coating,
-            forecast.finish.acts,
-            forecast.deep_c,
-            forecast.surface_c,
-            horizon,
-            dish.kitchen.or_typical("altitude_m"),
-            change=change,
-            log_factors=log_factors_of(dish, draws),
-            dried=forecast.dried,
-        )
-
-    weights = sighting_weights(run(None), dish.sightings)
-    weaker = replace(
-        heat, element_w_m2=0.5 * heat.element_w_m2, air_c=heat.air_c - 20, wall_c=heat.wall_c - 20
-    )
-    fierce = dish.finish in ("broiler", "grill", "charcoal", "contact")
-    other = (
-        # an air fryer and a broiler as they are typical (estimated)
-        Heat(50.0, 180.0, 180.0, 0.0, 0.15) if fierce else Heat(12.0, 200.0, 200.0, 1500.0, 0.35)
-    )
-    elsewhere = "Move it to the air fryer at 180 °C" if fierce else "Move it under a gentle broiler"
-    lower = {
-        "broiler": "Lower the rack",
-        "grill": "Move it to the cooler side",
-        "charcoal": "Move it to the cooler side",
-    }.get(dish.finish, "Turn it down by 20 °C")
-    changes = {
-        lower: HeatChange(at_s, weaker),
-        "Foil over the edges": HeatChange(at_s, heat, FOILED),
-        elsewhere: HeatChange(at_s, other),
-        "Leave it as it is": None,
-    }
-    ways = []
-    for do, change in changes.items():
-        finish = run(change)
-        ready = wanted_times(finish, MILESTONES.index(dish.want))
-        spoilt = np.minimum(finish.times_s[:, EDGE, BURNT], finish.times_s[:, FACE, BITTER])
-        good = np.isfinite(ready) & (spoilt > np.maximum(ready, at_s))
-        chance = float(weights[good].sum())
-        more = None
-        risk = float(weights[spoilt <= at_s].sum())
-        if chance > 0.2:  # a way that comes out one evening in five is worth telling (design)
-            more = max(0.0, weighted_quantile(ready[good], weights[good], 0.5) - at_s)
-            risk = float(weights[spoilt <= at_s + more].sum())
-        told = f"about {more / 60:.1f} min more" if more is not None else "the colour seldom comes"
-        ways.append(
-            Way(
-                do,
-                more,
-                chance,
-                risk,
-                f"{do}: {told}; right {percent(chance)}, burnt by then {percent(risk)}.",
-            )
-        )
-    burnt = float(
-        weights[
-            np.minimum(run(None).times_s[:, EDGE, BURNT], run(None).times_s[:, FACE, BITTER])
-            <= at_s
-        ].sum()
-    )
-    done = float(weights[wanted_times(run(None), MILESTONES.index(dish.want)) <= at_s].sum())
-    ways.append(
-        Way(
-            "Pull it now",
-            0.0,
-            max(0.0, done - burnt),
-            burnt,
-            f"Pull it now: {percent(done)} likely to have its colour.",
-        )
-    )
+    dish = fire.dish
+    as_is = run_on(fire, draws, at_s, None)
+    weights = sighting_weights(as_is, dish.sightings)
+    want = MILESTONES.index(dish.want)
+    ways = [way_of("Leave it as it is", as_is, weights, want, at_s)]
+    for do, change in changes(fire, at_s).items():
+        ways.append(way_of(do, run_on(fire, draws, at_s, change), weights, want, at_s))
+    ways.append(pulled_now(as_is, weights, want, at_s))
     return tuple(sorted(ways, key=lambda w: (-(w.chance - w.risk), w.do)))
+
+
+def changes(fire: UnderFire, at_s: float) -> dict[str, HeatChange]:
+    """What could be done to the heat from a moment on [s], by its words."""
+    kind, heat = fire.dish.kind, heat_of(fire.dish)
+    weaker = replace(
+        heat,
+        element_w_m2=0.5 * heat.element_w_m2,
+        air_c=heat.air_c - LESS_K,
+        wall_c=heat.wall_c - LESS_K,
+    )
+    other = finish_kind(kind.elsewhere)
+    says, elsewhere = moved(fire, other)
+    found = {kind.calmer: HeatChange(at_s, weaker), says: HeatChange(at_s, elsewhere)}
+    if kind.sides == 1:  # nothing goes between food and a plate that lies on it
+        found["Foil over the edges"] = HeatChange(at_s, heat, FOILED)
+    return found
+
+
+def moved(fire: UnderFire, other: FinishKind) -> tuple[str, Heat]:
+    """In another appliance: half way up its dial, or as far from the element as it goes."""
+    distance = other.dial == "rack_m"
+    half_way = 5.0 * round((other.gentle + other.fierce) / 10.0)  # dials go in steps of 5 °C
+    dial = other.gentle if distance else half_way
+    kitchen = fire.dish.kitchen.having(other.dial, dial)
+    says = f"{amount(100.0 * dial, 'cm')} below" if distance else f"at {amount(dial, '°C')}"
+    where = f"{other.into}, {says} it" if distance else f"{other.into} {says}"
+    return where, heat_of(replace(fire.dish, finish=other.key, kitchen=kitchen))
+
+
+def run_on(fire: UnderFire, draws: Draws, at_s: float, change: HeatChange | None) -> Finish:
+    """The film with a change of heat from a moment on."""
+    dish, below = fire.dish, fire.below
+    last_s = max((act.at_s for act in fire.acts), default=0.0)
+    return run_finish(
+        draws,
+        heat_of(dish),
+        film_on(dish, cut(dish.cut), below),
+        fire.acts,
+        below.deep_c,
+        below.surface_c,
+        max(at_s, last_s) + AHEAD_S,
+        dish.kitchen.or_typical("altitude_m"),
+        change=change,
+        log_factors=log_factors_of(dish, draws),
+        dried=below.dried,
+        lying=below.lying,
+        shreds=below.strands,
+    )
+
+
+def spoilt_s(finish: Finish) -> Array:
+    """When edges are burnt or the face is bitter [s], (members,)."""
+    return np.minimum(finish.times_s[:, EDGE, BURNT], finish.times_s[:, FACE, BITTER])
+
+
+def way_of(do: str, finish: Finish, weights: Array, want: int, at_s: float) -> Way:
+    """How it comes out if it stays so from now on until it has its colour."""
+    ready, spoilt = wanted_times(finish, want), spoilt_s(finish)
+    good = np.isfinite(ready) & (spoilt > np.maximum(ready, at_s))
+    chance = float(weights[good].sum())
+    more = None
+    risk = float(weights[spoilt <= at_s].sum())
+    if chance > 0.2:  # a way that comes out one evening in five is worth telling (design)
+        more = max(0.0, weighted_quantile(ready[good], weights[good], 0.5) - at_s)
+        risk = float(weights[spoilt <= at_s + more].sum())
+    told = f"about {more / 60:.1f} min more" if more is not None else "the colour seldom comes"
+    reason = (
+        f"{do}: {told}; right {percent(chance)} by eye, burnt {percent(risk)} by that clock alone."
+    )
+    return Way(do, more, chance, risk, reason)
+
+
+def pulled_now(finish: Finish, weights: Array, want: int, at_s: float) -> Way:
+    """How it is if it comes out at once."""
+    burnt = float(weights[spoilt_s(finish) <= at_s].sum())
+    done = float(weights[wanted_times(finish, want) <= at_s].sum())
+    reason = f"Pull it now: {percent(done)} likely to have its colour."
+    return Way("Pull it now", 0.0, max(0.0, done - burnt), burnt, reason)

@@ -10,8 +10,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from bluekettle.core.glaze import Draws, Milestones, draw_members, read_milestones
-from bluekettle.core.stages import LIMITS, Dish, FinishKind, Forecast, Kitchen, cut, finish_kind
-from bluekettle.core.stages.finishing import STEP_S, Below, run_dish_finish
+from bluekettle.core.stages import LIMITS, Dish, FinishKind, Kitchen, cut, finish_kind
+from bluekettle.core.stages.finishing import STEP_S, Below, UnderFire, run_dish_finish
 from bluekettle.core.units import amount, percent, span_words, times_in_ten
 
 ALWAYS = ("broiler", "air_fryer", "oven")  # looked at whatever the dish names
@@ -30,8 +30,8 @@ FINALISTS = 4  # of each appliance, and of all moments tried: looked at closely
 class Setting:
     """One way to finish. dial: rack distance [m] or air [°C]. width_s: from the median of the
     wanted colour to 5 % risk [s], below 0 where the window by the clock is empty; hit: best chance
-    of a pull by the clock; possible: share in which the colour comes at all before burning; change:
-    fields of the dish document that differ; reason: one sentence made from these numbers.
+    of a pull by the clock; possible: share in which the colour comes at all before burning; reason:
+    one sentence made from these numbers.
     """
 
     finish: str
@@ -44,7 +44,6 @@ class Setting:
     opens_s: float
     hit: float
     possible: float
-    change: dict[str, object]
     reason: str
 
 
@@ -133,16 +132,16 @@ def timed(dish: Dish, opens_s: float) -> list[Dish]:
 @dataclass(frozen=True)
 class Judge:
     """How closely settings are looked at: for which members, in which step [s]; the food below is
-    that of the forecast.
+    that of the fire.
     """
 
-    forecast: Forecast
+    below: Below
     draws: Draws
     step_s: float = STEP_S
 
     def all(self, dishes: Sequence[Dish]) -> list[Pair]:
         """Every dish with its setting, the best first."""
-        pairs = [(judge(dish, self.forecast, self.draws, self.step_s), dish) for dish in dishes]
+        pairs = [(judge(dish, self.below, self.draws, self.step_s), dish) for dish in dishes]
         return ranked(pairs)
 
 
@@ -151,11 +150,10 @@ def ranked(pairs: list[Pair]) -> list[Pair]:
     return sorted(pairs, key=lambda pair: order(pair[0]))
 
 
-def judge(dish: Dish, forecast: Forecast, draws: Draws, step_s: float = STEP_S) -> Setting:
-    """How wide the pull window of one setting is; the food below is that of the forecast."""
+def judge(dish: Dish, below: Below, draws: Draws, step_s: float = STEP_S) -> Setting:
+    """How wide the pull window of one setting is, over the food of the median evening."""
     members = draws.members
-    below = Below(np.full(members, forecast.deep_c), forecast.surface_c, forecast.dried)
-    finish = run_dish_finish(dish, cut(dish.cut), draws, below, step_s)
+    finish = run_dish_finish(dish, cut(dish.cut), draws, below.alike(members), step_s)
     read = read_milestones(finish, np.full(members, 1.0 / members), dish.want)
     opens, closes = read.window.opens_s, read.window.closes_s
     end = float(finish.sample_s[-1])
@@ -171,7 +169,6 @@ def judge(dish: Dish, forecast: Forecast, draws: Draws, step_s: float = STEP_S) 
         opens if opens is not None else end,
         best_hit(read),
         read.possible,
-        change_of(dish),
         "",
     )
 
@@ -179,18 +176,6 @@ def judge(dish: Dish, forecast: Forecast, draws: Draws, step_s: float = STEP_S) 
 def best_hit(read: Milestones) -> float:
     """Best chance of a pull by the clock."""
     return float(read.wanted.max())
-
-
-def change_of(dish: Dish) -> dict[str, object]:
-    """The fields of a dish document that make this setting."""
-    return {
-        "finish": dish.finish,
-        "coats": dish.coats,
-        "coat_mm": dish.coat_mm,
-        "coats_min": None if dish.coats_min is None else list(dish.coats_min),
-        "flips_min": list(dish.flips_min),
-        "kitchen": {dish.kind.dial: dish.kitchen.stated(dish.kind.dial)},
-    }
 
 
 FILMS = ((0.4, "thin "), (0.75, ""), (9.0, "thick "))  # names of films: up to so many mm (design)
@@ -250,13 +235,13 @@ def order(setting: Setting) -> tuple[bool, float, float]:
     return (setting.possible < 0.9, -setting.width_s, setting.opens_s)
 
 
-def advise(dish: Dish, forecast: Forecast) -> Advice:
+def advise(fire: UnderFire) -> Advice:
     """Search appliances, their heat, coats and moments for the widest pull window.
 
     Parameters
     ----------
-    dish, forecast : Dish, Forecast
-        The dish and its forecast (for the food below the film).
+    fire : UnderFire
+        The dish with its finish, and the food below the film.
 
     Returns
     -------
@@ -271,8 +256,9 @@ def advise(dish: Dish, forecast: Forecast) -> Advice:
     same seed, so that settings are compared on the same evenings. Moments (a later first coat, a
     turn) are tried on the leading settings of each appliance. A turn asks for colour on both sides.
     """
-    closely = Judge(forecast, draw_members(dish.seed, MEMBERS))
-    coarsely = Judge(forecast, draw_members(dish.seed, FEW), COARSE_S)
+    dish, below = fire.dish, fire.below
+    closely = Judge(below, draw_members(dish.seed, MEMBERS))
+    coarsely = Judge(below, draw_members(dish.seed, FEW), COARSE_S)
     now, _ = closely.all([replace(dish, sightings=())])[0]
     finalists: list[Dish] = []
     moved: list[Dish] = []

@@ -32,6 +32,7 @@ from bluekettle.core.chain.plan import (
     TakeApart,
     Thaw,
     Until,
+    paths,
 )
 from bluekettle.core.chain.preparation import things_at_hand
 from bluekettle.core.chain.steps import plan_steps
@@ -77,6 +78,7 @@ __all__ = [
     "heat_keys",
     "heat_row",
     "joints",
+    "paths",
     "plan_steps",
     "slow_keys",
     "stages_to_put",

@@ -21,6 +21,7 @@ from bluekettle.core.stages import Dish, cut
 from bluekettle.core.stages.chain import PREHEAT_NOTE, Link, fire_links
 from bluekettle.core.stages.finishing import (
     Below,
+    UnderFire,
     film_on,
     left_lying,
     pull_times,
@@ -191,6 +192,7 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
             timer_s,
             strip_index(finish, weights),
             coats.count,
+            UnderFire(dish, below, finish.acts),
         ),
         warmed=warmed,
         body=row.body,

@@ -15,6 +15,7 @@ from bluekettle.core.chain.memory import Memory
 from bluekettle.core.chain.passage import Fire, SlowHeat, Warmed
 from bluekettle.core.chain.plan import Beside, Heat, Layer, Plan, TakeApart
 from bluekettle.core.chain.right import Right, right_of
+from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.chain.walk import Gate, Known, Passed, Walk, walk
 from bluekettle.core.errors import within
 from bluekettle.core.glaze import Draws, draw_members
@@ -30,7 +31,7 @@ from bluekettle.core.stages.chain import (
     stage_of,
 )
 from bluekettle.core.stages.figures import figures
-from bluekettle.core.stages.forecast import Tenderness, judge_tenderness
+from bluekettle.core.stages.forecast import Tenderness, judge_tenderness, warm_for_s
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, MEAN
 
@@ -58,7 +59,8 @@ class PlanForecast:
     """Everything the model says of a plan. Times [s]. links : in order, those beside the chain
     where they begin. tails : keys of the links of each share of a split. sauce_kg : by layer.
     notes : by stage, what a rule has to be told. course : how warm the food is along the way.
-    right : how often it comes out right.
+    right : how often it comes out right. warm_s : how long the food may stand in the room, covered,
+    after its last slow heat; None where it has none.
     """
 
     plan: Plan
@@ -82,6 +84,7 @@ class PlanForecast:
     weights: Array
     course: tuple[Moment, ...]
     right: Right
+    warm_s: float | None
 
 
 def forecast_plan(
@@ -120,7 +123,9 @@ def forecast_plan(
     weights = together(fires, draws.members)
     ends = [tail.food for tail in way.tails] or [way.food]
     bite = tenderness_of(plan, found, passed, ends[0])
-    links, tails, slack_s = timeline(plan, way, draws, weights, available_s)
+    warm_s = warm_of(plan, way)
+    spare = Spare(available_s, warm_s)
+    links, tails, slack_s = timeline(plan, way, draws, weights, spare)
     return PlanForecast(
         plan=plan,
         cut=found,
@@ -143,7 +148,29 @@ def forecast_plan(
         weights=weights,
         course=course_of(plan, way, draws),
         right=right_of(fires, bite, weights),
+        warm_s=warm_s,
     )
+
+
+@dataclass(frozen=True)
+class Spare:
+    """Time that a plan may have in hand: seconds until it is to be served, None where nobody said,
+    and how long the food stays warm enough, None where nobody knows.
+    """
+
+    available_s: float | None
+    warm_s: float | None
+
+
+def warm_of(plan: Plan, way: Walk) -> float | None:
+    """How long the food stays warm enough, covered in the room, after the last slow heat that all
+    of it goes through [s]; None where it has none.
+    """
+    slow = next((one for one in reversed(way.line) if one.passage.slow is not None), None)
+    if slow is None or slow.passage.slow is None or not isinstance(slow.stage, Heat):
+        return None
+    dish = slow_dish(slow.stage, slow.passage.food, plan)
+    return warm_for_s(dish, slow.passage.slow.run)
 
 
 def together(fires: tuple[Fire, ...], members: int) -> Array:
@@ -214,7 +241,7 @@ def assumed_of(plan: Plan, passed: Sequence[Passed]) -> tuple[str, ...]:
 
 
 def timeline(
-    plan: Plan, way: Walk, draws: Draws, weights: Array, available_s: float | None
+    plan: Plan, way: Walk, draws: Draws, weights: Array, spare: Spare
 ) -> tuple[tuple[Stage, ...], tuple[tuple[str, ...], ...], float]:
     """All links in order with their bands; the tails' keys; and the covered wait before the last
     fire [s].
@@ -223,7 +250,9 @@ def timeline(
     tails = [[one for passed in tail.line for one in passed.passage.links] for tail in way.tails]
     serve = Link("serve", "serve", "To the table", "hands", serving(way, draws))
     main = [*line, *(one for tail in tails for one in tail), serve]
-    slack = slack_before_finish(total_of(main, draws), available_s, weights)
+    slack = slack_before_finish(total_of(main, draws), spare.available_s, weights)
+    if spare.warm_s is not None:
+        slack = min(slack, spare.warm_s)
     place = place_of_slack(main)
     if slack > 0.0 and place is not None:
         note = "kept so that nine evenings in ten are on time"

@@ -15,6 +15,7 @@ from bluekettle.core.glaze import Coating, Draws, Finish, Milestones
 from bluekettle.core.pressure import Fill
 from bluekettle.core.sauce import RAW
 from bluekettle.core.stages.chain import Link
+from bluekettle.core.stages.finishing import UnderFire
 from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.tenderise import Tenderised
 
@@ -50,7 +51,7 @@ class SlowHeat:
 @dataclass(frozen=True)
 class Fire:
     """What a fire did: the film, read; when each member leaves it [s]; the timer [s]; weights of
-    the members after what was seen under it, (members,).
+    the members after what was seen under it, (members,). under : as advice asks of it.
     """
 
     stage: str
@@ -65,6 +66,7 @@ class Fire:
     timer_s: float
     strip_index: Array
     coats: int
+    under: UnderFire
 
 
 @dataclass(frozen=True)

@@ -312,6 +312,21 @@ def every_stage(stages: Sequence[Stage], at: str = "stages") -> Iterator[tuple[s
                 yield from every_stage(share.stages, f"{here}.shares.{tail}.stages")
 
 
+def paths(stages: tuple[Stage, ...], at: str = "/stages") -> dict[str, str]:
+    """JSON Pointer of every stage by its id; those of rounds by the id of each round."""
+    found: dict[str, str] = {}
+    for place, stage in enumerate(stages):
+        here = f"{at}/{place}"
+        found[stage.id] = here
+        if isinstance(stage, Rounds):
+            for inner, path in paths(stage.stages, f"{here}/stages").items():
+                found |= {f"{inner}.{turn}": path for turn in range(1, stage.times + 1)}
+        elif isinstance(stage, Split):
+            for tail, share in enumerate(stage.shares):
+                found |= paths(share.stages, f"{here}/shares/{tail}/stages")
+    return found
+
+
 def unrolled(stages: Sequence[Stage]) -> tuple[Stage, ...]:
     """The stages one after the other: each round has ids of its own, "baste.2" the second time."""
     found: list[Stage] = []

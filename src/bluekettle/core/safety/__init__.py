@@ -4,7 +4,8 @@ unfavourable bound.
 Never imports calibration: a fit must not loosen a threshold.
 """
 
-from bluekettle.core.safety.plan import PlanWatchOut, plan_watch_outs
+from bluekettle.core.safety.plan import plan_watch_outs
+from bluekettle.core.safety.plan_base import PlanWatchOut
 from bluekettle.core.safety.rules import watch_outs
 from bluekettle.core.safety.watch import LEVELS, USUAL_GUIDANCE, WatchOut
 

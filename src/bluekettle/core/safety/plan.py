@@ -1,9 +1,8 @@
-"""Rules that a plan's forecast can break. A repair is a JSON Patch (RFC 6902) of its document."""
+"""Rules that a plan's forecast can break."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -12,12 +11,9 @@ from bluekettle.core.chain import (
     Heat,
     Marinate,
     PlanForecast,
-    Rounds,
     SlowHeat,
-    Split,
-    Stage,
-    TakeApart,
     heat_row,
+    paths,
 )
 from bluekettle.core.chain.food import Food, dish_now, raw_food
 from bluekettle.core.glaze import draw_members
@@ -29,6 +25,18 @@ from bluekettle.core.safety.gates import (
     LOW_AND_SLOW,
     MOST_LOGS,
 )
+from bluekettle.core.safety.plan_base import (
+    Found,
+    Patch,
+    PlanWatchOut,
+    Rule,
+    apart_of,
+    heats_of,
+    put,
+    slow_heats_of,
+)
+from bluekettle.core.safety.plan_gear import GEAR_RULES
+from bluekettle.core.safety.plan_heats import HEAT_RULES
 from bluekettle.core.safety.vessel import FROTHY, NEARLY_FULL, OPENING
 from bluekettle.core.safety.watch import LEVELS
 from bluekettle.core.stages import fits_of
@@ -41,63 +49,6 @@ FRESH_MOST_H = 48.0  # in the fridge, raw: the usual guidance for cuts is three 
 TOUGH = 0.5  # chance of the bite under which it is told (design)
 HOPELESS = 0.2  # and under which pulling it apart is a stop (design)
 OUTDOORS = ("smoker", "grill", "charcoal")
-Patch = tuple[dict[str, object], ...]
-
-
-@dataclass(frozen=True)
-class PlanWatchOut:
-    """One warning at its stage ("" for the whole plan). `repair` is a JSON Patch of the document,
-    empty where one tap cannot help.
-    """
-
-    id: str
-    level: str
-    stage: str
-    message: str
-    why: str
-    source: str
-    repair: Patch = ()
-    repair_says: str = ""
-
-
-Found = Iterator[PlanWatchOut]
-Rule = Callable[[PlanForecast], Found]
-
-
-def paths(stages: tuple[Stage, ...], at: str = "/stages") -> dict[str, str]:
-    """JSON Pointer of every stage by its id; those of rounds by the id of each round."""
-    found: dict[str, str] = {}
-    for place, stage in enumerate(stages):
-        here = f"{at}/{place}"
-        found[stage.id] = here
-        if isinstance(stage, Rounds):
-            for inner, path in paths(stage.stages, f"{here}/stages").items():
-                found |= {f"{inner}.{turn}": path for turn in range(1, stage.times + 1)}
-        elif isinstance(stage, Split):
-            for tail, share in enumerate(stage.shares):
-                found |= paths(share.stages, f"{here}/shares/{tail}/stages")
-    return found
-
-
-def put(path: str, given: object) -> dict[str, object]:
-    """One operation of a patch: this value at this place."""
-    return {"op": "add", "path": path, "value": given}
-
-
-def heats_of(f: PlanForecast) -> list[Heat]:
-    """Every heat, with its timer."""
-    return [one.stage for one in f.walk.passed if isinstance(one.stage, Heat)]
-
-
-def slow_heats_of(f: PlanForecast) -> list[Heat]:
-    """Heats that go on for as long as it takes, not until a look."""
-    every = [s for s in heats_of(f) if heat_row(s.heat).slow is not None]
-    return [s for s in every if s.until.by != "colour"]
-
-
-def apart_of(f: PlanForecast) -> list[TakeApart]:
-    """Every time it is taken apart."""
-    return [one.stage for one in f.walk.passed if isinstance(one.stage, TakeApart)]
 
 
 def core_safe(f: PlanForecast) -> Found:
@@ -530,6 +481,8 @@ PLAN_RULES: tuple[Rule, ...] = (
     openings,
     windows,
     waits,
+    *HEAT_RULES,
+    *GEAR_RULES,
     leftovers,
 )
 

@@ -18,7 +18,8 @@ class FinishKind:
     : all kitchen
     figures that enter. gentle, fierce : ends of the dial that advice looks at.
     preheat : the kitchen figure of its heating up [min]. vent, away : as in `Heat`. sides : broad
-    sides it heats at once. The rest are words.
+    sides it heats at once. calmer : how it is made gentler while food is in it. elsewhere : the
+    finish that food is moved to from it. The rest are words.
     """
 
     key: str
@@ -42,6 +43,8 @@ class FinishKind:
     where: str
     off: str
     hot_thing: str
+    calmer: str
+    elsewhere: str
     appliance: Row
 
 
@@ -71,6 +74,8 @@ def finish_kind(key: str) -> FinishKind:
         line["where"],
         line["off"],
         line["hot_thing"],
+        line["calmer"],
+        line["elsewhere"],
         row("appliances", line["appliance"]),
     )
 

@@ -142,6 +142,26 @@ class Below:
             self, deep_c=float(np.median(self.deep_c)), dried=dried, lying=first_of(self.lying)
         )
 
+    def alike(self, members: int) -> Below:
+        """What the median member has, for so many members."""
+        likely = self.median()
+        return replace(likely, lying=repeated(likely.lying, members))
+
+
+@dataclass(frozen=True)
+class UnderFire:
+    """One fire as it is asked what else could be done: the dish with its finish, what its film lies
+    on, and the coats and turns that are planned.
+    """
+
+    dish: Dish
+    below: Below
+    acts: tuple[Act, ...]
+
+    def likely(self) -> UnderFire:
+        """The median member alone."""
+        return replace(self, below=self.below.median())
+
 
 def first_of(lying: Lying | None) -> Lying | None:
     """What lies on the first member, which is the median one."""
@@ -149,6 +169,18 @@ def first_of(lying: Lying | None) -> Lying | None:
         return None
     return lying._replace(
         surface=lying.surface[:1], film=lying.film[:1], coats=lying.coats[:1], leaves=None
+    )
+
+
+def repeated(lying: Lying | None, members: int) -> Lying | None:
+    """What lies on the first member, on each of so many."""
+    if lying is None:
+        return None
+    return lying._replace(
+        surface=np.repeat(lying.surface[:1], members, axis=0),
+        film=np.repeat(lying.film[:1], members, axis=0),
+        coats=np.repeat(lying.coats[:1], members, axis=0),
+        leaves=None,
     )
 
 

@@ -40,6 +40,7 @@ from bluekettle.core.stages.figures import figures
 from bluekettle.core.stages.finishing import (
     LEAST_S,
     Below,
+    UnderFire,
     coating_of,
     pull_times,
     run_dish_finish,
@@ -150,6 +151,12 @@ class Forecast:
     warm_s: float
     slack_s: float = 0.0
     notes: tuple[str, ...] = field(default_factory=tuple)
+
+    @property
+    def under(self) -> UnderFire:
+        """Its finish, as advice asks of it."""
+        below = Below(self.deep_c, self.surface_c, self.dried)
+        return UnderFire(self.dish, below, self.finish.acts)
 
 
 def forecast(dish: Dish, available_s: float | None = None, draws: Draws | None = None) -> Forecast:

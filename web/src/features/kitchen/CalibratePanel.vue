@@ -53,8 +53,9 @@ const minutes = (s: number | null) => (s === null ? 'later than 60 min' : stopwa
 watch(
   sauces,
   (found) => {
-    const tonight = plan.dish?.sauce
-    const own = tonight && typeof tonight === 'object' ? tonight.sauce_id : null
+    const tonight = (plan.chain?.layers ?? []).map((layer) => layer.sauce)
+    const ids = tonight.map((one) => (one && typeof one === 'object' ? one.sauce_id : null))
+    const own = ids.find((id) => id !== null && id !== undefined)
     sauce.value ??= (found.find((s) => s.id === own) ?? found[0])?.id ?? null
   },
   { immediate: true },

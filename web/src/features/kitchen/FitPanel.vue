@@ -6,8 +6,8 @@ import {
   api,
   fetched,
   type Appliance,
+  type Chain,
   type Choices,
-  type Dish,
   type Fit,
   type Problem,
 } from '@/api/client'
@@ -22,15 +22,15 @@ const props = defineProps<{
   appliance: Appliance
   inside: NonNullable<Appliance['inside']>
   choices: Choices
-  dish: Dish | null
+  food: Chain['food'] | null
 }>()
 const SOON_MS = 150
 const AGAIN_MS = 15_000
-const cut = ref(props.dish?.cut ?? props.choices.cuts[0]!.key)
-const mass = ref<number | null>(Number(props.dish?.mass_kg ?? props.choices.cuts[0]!.mass_kg))
-const pieces = ref<number | null>(Number(props.dish?.pieces ?? props.choices.cuts[0]!.pieces))
+const cut = ref(props.food?.cut ?? props.choices.cuts[0]!.key)
+const mass = ref<number | null>(Number(props.food?.mass_kg ?? props.choices.cuts[0]!.mass_kg))
+const pieces = ref<number | null>(Number(props.food?.pieces ?? props.choices.cuts[0]!.pieces))
 const thick = ref<number | null>(
-  Number(props.dish?.thickness_mm ?? props.choices.cuts[0]!.thickness_mm),
+  Number(props.food?.thickness_mm ?? props.choices.cuts[0]!.thickness_mm),
 )
 const trivet = ref<number | null>(0)
 const LYING = [

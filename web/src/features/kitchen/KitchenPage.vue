@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { useChoices, useDraft, useEffects } from '@/features/plan'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import AsideNote from '@/shared/ui/AsideNote.vue'
 import PickField from '@/shared/ui/PickField.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -28,9 +29,10 @@ const {
 const choices = useChoices().data
 const plan = useDraft()
 // What each assumed figure is worth on tonight's plan; asked again when something is entered.
+const { inKitchen } = useKitchenFigures()
 const effects = useEffects(
-  () => plan.dish,
-  () => JSON.stringify([plan.dish, kitchen.value?.figures, kitchen.value?.learnt]),
+  () => (plan.chain ? inKitchen(plan.chain) : undefined),
+  () => kitchen.value !== undefined,
 )
 const asking = ref(true)
 const kind = ref('')
@@ -108,7 +110,7 @@ async function put() {
           :appliance="appliance"
           :inside="appliance.inside"
           :choices="choices"
-          :dish="plan.dish"
+          :food="plan.chain?.food ?? null"
         />
       </div>
       <SettingsStrip :settings="kitchen.settings" :gear="kitchen.gear" @settle="settle" />

@@ -338,7 +338,7 @@ describe('the kitchen', () => {
   it('lays tonight’s food into the vessel and says what stands in the way', async () => {
     const asked = serve({ 'POST /fit': [200, fit] })
     const page = part(FitPanel, {
-      props: { appliance: pot, inside: pot.inside!, choices, dish: null },
+      props: { appliance: pot, inside: pot.inside!, choices, food: null },
     })
     await settle()
     expect(asked[0]!.body).toMatchObject({

@@ -2,8 +2,7 @@
 import { computed } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
-import { api, fetched, type Chain, type Cook, type Dish, type Problem } from '@/api/client'
-import { useChainDraft } from '@/features/chain'
+import { api, fetched, type Chain, type Cook, type Problem } from '@/api/client'
 import { useDraft } from '@/features/plan'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -15,7 +14,6 @@ import { outcomeWords, whenWords } from './words'
 const route = useRoute()
 const router = useRouter()
 const draft = useDraft()
-const chain = useChainDraft()
 const query = useQuery<Cook, Problem>({
   queryKey: ['cook', Number(route.params.id), 'log'],
   queryFn: () =>
@@ -27,13 +25,8 @@ const problem = query.error
 const pulled = computed(() => cook.value?.summary.strip?.pulled_s ?? null)
 
 function again() {
-  const kept = cook.value!.dish as unknown
-  if ((kept as Chain).format === 'kettle.dish/2') {
-    chain.begin({ ...(kept as Chain), serve_at: null, sightings: {} })
-    void router.push('/steps')
-    return
-  }
-  draft.begin({ ...(cook.value!.dish as unknown as Dish), serve_at: null, sightings: [] })
+  const kept = cook.value!.dish as unknown as Chain
+  draft.begin({ ...kept, serve_at: null, sightings: {} })
   void router.push('/plan')
 }
 </script>

@@ -51,8 +51,8 @@ describe('the log', () => {
     await page.get("[data-test='again']").trigger('click')
     await flushPromises()
     expect(router.currentRoute.value.path).toBe('/plan')
-    expect(JSON.parse(localStorage.getItem('kettle-draft')!)).toMatchObject({
-      cut: 'beef-short-ribs',
+    expect(JSON.parse(localStorage.getItem('kettle-chain')!)).toMatchObject({
+      food: { cut: 'beef-short-ribs' },
       serve_at: null,
     })
   })

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Forecast } from '@/api/client'
+import type { ChainForecast } from '@/api/client'
 
-/** What is in the dish that somebody may not eat. */
-defineProps<{ forecast: Forecast }>()
+/** What is in it that somebody may not eat. */
+defineProps<{ forecast: ChainForecast }>()
 </script>
 
 <template>
@@ -19,14 +19,13 @@ defineProps<{ forecast: Forecast }>()
 </template>
 
 <style scoped>
+section {
+  margin-top: 30px;
+}
 p {
-  margin: 4px 0;
+  margin: 6px 0;
 }
 .unknown {
   color: var(--kettle-careful);
-  font-weight: 700;
-}
-section {
-  margin-bottom: 24px;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Assumed, Dish, Effect, Kitchen } from '@/api/client'
+import type { Assumed, Effect, Figures, Kitchen } from '@/api/client'
 import { effectWords, knownWords, matters, weight } from './effects'
 import KitchenField from './KitchenField.vue'
 
@@ -8,7 +8,7 @@ import KitchenField from './KitchenField.vue'
 const props = defineProps<{
   assumed: Assumed[]
   /** What the plan itself says of its kitchen. */
-  stated: Dish['kitchen']
+  stated: Figures
   /** All figures, with their words. */
   figures: Assumed[]
   effects: Effect[]
@@ -94,7 +94,7 @@ p {
   margin: 4px 0 8px;
 }
 .effect {
-  margin: -6px 0 6px;
+  margin: 2px 0 8px;
   font-size: 0.95rem;
   color: var(--kettle-ink-soft);
 }

@@ -1,26 +1,26 @@
 <script setup lang="ts">
 import { computed, ref, useId } from 'vue'
 import { useElementSize } from '@vueuse/core'
-import type { Forecast } from '@/api/client'
+import type { ChainForecast } from '@/api/client'
 import { clock, duration, span } from '@/shared/format/time'
-import { besideLink, fillOf, links, rootOf } from './chain'
+import { besideLink, fillOf, links, rootOf } from './links'
 
-const props = defineProps<{ forecast: Forecast }>()
+const props = defineProps<{ forecast: ChainForecast }>()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
 const id = useId()
 const full = computed(() => Math.max(300, width.value || 300))
-const line = computed(() => links(props.forecast.stages, full.value))
+const line = computed(() => links(props.forecast.links, full.value))
 const beside = computed(() =>
-  props.forecast.stages
+  props.forecast.links
     .filter((s) => !s.serial)
-    .map((s) => besideLink(s, props.forecast.stages, full.value)),
+    .map((s) => besideLink(s, props.forecast.links, full.value)),
 )
 const headline = computed(
   () => (props.forecast.headline_s / props.forecast.total.likely_s) * full.value,
 )
 const inOrder = computed(() =>
-  [...props.forecast.stages].sort((a, b) => a.starts_at.localeCompare(b.starts_at)),
+  [...props.forecast.links].sort((a, b) => a.starts_at.localeCompare(b.starts_at)),
 )
 const shortName: Record<string, string> = {
   hold: 'timer',

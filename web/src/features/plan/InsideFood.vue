@@ -1,66 +1,63 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import type { Forecast } from '@/api/client'
+import type { ChainForecast } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
-import { temperature } from '@/shared/format/units'
 import { duration } from '@/shared/format/time'
-import TracesChart from './TracesChart.vue'
+import { temperature } from '@/shared/format/units'
 
-defineProps<{ forecast: Forecast }>()
+/** What each slow heat does, how tender and how hot it comes out, and what sauce it takes. */
+defineProps<{ forecast: ChainForecast }>()
 const { degrees } = useUnits()
-const open = ref(false)
+const percent = (share: number) => `${Math.round(share * 100)} %`
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>
   <section>
     <h2>Inside the food</h2>
     <dl class="figure">
-      <dt>Timer</dt>
-      <dd>{{ duration(forecast.timer_s) }} at {{ temperature(forecast.target_c, degrees) }}</dd>
-      <dt>Tender enough</dt>
-      <dd>
-        {{ Math.round(forecast.tenderness.enough * 100) }} % likely
-        <small
-          >cook value {{ Math.round(forecast.tenderness.likely) }}, how tender; wanted
-          {{ Math.round(forecast.tenderness.target) }}</small
-        >
-      </dd>
+      <template v-for="slow in forecast.slow_heats" :key="slow.stage">
+        <dt>{{ capital(slow.name) }}</dt>
+        <dd>
+          {{ duration(slow.timer_s) }} at {{ temperature(slow.target_c, degrees) }}
+          <small v-if="slow.liquid_l !== null">
+            {{ slow.liquid_l }} L of liquid<template v-if="slow.fill"
+              >, {{ slow.fill.liquid_after_l.toFixed(2) }} L with the juices;
+              {{ percent(slow.fill.share) }} full, its line at
+              {{ percent(slow.fill.line) }}</template
+            >
+          </small>
+          <small v-if="slow.lost_share > 0.02">
+            {{ percent(slow.lost_share) }} of its weight leaves as steam
+          </small>
+        </dd>
+      </template>
+      <template v-if="forecast.tenderness">
+        <dt>Tender enough</dt>
+        <dd>
+          {{ percent(forecast.tenderness.enough) }} likely
+          <small
+            >cook value {{ Math.round(forecast.tenderness.likely) }}, how tender; wanted
+            {{ Math.round(forecast.tenderness.target) }}</small
+          >
+        </dd>
+      </template>
       <dt>Middle reaches</dt>
       <dd>
-        {{ temperature(forecast.safety.core_likely_c, degrees) }}
+        {{ temperature(forecast.inside.core_likely_c, degrees) }}
         <small>an expectation, not a reading</small>
       </dd>
-      <template v-if="(forecast.lost_share ?? 0) > 0.02"
-        ><dt>Leaves as steam</dt>
-        <dd>
-          {{ Math.round((forecast.lost_share ?? 0) * 100) }} % of its weight
-          <small>open heat dries as it makes tender</small>
-        </dd></template
-      >
-      <template v-if="forecast.fill"
-        ><dt>Liquid</dt>
-        <dd>
-          {{ forecast.liquid_l }} L
-          <small
-            >{{ forecast.fill.liquid_after_l.toFixed(2) }} L with the juices;
-            {{ Math.round(forecast.fill.share * 100) }} % full, line at
-            {{ Math.round(forecast.fill.line * 100) }} %</small
-          >
-        </dd></template
-      >
-      <template v-if="forecast.sauce_g"
-        ><dt>Glaze needed</dt>
-        <dd>{{ forecast.sauce_g }} g <small>for all coats, both sides</small></dd></template
-      >
+      <template v-for="layer in forecast.layers" :key="layer.layer">
+        <dt>{{ capital(layer.name) }}</dt>
+        <dd>{{ Math.round(layer.grams) }} g <small>on the food, in all</small></dd>
+      </template>
     </dl>
-    <el-button class="plain-button no-print" :aria-expanded="open" @click="open = !open">
-      {{ open ? 'Hide' : 'Show' }} the heat going in
-    </el-button>
-    <TracesChart v-if="open" :forecast="forecast" />
   </section>
 </template>
 
 <style scoped>
+section {
+  margin-top: 30px;
+}
 dl {
   display: grid;
   grid-template-columns: auto 1fr;

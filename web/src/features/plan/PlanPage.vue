@@ -1,154 +1,276 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
-import { api, ask, type Dish } from '@/api/client'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { onKeyStroke } from '@vueuse/core'
+import AllergenNote from './AllergenNote.vue'
+import ChainLine from './ChainLine.vue'
+import PlanVerdict from './PlanVerdict.vue'
+import SightWindow from './SightWindow.vue'
 import { useClock } from '@/shared/composables/useClock'
+import { duration } from '@/shared/format/time'
 import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import AllergenNote from './AllergenNote.vue'
-import DishAssumed from './DishAssumed.vue'
-import BestRepair from './BestRepair.vue'
-import ChainLine from './ChainLine.vue'
-import CookSentence from './CookSentence.vue'
+import PlanAssumed from './PlanAssumed.vue'
+import CourseLine from './CourseLine.vue'
+import PlanSentence from './PlanSentence.vue'
+import PlanStart from './PlanStart.vue'
+import PlanWarnings from './PlanWarnings.vue'
+import FaultEditor from './FaultEditor.vue'
 import InsideFood from './InsideFood.vue'
-import PlanShelf from './PlanShelf.vue'
-import PlanVerdict from './PlanVerdict.vue'
-import SightWindow from './SightWindow.vue'
-import StartDialog from './StartDialog.vue'
-import WhyHeat from './WhyHeat.vue'
-import WatchOuts from './WatchOuts.vue'
-import { usePlan } from './usePlan'
+import OwnPlans from './OwnPlans.vue'
+import RightVerdict from './RightVerdict.vue'
+import PastVersions from './PastVersions.vue'
+import TemplateShelf from './TemplateShelf.vue'
+import WhyFire from './WhyFire.vue'
+import { usePlan, useTemplates } from './usePlan'
 
 const route = useRoute()
-const plan = usePlan(() => (route.params.id ? Number(route.params.id) : undefined))
-const { draft, known, inKitchen, choices, forecast, problem, faults, stale, opened } = plan
+const router = useRouter()
+const { draft, complete, choices, forecast, problem, stale, keeping, leave, refresh } = usePlan(
+  () => (route.params.id ? Number(route.params.id) : undefined),
+)
+const templates = useTemplates()
 const now = useClock(10_000)
-const why = ref(false)
-const settling = ref(false)
-const dialog = ref<InstanceType<typeof StartDialog>>()
-const complete = computed(() => (draft.dish ? inKitchen(draft.dish) : undefined))
-const send = (accepted: { stop: string; reason: string }[], when: 'now' | 'planned') =>
-  ask(() =>
-    api.POST('/api/v1/cooks', {
-      body: { dish: complete.value!, plan_id: draft.planId, when, accepted },
-    }),
-  )
-const blocked = computed(() => stale.value || Boolean(problem.value) || dialog.value?.busy)
+const starter = ref<InstanceType<typeof PlanStart>>()
+const faults = computed(() => problem.value?.errors ?? [])
+const blocked = computed(() => stale.value || Boolean(problem.value) || starter.value?.busy())
+const fires = computed(() =>
+  (forecast.value?.fires ?? []).map((fire) => ({
+    ...fire,
+    says: capital(forecast.value!.sentence.find((one) => one.stage === fire.stage)?.text ?? ''),
+  })),
+)
+
+// The address is that of the plan, once it is kept as one.
+const toPlan = (id: number | null) => void router.replace(id ? `/plan/${id}` : '/plan')
+watch(() => draft.planId, toPlan)
+onMounted(() => !route.params.id && draft.planId && toPlan(draft.planId))
+
+/** The fire that is asked about. */
+const why = ref('')
+const name = ref('')
+watch(
+  () => draft.chain?.name,
+  (told) => (name.value = told ?? ''),
+  { immediate: true },
+)
+const rename = () => draft.edit((next) => (next.name = name.value.trim()))
+
+function capital(text: string) {
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
+onKeyStroke('z', (event) => {
+  if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).closest('input')) return
+  event.preventDefault()
+  if (event.shiftKey) draft.redo()
+  else draft.undo()
+})
 </script>
 
 <template>
-  <div class="page plan">
-    <h1 class="visually-hidden">Plan</h1>
-    <p v-if="!forecast && draft.dish && !problem" class="quiet" role="status">
-      Working out the times…
-    </p>
-    <ProblemNote
-      v-if="problem && !problem.errors?.length"
-      :problem="problem"
-      again
-      @again="plan.refresh"
-    />
-    <ChangedNote
-      v-if="plan.changed.value"
-      what="This plan"
-      @theirs="plan.takeTheirs"
-      @mine="plan.keepMine"
-    />
-    <section v-if="opened && !draft.dish" class="empty">
-      <h2>No dish yet.</h2>
-      <p>Nine taps make one.</p>
-      <RouterLink to="/" class="ember-button">What is on the counter?</RouterLink>
-    </section>
-    <template v-if="draft.dish && complete && choices">
-      <CookSentence :dish="draft.dish" :choices="choices" :faults="faults" :now="now" />
-      <template v-if="forecast">
+  <div class="page chain-page">
+    <ProblemNote v-if="keeping.missing.value" :problem="keeping.missing.value" />
+    <template v-if="!draft.chain">
+      <h1>What shall it go through?</h1>
+      <p class="lead">Heats, waits and hands in a row. Pick one that is near, then change it.</p>
+      <p v-if="draft.left" class="back">
+        <el-button class="plain-button" data-test="back" @click="draft.begin(draft.left)">
+          Back to “{{ draft.left.name || 'what you had' }}”, as you changed it
+        </el-button>
+      </p>
+      <ProblemNote
+        v-if="templates.error.value"
+        :problem="templates.error.value"
+        again
+        @again="templates.refetch()"
+      />
+      <p v-else-if="!templates.data.value" class="quiet" role="status">Looking on the shelf…</p>
+      <template v-else>
+        <OwnPlans @pick="draft.begin" />
+        <h2>To begin with</h2>
+        <TemplateShelf :templates="templates.data.value" @pick="draft.begin" />
+      </template>
+    </template>
+    <template v-else>
+      <h1 class="visually-hidden">{{ draft.chain.name || 'Plan' }}</h1>
+      <el-input
+        v-model="name"
+        class="name no-print"
+        maxlength="80"
+        placeholder="a name for it"
+        aria-label="What you call it"
+        data-test="name"
+        @change="rename"
+      />
+      <div class="tools no-print">
+        <el-button class="plain-button" data-test="shelf" @click="leave()"> Another way </el-button>
+        <el-button
+          class="plain-button"
+          :disabled="!draft.canUndo"
+          data-test="undo"
+          @click="draft.undo()"
+        >
+          Undo
+        </el-button>
+        <el-button
+          class="plain-button"
+          :disabled="!draft.canRedo"
+          data-test="redo"
+          @click="draft.redo()"
+        >
+          Redo
+        </el-button>
+        <RouterLink to="/plan/page" class="plain-button el-button" data-test="fridge">
+          One page for the fridge
+        </RouterLink>
+        <RouterLink to="/plan/compare" class="plain-button el-button" data-test="compare">
+          Compare
+        </RouterLink>
+        <PastVersions v-if="draft.planId" :plan-id="draft.planId" :now="now" />
+      </div>
+      <ChangedNote
+        v-if="keeping.changed.value"
+        what="This one"
+        @theirs="keeping.takeTheirs"
+        @mine="keeping.keepMine"
+      />
+      <p v-if="keeping.unkept.value && !problem" class="unkept" role="alert" data-test="unkept">
+        <b>This change is only on this device yet:</b> {{ keeping.unkept.value.detail }}
+      </p>
+      <p v-if="!forecast && !problem" class="quiet" role="status">Working out the times…</p>
+      <ProblemNote v-if="problem && !faults.length" :problem="problem" again @again="refresh()" />
+      <template v-if="forecast && choices">
+        <PlanSentence :forecast="forecast" :choices="choices" :faults="faults" :now="now" />
         <div :class="{ stale: stale || problem }" :aria-busy="stale">
           <PlanVerdict
             :forecast="forecast"
             :now="now"
             :blocked="blocked"
-            @start="dialog?.begin()"
+            @start="starter?.begin()"
           />
-          <StartDialog
-            ref="dialog"
-            v-model="settling"
-            :forecast="forecast"
-            :serve-at="complete.serve_at"
-            :send="send"
-            :now="now"
-            @repair="draft.change($event as Partial<Dish>)"
-          />
-          <ProblemNote v-if="dialog?.problem && !settling" :problem="dialog.problem" />
-          <BestRepair :dish="complete" :glaze="forecast.glaze" />
+          <RightVerdict :forecast="forecast" :chain="complete!" :stale="stale" />
+          <PlanStart ref="starter" :forecast="forecast" :chain="complete!" :now="now" />
           <ChainLine :forecast="forecast" />
-          <section class="glaze">
-            <h2>Under the heat</h2>
-            <SightWindow :glaze="forecast.glaze" />
-            <GlazeStrip :glaze="forecast.glaze" />
+          <CourseLine :forecast="forecast" />
+          <section v-for="fire in fires" :key="fire.stage" class="fire">
+            <h2>{{ fire.says }}</h2>
+            <SightWindow v-if="fire.by === 'colour'" :glaze="fire.glaze" />
+            <p v-else class="figure">
+              By the clock: {{ duration(fire.timer_s) }}. I call you when they are over.
+            </p>
+            <GlazeStrip :glaze="fire.glaze" compact />
             <el-button
-              class="plain-button no-print"
-              :aria-expanded="why"
-              data-test="why"
-              @click="why = !why"
+              class="plain-button why no-print"
+              :aria-expanded="why === fire.stage"
+              :data-test="`why-${fire.stage}`"
+              @click="why = why === fire.stage ? '' : fire.stage"
             >
-              {{ why ? 'Enough of the why' : 'Why this heat?' }}
+              {{ why === fire.stage ? 'Enough of the why' : 'Why this heat?' }}
             </el-button>
-            <WhyHeat
-              v-if="why && !stale"
-              :dish="draft.dish"
+            <WhyFire
+              v-if="why === fire.stage && !blocked"
+              :fire="fire"
+              :chain="complete!"
               :choices="choices"
-              :glaze="forecast.glaze"
             />
           </section>
           <div class="two">
-            <WatchOuts :list="forecast.watch_outs" :guidance="forecast.guidance" />
+            <PlanWarnings :forecast="forecast" />
             <div>
               <AllergenNote :forecast="forecast" />
               <InsideFood :forecast="forecast" />
-              <DishAssumed
+              <PlanAssumed
                 :forecast="forecast"
-                :dish="draft.dish"
+                :chain="complete!"
                 :choices="choices"
-                :kitchen="known"
+                :stale="Boolean(blocked)"
               />
             </div>
           </div>
         </div>
       </template>
+      <FaultEditor v-else-if="faults.length && choices" :faults="faults" :choices="choices" />
     </template>
-    <PlanShelf v-if="opened" :current="draft.planId" />
   </div>
 </template>
 
 <style scoped>
-.plan {
+.chain-page {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 18px;
+  gap: 16px;
+}
+h1 {
+  font-size: 2.3rem;
+  margin: 8px 0 0;
+}
+.lead {
+  margin: 0 0 8px;
+  font-size: 1.15rem;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.tools .el-button {
+  margin: 0;
+  text-decoration: none;
+}
+.name {
+  --el-input-height: 52px;
+  max-width: 760px;
+  margin-bottom: -6px;
+}
+.name :deep(.el-input__wrapper) {
+  padding: 0;
+  border: 0;
+  border-bottom: 2px dotted var(--kettle-line);
+  border-radius: 0;
+  background: none;
+  box-shadow: none;
+}
+.name :deep(.el-input__wrapper.is-focus) {
+  border-bottom: 3px solid var(--kettle-ember);
+}
+.name :deep(input) {
+  font: 700 1.35rem var(--kettle-display);
+}
+.unkept {
+  margin: 0;
+  padding: 10px 18px;
+  border-radius: 14px;
+  background: var(--kettle-careful-soft);
 }
 .stale {
   opacity: 0.45;
   transition: opacity 0.2s;
 }
-.glaze {
-  margin-top: 30px;
+.fire {
+  margin-top: 26px;
+}
+.fire h2 {
+  font-size: 1.3rem;
+}
+.fire p {
+  margin: 4px 0 10px;
 }
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
   gap: 40px;
-  margin-top: 30px;
-}
-.empty .ember-button {
-  display: inline-flex;
-  align-items: center;
-  text-decoration: none;
 }
 @media (max-width: 860px) {
   .two {
     grid-template-columns: minmax(0, 1fr);
-    gap: 26px;
+    gap: 0;
+  }
+}
+@media (max-width: 640px) {
+  h1 {
+    font-size: 1.7rem;
   }
 }
 </style>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Forecast } from '@/api/client'
+import type { ChainForecast } from '@/api/client'
 import { clock, day, duration, secondsUntil } from '@/shared/format/time'
-import { rootOf } from './chain'
+import { rootOf } from './links'
 
-const props = defineProps<{ forecast: Forecast; now: Date; blocked?: boolean }>()
+const props = defineProps<{ forecast: ChainForecast; now: Date; blocked?: boolean }>()
 defineEmits<{ start: [] }>()
 
-const least = computed(() => props.forecast.stages.find((s) => s.key === props.forecast.least_sure))
+const least = computed(() => props.forecast.links.find((s) => s.key === props.forecast.least_sure))
 const early = computed(() => secondsUntil(props.forecast.start_at, props.now) / 60)
 const startWords = computed(() =>
   early.value > 2 ? `Start at ${clock(props.forecast.start_at)}` : 'Start now',

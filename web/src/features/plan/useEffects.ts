@@ -1,20 +1,22 @@
 import { computed } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
-import { api, fetched, type Dish, type Effect, type Problem } from '@/api/client'
-import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
+import { api, fetched, type Chain, type Effect, type Problem } from '@/api/client'
 import { useLast } from '@/shared/composables/useLast'
 
-/** What each assumed figure is worth on a dish. Asked anew only when `mark` changes: it takes many forecasts. */
-export function useEffects(dish: () => Dish | null, mark: () => string) {
-  const { known, inKitchen } = useKitchenFigures()
+/** What each assumed figure is worth on a plan. It takes many forecasts: asked while `ready`. */
+export function useEffects(plan: () => Chain | undefined, ready: () => boolean) {
+  const body = computed(() => {
+    const asked = plan()
+    return asked ? JSON.stringify({ ...asked, serve_at: null, name: '' }) : ''
+  })
   const { data } = useQuery<Effect[], Problem>({
-    queryKey: ['effects', computed(mark)],
+    queryKey: ['effects', body],
     queryFn: async ({ signal }) => {
-      const body = inKitchen(dish()!)
-      const answer = await fetched(api.POST('/api/v1/forecasts/effects', { body, signal }))
+      const asks = JSON.parse(body.value) as Chain
+      const answer = await fetched(api.POST('/api/v1/forecasts/effects', { body: asks, signal }))
       return answer.effects
     },
-    enabled: computed(() => known.value !== undefined && dish() !== null),
+    enabled: computed(() => Boolean(body.value) && ready()),
     staleTime: Infinity,
     retry: false,
   })

@@ -6,7 +6,7 @@ import {
   useQueryClient,
   type QueryClient,
 } from '@tanstack/vue-query'
-import { api, fetched, type Chain, type Dish, type Problem } from '@/api/client'
+import { api, fetched, type Chain, type Problem } from '@/api/client'
 
 /** Ask for the kept plans anew. A first answer that is still on its way is older than the change. */
 export async function askPlansAgain(client: QueryClient) {
@@ -14,15 +14,15 @@ export async function askPlansAgain(client: QueryClient) {
   await client.invalidateQueries({ queryKey: ['plans'] })
 }
 
-/** Kept plans of one format, a page at a time, the newest first; by the words of a title. */
-export function usePlans(search: Ref<string>, format: 'kettle.dish/1' | 'kettle.dish/2') {
+/** Kept plans, a page at a time, the newest first; by the words of a title. */
+export function usePlans(search: Ref<string>) {
   const client = useQueryClient()
   const query = useInfiniteQuery({
-    queryKey: ['plans', format, search],
+    queryKey: ['plans', search],
     queryFn: ({ pageParam }) =>
       fetched(
         api.GET('/api/v1/plans', {
-          params: { query: { search: search.value, after: pageParam, format } },
+          params: { query: { search: search.value, after: pageParam } },
         }),
       ),
     initialPageParam: '',
@@ -43,7 +43,7 @@ export function usePlans(search: Ref<string>, format: 'kettle.dish/1' | 'kettle.
   }
   /** Keep anew what was let go; where that fails it can be tried again. */
   async function undo() {
-    const dish = dropped.value!.dish as unknown as Dish | Chain
+    const dish = dropped.value!.dish as unknown as Chain
     await fetched(api.POST('/api/v1/plans', { body: { dish } }))
     dropped.value = undefined
     await refresh()

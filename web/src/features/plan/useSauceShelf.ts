@@ -3,10 +3,10 @@ import {
   api,
   ask,
   type Choices,
-  type Dish,
   type KeptSauce,
   type OwnIngredient,
   type Problem,
+  type Sauce,
 } from '@/api/client'
 import { keptSauceForDish } from './keptSauce'
 
@@ -32,18 +32,18 @@ export function useSauceShelf(choices: () => Choices | undefined) {
   ])
 
   /** A shipped sauce by its key, or a copy of one of the cook's own. */
-  async function take(key: string): Promise<{ sauce?: Dish['sauce']; problem?: Problem }> {
+  async function take(key: string): Promise<{ sauce?: Sauce; problem?: Problem }> {
     const own = kept.value.find((one) => key === `kept:${one.id}`)
-    return own ? keptSauceForDish(own) : { sauce: key as Dish['sauce'] }
+    return own ? keptSauceForDish(own) : { sauce: key as Sauce }
   }
   return { offers, take }
 }
 
 /** A bottle of which only the label was read, as a sauce. */
-export function bottled(item: OwnIngredient): NonNullable<Dish['sauce']> {
+export function bottled(item: OwnIngredient): NonNullable<Sauce> {
   return {
     name: item.name,
     lines: [{ ingredient: item.key, mass_g: BOTTLE_G }],
     own: [item],
-  } as NonNullable<Dish['sauce']>
+  } as NonNullable<Sauce>
 }

@@ -5,12 +5,13 @@ import {
   api,
   fetched,
   type Advice,
-  type Dish,
+  type Chain,
+  type ChainForecast,
   type Explorer,
-  type Forecast,
   type Problem,
 } from '@/api/client'
 import { useLast } from '@/shared/composables/useLast'
+import { otherFire } from './otherFire'
 
 const SOON_MS = 250
 const AGAIN_MS = 15_000
@@ -22,48 +23,46 @@ const kept = {
     state.error?.status === 0 ? AGAIN_MS : (false as const),
 }
 
-/** The map, the advice and a second strip beside the first, asked when the dish rests for a moment. */
-export function useWhy(dish: () => Dish, sides: (finish: string) => number) {
+/** The map of one fire, its advice, and a second strip beside the first; asked when the plan rests
+ * for a moment. */
+export function useWhy(chain: () => Chain, stage: () => string) {
   const besideKey = ref('')
   // None of them depends on when it is eaten.
-  const asked = refDebounced(
-    computed(() => JSON.stringify({ ...dish(), serve_at: null })),
-    SOON_MS,
-  )
-  const body = () => JSON.parse(asked.value) as Dish
+  const plan = computed(() => JSON.stringify({ ...chain(), serve_at: null, name: '' }))
+  const asked = refDebounced(plan, SOON_MS)
+  const held = () => JSON.parse(asked.value) as Chain
+  const body = () => ({ chain: held(), stage: stage() })
 
   const map = useQuery<Explorer, Problem>({
-    queryKey: ['explorer', asked],
+    queryKey: ['explorer', asked, computed(stage)],
     queryFn: ({ signal }) => fetched(api.POST('/api/v1/explorer', { body: body(), signal })),
     ...kept,
   })
   const found = useQuery<Advice, Problem>({
-    queryKey: ['advice', asked],
+    queryKey: ['advice', asked, computed(stage)],
     queryFn: ({ signal }) => fetched(api.POST('/api/v1/advice', { body: body(), signal })),
     ...kept,
   })
-
-  /** The same food with another sauce or appliance: "sauce:plum-tea" or "finish:air_fryer". */
-  function other(): Dish {
-    const [field, value] = besideKey.value.split(':') as ['sauce' | 'finish', string]
-    const changed: Dish = { ...body(), [field]: value }
-    if (field === 'sauce') changed.coats = body().coats || 1
-    if (field === 'finish' && sides(value) > 1) changed.flips_min = []
-    return changed
-  }
-  const second = useQuery<Forecast, Problem>({
-    queryKey: ['beside', asked, besideKey],
-    queryFn: ({ signal }) => fetched(api.POST('/api/v1/forecasts', { body: other(), signal })),
+  const second = useQuery<ChainForecast, Problem>({
+    queryKey: ['beside', asked, computed(stage), besideKey],
+    queryFn: ({ signal }) => {
+      const other = otherFire(held(), stage(), besideKey.value)
+      return fetched(api.POST('/api/v1/forecasts', { body: other, signal }))
+    },
     enabled: computed(() => besideKey.value !== ''),
     ...kept,
+  })
+  const beside = computed(() => {
+    const fires = besideKey.value ? second.data.value?.fires : undefined
+    return fires?.find((fire) => fire.stage === stage())?.glaze
   })
 
   return {
     explorer: useLast(map.data),
     advice: useLast(found.data),
-    beside: computed(() => (besideKey.value ? second.data.value?.glaze : undefined)),
+    beside,
     besideKey,
-    problem: computed(() => map.error.value ?? undefined),
+    problem: computed(() => map.error.value ?? second.error.value ?? undefined),
     waiting: computed(() => map.isFetching.value || found.isFetching.value),
   }
 }

@@ -2,19 +2,21 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Dish } from '@/api/client'
+import type { Chain } from '@/api/client'
 import { queries } from '@/app/queries'
-import { choices, dish, forecast, glaze, serve } from '@/__tests__/kitchen'
+import { choices, forecast, plan, serve } from '@/__tests__/kitchen'
 import HeatMap from './HeatMap.vue'
-import WhyHeat from './WhyHeat.vue'
+import WhyFire from './WhyFire.vue'
 import { useDraft } from './draft'
 import { heatText, labels, nearest, runs, settable } from './explorer'
+import { otherFire, putOn, sauceUsed } from './otherFire'
 
 const grid = (rows: number) =>
   Array.from({ length: rows }, (_, r) =>
     Array.from({ length: 60 }, (_, c) => Math.min(5, Math.floor((c + (rows - r) / 4) / 12))),
   )
 const explorer = {
+  stage: 'broil',
   axis: 'rack_m',
   unit: 'm',
   heats: Array.from({ length: 40 }, (_, i) => 0.05 + (i * 0.3) / 39),
@@ -29,9 +31,9 @@ const explorer = {
   present: 0.15,
   pull_s: 400,
 }
-const setting = (finish: string, air_c: number) => ({
-  finish,
-  dial: air_c,
+const setting = (heat: string, dial: number) => ({
+  heat,
+  dial,
   coats_min: null,
   flips_min: [],
   coats: 1,
@@ -40,11 +42,16 @@ const setting = (finish: string, air_c: number) => ({
   opens_s: 320,
   hit: 0.97,
   possible: 1,
-  change: { finish, coats: 1, coat_mm: 0.3, kitchen: { air_fryer_c: air_c } },
-  reason: `At ${air_c}: wider.`,
+  patch: [
+    { op: 'add', path: '/stages/2/heat', value: heat },
+    { op: 'add', path: '/stages/2/dial', value: dial },
+    { op: 'add', path: '/stages/1/mm', value: 0.3 },
+  ],
+  reason: `At ${dial}: wider.`,
 })
 const advice = {
-  now: setting('broiler', 200),
+  stage: 'broil',
+  now: setting('broiler', 0.2),
   choice: setting('air_fryer', 160),
   runners: [setting('air_fryer', 170)],
   none_safe: '',
@@ -95,37 +102,37 @@ describe('the map of heat', () => {
   })
 })
 
-function opened(dish: Dish) {
-  return mount(WhyHeat, {
-    props: { dish, choices, glaze },
+function opened(chain: Chain) {
+  return mount(WhyFire, {
+    props: { fire: forecast.fires[0]!, chain, choices },
     global: { plugins: [[VueQueryPlugin, { queryClient: queries() }]] },
   })
 }
 
 describe('why this heat', () => {
-  it('takes the advice by one tap, and sets another glaze beside the first', async () => {
+  it('takes the advice by one tap, the map by another, and sets a strip beside the first', async () => {
     const asked = serve({
       'POST /explorer': [200, explorer],
       'POST /advice': [200, advice],
       'POST /forecasts': [200, forecast],
     })
     const draft = useDraft()
-    draft.begin({ ...dish })
-    const panel = opened(draft.dish!)
+    draft.begin(plan())
+    const panel = opened(draft.chain!)
     await settle()
+    expect(asked[0]).toMatchObject({ path: '/explorer', body: { stage: 'broil' } })
     expect(panel.text()).toContain('At 160: wider.')
     expect(panel.text()).toContain('30 min before serving: add a return leg')
-    await panel.getComponent('[data-test="beside"]').setValue('finish:air_fryer')
+    await panel.getComponent('[data-test="beside"]').setValue('heat:air_fryer')
     await flushPromises()
-    expect(asked.at(-1)).toMatchObject({ path: '/forecasts', body: { finish: 'air_fryer' } })
+    const beside = asked.at(-1)!.body as Chain
+    expect(beside.stages[2]).toMatchObject({ heat: 'air_fryer', dial: null })
     expect(panel.findAll('.strip')).toHaveLength(1)
+    panel.getComponent(HeatMap).vm.$emit('pick', 0.2)
+    expect(draft.chain!.stages[2]).toMatchObject({ id: 'broil', dial: 0.2 })
     await panel.get("[data-test='advice-0']").trigger('click')
-    expect(draft.dish).toMatchObject({
-      finish: 'air_fryer',
-      coats: 1,
-      coat_mm: 0.3,
-      kitchen: { air_fryer_c: 160 },
-    })
+    expect(draft.chain!.stages[2]).toMatchObject({ heat: 'air_fryer', dial: 160 })
+    expect(draft.chain!.stages[1]).toMatchObject({ mm: 0.3 })
   })
   it('tells a refusal and says when nothing is safe', async () => {
     serve({
@@ -134,15 +141,38 @@ describe('why this heat', () => {
         {
           title: 'This cannot be used',
           status: 422,
-          detail: 'mass_kg: accepted is 0.05 to 12 kg',
+          detail: 'food.mass_kg: accepted is 0.05 to 12 kg',
           errors: [],
         },
       ],
       'POST /advice': [200, { ...advice, none_safe: 'No setting here.' }],
     })
-    const panel = opened(dish)
+    const panel = opened(plan())
     await settle()
     expect(panel.get('[role=alert]').text()).toContain('0.05 to 12 kg')
     expect(panel.text()).toContain('No setting here.')
+  })
+})
+
+describe('another sauce on a fire', () => {
+  it('is put in the place of the one that lies under it', () => {
+    const given = plan()
+    expect(sauceUsed(given.stages, 2)).toBe('glaze')
+    expect(sauceUsed(given.stages, 0)).toBe('')
+    const other = otherFire(given, 'broil', 'sauce:date-mustard')
+    expect(other.layers![0]).toMatchObject({ id: 'glaze', sauce: 'date-mustard' })
+    expect(given.layers![0]!.sauce).toBe('plum-tea')
+    putOn(given, 'date-mustard')
+    expect(given.layers).toMatchObject([{ id: 'glaze', sauce: 'date-mustard' }])
+    expect(given.stages).toHaveLength(3)
+  })
+  it('is brushed on before the last heat where there was none', () => {
+    const bare = plan()
+    bare.stages.splice(1, 1)
+    bare.layers = []
+    putOn(bare, 'plum-tea')
+    expect(bare.stages.map((stage) => stage.kind)).toEqual(['heat', 'dress', 'heat'])
+    expect(bare.layers).toMatchObject([{ sauce: 'plum-tea' }])
+    expect(bare.stages[1]).toMatchObject({ layer: bare.layers[0]!.id })
   })
 })

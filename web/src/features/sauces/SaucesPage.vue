@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { api, ask } from '@/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import NumberField from '@/shared/ui/NumberField.vue'
-import { sauceForDish, useDraft } from '@/features/plan'
+import { putOn, sauceForDish, useDraft } from '@/features/plan'
 import AsideNote from '@/shared/ui/AsideNote.vue'
 import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import BottlePanel from './BottlePanel.vue'
@@ -80,11 +80,11 @@ async function saveList() {
 }
 
 async function use() {
-  if (!plan.dish) return void router.push('/')
+  if (!plan.chain) return void router.push('/')
   const { sauce: made, problem: wrong } = await sauceForDish(draft.value, id.value)
   problem.value = wrong
   if (!made) return
-  plan.change({ sauce: made })
+  plan.edit((next) => putOn(next, made))
   void router.push('/plan')
 }
 </script>
@@ -135,7 +135,7 @@ async function use() {
             data-test="use-on-dish"
             @click="use"
           >
-            {{ plan.dish ? 'Put it on tonight’s dish' : 'Choose a dish for it' }}
+            {{ plan.chain ? 'Put it on tonight’s dish' : 'Choose a dish for it' }}
           </el-button>
           <el-button class="plain-button" data-test="save-file" @click="save">
             Save as file

@@ -3,7 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import {
   analysed,
-  dish,
+  plan,
   keptSauce,
   kitchen,
   pot,
@@ -249,11 +249,11 @@ describe('the sauces', () => {
     })
     const { page, router } = await show(SaucesPage, '/sauces')
     const draft = useDraft(page.vm.$pinia as never)
-    draft.begin(dish)
+    draft.begin(plan())
     await settle()
     await page.get(find('use-on-dish')).trigger('click')
     await flushPromises()
-    expect(draft.dish!.sauce).toMatchObject({
+    expect(draft.chain!.layers![0]!.sauce).toMatchObject({
       name: 'Plum and tea',
       lines: [{ ingredient: 'plum-jam', mass_g: 120 }],
       sauce_id: 4,

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Beginning } from '@/api/client'
-import { useChainDraft } from '@/features/chain/draft'
+import { useDraft } from '@/features/plan/draft'
 import { useLive } from '@/features/live'
 import { useChoices, useSauceShelf } from '@/features/plan'
 import { useClock } from '@/shared/composables/useClock'
@@ -20,7 +20,7 @@ import { useTaps, type Label } from './useTaps'
 
 const SETTLE_MS = 350 // a second tap of the same finger is no answer to the next question
 const router = useRouter()
-const draft = useChainDraft()
+const draft = useDraft()
 const live = useLive()
 const now = useClock(10_000)
 const { kitchen } = useUnits()
@@ -71,7 +71,7 @@ function go(found: Beginning | undefined) {
   if (!found) return
   taps.forget()
   draft.begin(found.chain)
-  void router.push('/steps')
+  void router.push('/plan')
 }
 async function answer(key: string) {
   if (taps.at.value === 'sauce' && key === BOTTLE) bottle.value = true

@@ -31,7 +31,7 @@ const kitchen = {
   'GET /plans': [200, { plans: [] }],
   'GET /sauces': [200, { sauces: [] }],
   'POST /beginnings': (body: unknown) => [200, begun(body)],
-  'POST /chain-forecasts': [500, { title: 'no', status: 500, detail: '', errors: [] }],
+  'POST /forecasts': [500, { title: 'no', status: 500, detail: '', errors: [] }],
   'POST /beginnings/heat-times': [
     200,
     {
@@ -69,7 +69,7 @@ describe('the first page', () => {
     // What was answered is not asked again.
     expect(page.get('.question').text()).toBe('When does the sauce go on?')
     await tap('when-after')
-    expect(router.currentRoute.value.path).toBe('/steps')
+    expect(router.currentRoute.value.path).toBe('/plan')
     expect(JSON.parse(localStorage.getItem('kettle-chain')!)).toMatchObject({
       food: { cut: 'octopus' },
       name: 'after',

@@ -59,8 +59,7 @@ export function useTaps(
   const chain = computed(() => begun.data.value?.chain)
   const forecast = useQuery<ChainForecast, Problem>({
     queryKey: ['beginning', 'forecast', chain],
-    queryFn: ({ signal }) =>
-      fetched(api.POST('/api/v1/chain-forecasts', { body: chain.value!, signal })),
+    queryFn: ({ signal }) => fetched(api.POST('/api/v1/forecasts', { body: chain.value!, signal })),
     enabled: computed(() => Boolean(chain.value)),
     retry: false,
   })

@@ -41,7 +41,7 @@ function editor() {
       held.planVersion = version
     },
   }
-  return { held, kept: useKept<Chain>(held, () => held.chain, 'kettle.dish/2') }
+  return { held, kept: useKept(held, () => held.chain) }
 }
 
 const arrived = (count: number) => vi.waitFor(() => expect(asked).toHaveLength(count))
@@ -116,7 +116,7 @@ describe('keeping what is edited', () => {
     held.begin({ name: 'first page' } as Chain, 5, 1)
     const first = kept.keep()
     await arrived(1)
-    const other = useKept<Chain>(held, () => held.chain, 'kettle.dish/2')
+    const other = useKept(held, () => held.chain)
     const opened = other.open(5)
     held.chain = { name: 'second page' } as Chain
     const second = other.keep()
@@ -142,15 +142,6 @@ describe('keeping what is edited', () => {
     await opened
     expect(kept.changed.value).toBe(true)
     expect(held.chain!.name).toBe('mine')
-  })
-
-  it('leaves a plan of the other room to that room', async () => {
-    const { held, kept } = editor()
-    const opened = kept.open(7)
-    await arrived(1)
-    answers[0]!(200, { id: 7, version: 1, dish: { format: 'kettle.dish/1' } })
-    await opened
-    expect([kept.elsewhere.value, held.planId, held.chain!.name]).toEqual([7, null, 'one'])
   })
 
   it('says why a change is only here, until it is kept', async () => {

@@ -1,15 +1,15 @@
 import { ref } from 'vue'
 import { useDebounceFn } from '@vueuse/core'
-import { api, ask, type Chain, type Dish, type Problem } from '@/api/client'
+import { api, ask, type Chain, type Problem } from '@/api/client'
 
 const KEEP_MS = 660
 
 /** What is being edited, and the plan that it is kept as. `sitting` is another with each begin. */
-interface Held<T> {
+interface Held {
   sitting: number
   planId: number | null
   planVersion: number | null
-  begin: (document: T, id?: number | null, version?: number | null) => void
+  begin: (document: Chain, id?: number | null, version?: number | null) => void
 }
 
 /** The plan that one sitting is kept as. */
@@ -18,7 +18,7 @@ interface Saved {
   id: number | null
   version: number | null
 }
-const saved = (held: Held<never>): Saved => ({
+const saved = (held: Held): Saved => ({
   sitting: held.sitting,
   id: held.planId,
   version: held.planVersion,
@@ -30,7 +30,7 @@ interface Line {
   made: Saved
 }
 const lines = new WeakMap<object, Line>()
-function lineOf(held: Held<never>): Line {
+function lineOf(held: Held): Line {
   const line = lines.get(held) ?? { last: Promise.resolve(true), made: saved(held) }
   lines.set(held, line)
   return line
@@ -38,22 +38,16 @@ function lineOf(held: Held<never>): Line {
 
 /** Keeping what is being edited as a plan: each change a moment later, to the version that was
  * read. What was changed elsewhere meanwhile is told, and nothing is written over it. */
-export function useKept<T extends Dish | Chain>(
-  held: Held<T>,
-  current: () => T | null,
-  format: 'kettle.dish/1' | 'kettle.dish/2',
-) {
+export function useKept(held: Held, current: () => Chain | null) {
   const line = lineOf(held)
   const changed = ref(false)
   const missing = ref<Problem>()
   /** Why the last change is only here. */
   const unkept = ref<Problem>()
-  /** A plan that belongs into the other room. */
-  const elsewhere = ref<number>()
 
   const path = (id: number) => ({ params: { path: { id } } })
   const begin = (data: { dish: unknown; id: number; version: number }) =>
-    held.begin(data.dish as T, data.id, data.version)
+    held.begin(data.dish as Chain, data.id, data.version)
 
   /** Open a plan by its number. What is held of it already stays, and is told if it is older. */
   async function open(id: number) {
@@ -62,17 +56,8 @@ export function useKept<T extends Dish | Chain>(
     await line.last
     const { data, problem } = await ask(() => api.GET('/api/v1/plans/{id}', path(id)))
     if (!data) missing.value = id === held.planId ? undefined : problem
-    else if (data.dish.format !== format) elsewhere.value = id
     else if (id !== held.planId) begin(data)
     else changed.value = data.version > (held.planVersion ?? 0)
-  }
-
-  /** Open the plan that was changed last, where nothing is being edited. */
-  async function openLast() {
-    if (current()) return
-    const query = { limit: 1, format }
-    const { data } = await ask(() => api.GET('/api/v1/plans', { params: { query } }))
-    if (data?.plans[0]) begin(data.plans[0])
   }
 
   /** One save after the other, so that a slow first one is not made twice. Each takes along what
@@ -86,7 +71,7 @@ export function useKept<T extends Dish | Chain>(
   }
 
   /** Save it where it still is as it was read, or anew where it is not there; whether it is done. */
-  async function keepNow(dish: T, as: Saved): Promise<boolean> {
+  async function keepNow(dish: Chain, as: Saved): Promise<boolean> {
     if (as.id) {
       const seen = as.version ? { 'If-Match': `"${as.version}"` } : {}
       const params = { path: { id: as.id }, header: seen }
@@ -127,13 +112,11 @@ export function useKept<T extends Dish | Chain>(
 
   return {
     open,
-    openLast,
     keep,
     soon: useDebounceFn(keep, KEEP_MS),
     changed,
     missing,
     unkept,
-    elsewhere,
     takeTheirs,
     keepMine,
   }

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { api, fetched, type Dish, type Kitchen, type Problem } from '@/api/client'
+import { api, fetched, type Figures, type Kitchen, type Problem } from '@/api/client'
 import { useUnits } from './useUnits'
 
 const KEY = ['kitchen']
@@ -34,25 +34,25 @@ export function useKitchenFigures() {
     if (again || query.data.value === undefined) await query.refetch({ cancelRefetch: false })
   }
 
-  /** The dish, or the chain, in this kitchen: figures that are kept fill what the dish itself leaves open. */
-  function inKitchen<T extends { kitchen?: Dish['kitchen'] }>(dish: T): T {
+  /** A plan in this kitchen: figures that are kept fill what it leaves open itself. */
+  function inKitchen<T extends { kitchen?: Figures }>(plan: T): T {
     const kitchen = query.data.value
-    if (!kitchen) return dish
+    if (!kitchen) return plan
     const own = Object.fromEntries(
-      Object.entries(dish.kitchen ?? {}).filter(
+      Object.entries(plan.kitchen ?? {}).filter(
         ([, value]) => value !== null && value !== undefined,
       ),
     )
     const gear = kitchen.settings.gear?.length ? kitchen.settings.gear : null
     return {
-      ...dish,
+      ...plan,
       kitchen: {
         ...kitchen.figures,
         gear,
         learnt: kitchen.learnt,
         machines: kitchen.machines,
         ...own,
-      } as Dish['kitchen'],
+      } as Figures,
     }
   }
 

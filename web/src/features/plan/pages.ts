@@ -1,0 +1,3 @@
+export { default as ComparePage } from './ComparePage.vue'
+export { default as FridgePage } from './FridgePage.vue'
+export { default as PlanPage } from './PlanPage.vue'
