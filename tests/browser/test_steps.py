@@ -102,6 +102,67 @@ def test_put_in_what_is_offered_change_its_sauce_and_drag_it(page: Page, server,
     expect(by(page, "joint-oven")).to_be_focused()
 
 
+def test_a_coat_is_dragged_along_the_strip_and_opened_by_a_tap(page: Page, server, axe):
+    open_chain(page, server.start(), "pressure-hot-oven")
+    first = by(page, "coat-1")
+    expect(first).to_have_attribute("aria-valuetext", "before the heat")
+    first.scroll_into_view_if_needed()
+    page.wait_for_timeout(500)
+    strip = page.locator(".fire .strip").bounding_box()
+    box = first.bounding_box()
+    page.mouse.move(box["x"] + 22, box["y"] + 12)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 22 + strip["width"] / 4, box["y"] + 12, steps=4)
+    expect(first).to_contain_text("at ")
+    page.mouse.up()
+    # Off the start it is brushed on in the fire, and no longer before it.
+    expect(by(page, "clause-brush")).to_have_count(0)
+    expect(by(page, "clause-oven")).to_contain_text("brushed once in it")
+    settled(page)
+    late = first.get_attribute("aria-valuetext")
+    first.focus()
+    page.keyboard.press("ArrowRight")
+    expect(first).not_to_have_attribute("aria-valuetext", late)
+    settled(page)
+    first.click()
+    expect(by(page, "coat-more")).to_be_visible()
+    assert axe(page) == []
+    by(page, "coat-more").click()
+    expect(by(page, "coat-2")).to_be_visible()
+    settled(page)
+    page.keyboard.press("Escape")
+    by(page, "coat-2").focus()
+    page.keyboard.press("Delete")
+    expect(by(page, "coat-2")).to_have_count(0)
+    for _ in range(4):
+        by(page, "undo").click()
+    expect(by(page, "clause-brush")).to_be_visible()
+    settled(page)
+    expect(first).to_have_attribute("aria-valuetext", "before the heat")
+
+
+def test_another_school_is_one_tap_and_says_what_it_changes(page: Page, server, axe):
+    open_chain(page, server.start(), "pressure-hot-oven")
+    page.locator(".schools").scroll_into_view_if_needed()  # asked once somebody comes to it
+    quick, natural = (by(page, f"school-release-{key}") for key in ("quick", "natural"))
+    expect(quick).to_have_attribute("aria-pressed", "true", timeout=30_000)
+    expect(natural).to_contain_text(re.compile(r"\d+ min longer"))
+    assert axe(page) == []
+    honest = minutes(by(page, "honest").inner_text())
+    natural.click()
+    expect(by(page, "clause-pot")).to_contain_text("left until the pressure has fallen")
+    settled(page)
+    assert minutes(by(page, "honest").inner_text()) > honest + 3
+    expect(natural).to_have_attribute("aria-pressed", "true")
+    expect(by(page, "school-turning")).to_have_count(0)
+    by(page, "schools-more").click()
+    by(page, "school-turning-half").click()
+    expect(by(page, "clause-oven")).to_contain_text("turned")
+    by(page, "school-sauce-after").click()
+    expect(by(page, "clause-brush")).to_have_count(0)
+    expect(by(page, "chain-sentence")).to_contain_text(re.compile("roasted.*brushed with plum"))
+
+
 @pytest.mark.parametrize("width", [1280, 390])
 def test_two_cooks_side_by_side(page: Page, server, axe, width):
     page.set_viewport_size({"width": width, "height": 844})

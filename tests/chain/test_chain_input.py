@@ -150,3 +150,13 @@ def test_the_command_reads_a_chain_and_a_dish_alike(tmp_path):
     wrong = CliRunner().invoke(main, ["forecast", str(file)])
     assert wrong.exit_code == 1
     assert "food" in wrong.output
+
+
+def test_a_dial_that_a_long_heat_cannot_have_is_told_where_it_is_set(kitchen):
+    """An oven goes to 260 °C and is looked at there; hours of it are reckoned up to 170."""
+    document = chain("pressure-hot-oven")
+    roast = {"kind": "heat", "id": "roast", "heat": "oven", "dial": 200.0}
+    document["stages"] = [{**roast, "until": {"by": "minutes", "minutes": 150.0}}]
+    (fault,) = kitchen.post("/forecasts", document, 422)["errors"]
+    assert (fault["field"], fault["given"]) == ("stages.0.dial", "200.0")
+    assert "170" in fault["accepted"]

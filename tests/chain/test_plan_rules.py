@@ -101,7 +101,7 @@ TRIPS = {
     ),
     "frozen-low": (changed("long-smoke", food={"state": "frozen"}), "stop", "smoke", True),
     "liquid-least": (changed("pressure-hot-oven", ("pot", {"liquid_l": 0.1})), "stop", "pot", True),
-    "pot-full": (changed("pressure-hot-oven", food=FOUR_KG), "stop", "pot", False),
+    "pot-full": (changed("pressure-hot-oven", food=FOUR_KG), "stop", "pot", True),
     "froth": (chain("cauliflower-oven"), "careful", "pot", True),
     "fit-size": (
         changed("cooked-ham", food={"thickness_mm": 95.0}, kitchen=BASKET),

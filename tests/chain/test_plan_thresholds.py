@@ -222,3 +222,81 @@ def test_a_burnt_outside_is_a_stop():
         dark = replace(slow.run, browned=np.full(16, index), charred=np.zeros(16))
         found = plan_watch_outs(replace(base, slows=(replace(slow, run=dark),)))
         assert next(w.level for w in found if w.id == "skin-dark") == level
+
+
+def part(base, name, **figures):
+    """A forecast with figures of one of its parts changed; of the last slow heat or fire."""
+    if name in ("slows", "fires"):
+        *before, last = getattr(base, name)
+        inner = {k: replace(getattr(last, k), **v) for k, v in figures.items() if type(v) is dict}
+        plain = {k: v for k, v in figures.items() if type(v) is not dict}
+        return replace(base, **{name: (*before, replace(last, **inner, **plain))})
+    return replace(base, **{name: replace(getattr(base, name), **figures)})
+
+
+PRESSED, BATHED = pot(BRUSH, BROIL), bath(65.0)
+# rule: level, plan, part of its forecast, figures that trip the rule, figures that just do not
+FIGURES = {
+    "core-cold": (STOP, PRESSED, "inside", {"core_low_c": 62.9}, {"core_low_c": 63.0}),
+    "danger-zone": (STOP, PRESSED, "inside", {"danger_min": 240.1}, {"danger_min": 240.0}),
+    "leftovers": (GOOD, PRESSED, "inside", {"gate": True}, {"gate": False}),
+    "bath-slow": (STOP, BATHED, "inside", {"late_s": 21_601.0}, {"late_s": 21_600.0}),
+    "tough": (CAREFUL, PRESSED, "tenderness", {"enough": 0.49}, {"enough": 0.5}),
+    "overdone": (
+        CAREFUL,
+        PRESSED,
+        "tenderness",
+        {"enough": 0.9, "overdone": 0.21},
+        {"enough": 0.9, "overdone": 0.2},
+    ),
+    "pot-full": (
+        STOP,
+        PRESSED,
+        "slows",
+        {"fill": {"share": 0.668, "line": 0.667}},
+        {"fill": {"share": 0.667, "line": 0.667}},
+    ),
+    "froth": (
+        CAREFUL,
+        PRESSED,
+        "slows",
+        {"fill": {"share": 0.601, "line": 0.667}},
+        {"fill": {"share": 0.6, "line": 0.667}},
+    ),
+    "liquid-least": (STOP, PRESSED, "slows", {"liquid_l": 0.23}, {"liquid_l": 0.24}),
+    "no-window": (
+        CAREFUL,
+        PRESSED,
+        "fires",
+        {"milestones": {"possible": 0.79}},
+        {"milestones": {"possible": 0.8}},
+    ),
+}
+
+
+@pytest.mark.parametrize("rule", FIGURES)
+def test_a_rule_turns_at_its_figure(rule):
+    level, given, name, beyond, within = FIGURES[rule]
+    base = forecast_of(json.dumps(given))
+    found = {w.id: w.level for w in plan_watch_outs(part(base, name, **beyond))}
+    assert found.get(rule) == level
+    assert rule not in {w.id for w in plan_watch_outs(part(base, name, **within))}
+
+
+def test_a_hopeless_colour_is_a_stop_and_no_mere_blindness_of_the_clock():
+    base = forecast_of(json.dumps(PRESSED))
+    window = replace(base.fires[-1].milestones.window, empty=True)
+    seldom = {"possible": 0.049, "window": window}
+    hopeless = {w.id: w.level for w in plan_watch_outs(part(base, "fires", milestones=seldom))}
+    assert hopeless["no-window"] == STOP
+    assert "look" not in hopeless
+    blind = {"possible": 0.8, "window": window}
+    assert "look" in {w.id for w in plan_watch_outs(part(base, "fires", milestones=blind))}
+
+
+def test_less_food_by_the_repair_is_under_the_line_and_not_much_under():
+    full = pot(BRUSH, BROIL, food={**RIBS, "mass_kg": 4.5, "pieces": 12})
+    (stop,) = [w for w in found_in(full) if w.id == "pot-full"]
+    mended = forecast_of(json.dumps(patched(copy.deepcopy(full), stop.repair)))
+    fill = mended.slows[0].fill
+    assert 0.9 * fill.line <= fill.share <= fill.line

@@ -21,6 +21,7 @@ from bluekettle.schemas.chain_forecast import (
 from bluekettle.schemas.cook import HealthPublic
 from bluekettle.schemas.forecast import ChoicesPublic, SchemaPublic
 from bluekettle.schemas.kitchen import EffectsPublic
+from bluekettle.schemas.school import SchoolsPublic
 from bluekettle.services import beginnings as beginning_service
 from bluekettle.services import choices as choice_service
 from bluekettle.services import templates as template_service
@@ -82,6 +83,13 @@ def forecast(body: ChainDocument) -> ChainForecastPublic:
 def effects(body: ChainDocument) -> EffectsPublic:
     """How many minutes each assumption of the kitchen is worth."""
     found: EffectsPublic = heavy("effects", body)
+    return found
+
+
+@blueprint.post("/schools", responses={200: SchoolsPublic, **HEAVY})
+def schools(body: ChainDocument) -> SchoolsPublic:
+    """Where practitioners disagree about a plan, and what each school would change of it."""
+    found: SchoolsPublic = heavy("schools", body)
     return found
 
 

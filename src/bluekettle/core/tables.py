@@ -51,6 +51,7 @@ TABLES = (
     "offers",
     "kitchen_figures",
     "energy",
+    "schools",
 )
 
 Row = dict[str, str]

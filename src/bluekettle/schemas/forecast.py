@@ -132,18 +132,6 @@ class GlazePublic(PublicModel):
     legend: list[ColourPublic] = Field(description="named colours of this glaze")
 
 
-class WatchOutPublic(PublicModel):
-    """A warning with its reason and, where there is one, the repair that one tap applies."""
-
-    id: str
-    level: str
-    message: str
-    why: str
-    source: str
-    repair: dict[str, Any]
-    repair_says: str
-
-
 class TendernessPublic(PublicModel):
     """Cook value [min at 100 °C], its target and chances."""
 
@@ -249,41 +237,6 @@ class SchemaPublic(RootModel[dict[str, Any]]):
     """A JSON Schema."""
 
 
-class HeatPublic(PublicModel):
-    """A heat that can be chosen, with its words and its dial."""
-
-    key: str
-    name: str
-    place: str
-    done: str
-    hint: str
-    dial: str = Field(description="kitchen figure that sets its heat")
-
-
-class FinishPublic(HeatPublic):
-    """A second heat."""
-
-    sides: int = Field(
-        description="broad sides it heats at once; food between two plates is not turned"
-    )
-
-
-class DialWordPublic(PublicModel):
-    """A word on a machine's dial, and the figure it stands for."""
-
-    name: str
-    value: float
-
-
-class FirstHeatPublic(HeatPublic):
-    """A first heat."""
-
-    takes_liquid: bool
-    settings: list[DialWordPublic] = Field(
-        description="the words on its dial; empty where the dial shows figures"
-    )
-
-
 class ChainHeatPublic(PublicModel):
     """One row of the heats table: what a stage of a chain may be."""
 
@@ -301,9 +254,7 @@ class ChoicesPublic(PublicModel):
 
     cuts: list[CutPublic]
     sauces: list[SaucePublic]
-    first_heats: list[FirstHeatPublic]
     heats: list[ChainHeatPublic]
-    finishes: list[FinishPublic]
     ingredients: list[IngredientPublic]
     limits: dict[str, LimitPublic]
     typical: list[AssumedPublic]

@@ -235,7 +235,26 @@ def core_forecast(document: given.ChainDocument, now: datetime) -> core.PlanFore
         found = core.forecast_plan(plan, available, draws_of(plan.seed), MEMORY)
     except NotConverged as error:
         raise OutOfRange([out_of_reach(document, error)]) from error
+    except OutOfRange as error:
+        raise OutOfRange([at_its_dial(fault, plan) for fault in error.faults]) from error
     return found
+
+
+def at_its_dial(fault: Fault, plan: core.Plan) -> Fault:
+    """A kitchen figure that stands for the dial of a stage, told by the field of that dial: the
+    model of long heats goes less far than an appliance.
+    """
+    name = fault.field.removeprefix("kitchen.")
+    for key, path in core.paths(plan.stages).items():
+        stage = core.stage_named(plan.stages, key)
+        if not isinstance(stage, core.Heat) or stage.dial is None or stage.dial != fault.given:
+            continue
+        slow = core.heat_row(stage.heat).slow
+        if slow is not None and slow.dial == name:
+            field = f"{path.lstrip('/').replace('/', '.')}.dial"
+            accepted = f"{fault.accepted} for so long; hotter up to an hour, or until a colour"
+            return Fault(field, fault.given, accepted)
+    return fault
 
 
 def out_of_reach(document: given.ChainDocument, error: NotConverged) -> Fault:

@@ -16,10 +16,6 @@ from bluekettle.core.stages import (
     cut,
     cut_keys,
     figures,
-    finish_keys,
-    finish_kind,
-    first_heat,
-    first_heat_keys,
 )
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
@@ -28,8 +24,6 @@ from bluekettle.schemas.forecast import (
     ChainHeatPublic,
     ChoicesPublic,
     CutPublic,
-    FinishPublic,
-    FirstHeatPublic,
     IngredientPublic,
     LimitPublic,
     SaucePublic,
@@ -89,8 +83,6 @@ def choices() -> ChoicesPublic:
             )
             for heat in map(heat_row, heat_keys())
         ],
-        first_heats=[FirstHeatPublic.model_validate(first_heat(key)) for key in first_heat_keys()],
-        finishes=[FinishPublic.model_validate(finish_kind(key)) for key in finish_keys()],
         ingredients=[
             IngredientPublic(key=key, name=ingredient(key).name) for key in ingredient_keys()
         ],

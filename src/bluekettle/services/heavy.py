@@ -30,7 +30,9 @@ from bluekettle.schemas.cook import ChainFactsDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.kitchen import EffectsPublic
 from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
+from bluekettle.schemas.school import SchoolsPublic
 from bluekettle.services import beginnings, chain_advice, chains, fires, recipes
+from bluekettle.services import schools as school_service
 
 WARM = {
     "cut": "beef-short-ribs",
@@ -63,6 +65,11 @@ def glaze(
     """The strip of one fire of a chain after what was done and seen."""
     document = ChainDocument.model_validate_json(document_json)
     return chains.glaze_of(document, stage, tuple(acts), signs)
+
+
+def schools(document: ChainDocument) -> SchoolsPublic:
+    """Where practitioners disagree about a plan."""
+    return school_service.schools_for(document)
 
 
 def explore(given: FireCreate) -> ExplorerPublic:
@@ -143,6 +150,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         advise,
         repair,
         heat_times,
+        schools,
         rescue,
         calibrate,
         analyse,
@@ -151,4 +159,4 @@ TASKS: dict[str, Callable[..., Any]] = {
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "repair", "effects", "explore", "heat_times"})
+BESIDE = frozenset({"advise", "repair", "effects", "heat_times", "schools"})

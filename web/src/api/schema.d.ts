@@ -157,6 +157,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where practitioners disagree about a plan, and what each school would change of it. */
+        post: operations["forecasts_schools_schools_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/repairs": {
         parameters: {
             query?: never;
@@ -787,12 +804,8 @@ export interface components {
             cuts: components["schemas"]["CutPublic"][];
             /** Sauces */
             sauces: components["schemas"]["SaucePublic"][];
-            /** First Heats */
-            first_heats: components["schemas"]["FirstHeatPublic"][];
             /** Heats */
             heats: components["schemas"]["ChainHeatPublic"][];
-            /** Finishes */
-            finishes: components["schemas"]["FinishPublic"][];
             /** Ingredients */
             ingredients: components["schemas"]["IngredientPublic"][];
             /** Limits */
@@ -901,70 +914,6 @@ export interface components {
             release: string;
             /** Safe C */
             safe_c: number;
-        };
-        /**
-         * DialWordPublic
-         * @description A word on a machine's dial, and the figure it stands for.
-         */
-        DialWordPublic: {
-            /** Name */
-            name: string;
-            /** Value */
-            value: number;
-        };
-        /**
-         * FinishPublic
-         * @description A second heat.
-         */
-        FinishPublic: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Place */
-            place: string;
-            /** Done */
-            done: string;
-            /** Hint */
-            hint: string;
-            /**
-             * Dial
-             * @description kitchen figure that sets its heat
-             */
-            dial: string;
-            /**
-             * Sides
-             * @description broad sides it heats at once; food between two plates is not turned
-             */
-            sides: number;
-        };
-        /**
-         * FirstHeatPublic
-         * @description A first heat.
-         */
-        FirstHeatPublic: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Place */
-            place: string;
-            /** Done */
-            done: string;
-            /** Hint */
-            hint: string;
-            /**
-             * Dial
-             * @description kitchen figure that sets its heat
-             */
-            dial: string;
-            /** Takes Liquid */
-            takes_liquid: boolean;
-            /**
-             * Settings
-             * @description the words on its dial; empty where the dial shows figures
-             */
-            settings: components["schemas"]["DialWordPublic"][];
         };
         /**
          * IngredientPublic
@@ -2929,6 +2878,68 @@ export interface components {
             plate_high_min: number;
             /** Ask */
             ask: boolean;
+        };
+        /**
+         * SchoolsPublic
+         * @description The questions of a plan, in order.
+         */
+        SchoolsPublic: {
+            /** Schools */
+            schools: components["schemas"]["SchoolPublic"][];
+        };
+        /**
+         * SchoolChoicePublic
+         * @description One school.
+         */
+        SchoolChoicePublic: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /**
+             * Why
+             * @description what it changes
+             */
+            why: string;
+            /**
+             * Chosen
+             * @description the plan follows it
+             */
+            chosen: boolean;
+            /**
+             * Patch
+             * @description JSON Patch of the plan that follows it; empty where it is followed
+             */
+            patch: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Later S
+             * @description how much later it is on the table; null: it cannot be reckoned so [s]
+             */
+            later_s: number | null;
+            /**
+             * Right
+             * @description share of evenings that come out right; null as above
+             */
+            right: number | null;
+        };
+        /**
+         * SchoolPublic
+         * @description A question that practitioners answer in several ways.
+         */
+        SchoolPublic: {
+            /** Key */
+            key: string;
+            /** Question */
+            question: string;
+            /**
+             * In View
+             * @description shown at first
+             */
+            in_view: boolean;
+            /** Choices */
+            choices: components["schemas"]["SchoolChoicePublic"][];
         };
         /**
          * ChainAdvicePublic
@@ -5938,6 +5949,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EffectsPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forecasts_schools_schools_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "format": "kettle.dish/2",
+                 *       "food": {
+                 *         "cut": "pork-ribs",
+                 *         "mass_kg": 1.4,
+                 *         "pieces": 4,
+                 *         "thickness_mm": 26
+                 *       },
+                 *       "layers": [
+                 *         {
+                 *           "id": "glaze",
+                 *           "sauce": "plum-tea"
+                 *         }
+                 *       ],
+                 *       "stages": [
+                 *         {
+                 *           "kind": "season",
+                 *           "id": "salt"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "pot",
+                 *           "heat": "pressure",
+                 *           "until": {
+                 *             "by": "bite",
+                 *             "bite": "tug"
+                 *           }
+                 *         },
+                 *         {
+                 *           "kind": "dress",
+                 *           "id": "brush",
+                 *           "layer": "glaze"
+                 *         },
+                 *         {
+                 *           "kind": "heat",
+                 *           "id": "broil",
+                 *           "heat": "broiler",
+                 *           "until": {
+                 *             "by": "colour"
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["ChainDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsPublic"];
                 };
             };
             /** @description Forbidden */

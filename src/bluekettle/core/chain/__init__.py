@@ -33,8 +33,10 @@ from bluekettle.core.chain.plan import (
     Thaw,
     Until,
     paths,
+    stage_named,
 )
 from bluekettle.core.chain.preparation import things_at_hand
+from bluekettle.core.chain.schools import Choice, School, school_rows, schools_of
 from bluekettle.core.chain.steps import plan_steps
 from bluekettle.core.chain.walk import Gate, Known
 
@@ -42,6 +44,7 @@ __all__ = [
     "Answers",
     "Beside",
     "Blot",
+    "Choice",
     "Cool",
     "Drain",
     "Dress",
@@ -61,6 +64,7 @@ __all__ = [
     "PlanForecast",
     "Rest",
     "Rounds",
+    "School",
     "Season",
     "Share",
     "SlowHeat",
@@ -80,7 +84,10 @@ __all__ = [
     "joints",
     "paths",
     "plan_steps",
+    "school_rows",
+    "schools_of",
     "slow_keys",
+    "stage_named",
     "stages_to_put",
     "things_at_hand",
     "whens",

@@ -327,6 +327,11 @@ def paths(stages: tuple[Stage, ...], at: str = "/stages") -> dict[str, str]:
     return found
 
 
+def stage_named(stages: Sequence[Stage], key: str) -> Stage | None:
+    """The stage of this id, in rounds by the id of each round; None where there is none."""
+    return next((stage for stage in run_through(stages) if stage.id == key), None)
+
+
 def unrolled(stages: Sequence[Stage]) -> tuple[Stage, ...]:
     """The stages one after the other: each round has ids of its own, "baste.2" the second time."""
     found: list[Stage] = []

@@ -16,6 +16,7 @@ from bluekettle.core.chain import (
     paths,
 )
 from bluekettle.core.chain.food import Food, dish_now, raw_food
+from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C
 from bluekettle.core.safety.fire import HOT, OFTEN, OVERDONE_FROM, SELDOM, SMOKE_WHY
@@ -40,6 +41,7 @@ from bluekettle.core.safety.plan_heats import HEAT_RULES
 from bluekettle.core.safety.vessel import FROTHY, NEARLY_FULL, OPENING
 from bluekettle.core.safety.watch import LEVELS
 from bluekettle.core.stages import fits_of
+from bluekettle.core.stages.forecast import vessel_litres
 from bluekettle.core.tables import row, value
 from bluekettle.core.units import amount, percent
 
@@ -274,9 +276,9 @@ def one_vessel(f: PlanForecast, slow: SlowHeat, path: str) -> Found:
             slow.stage,
             f"The {heat.name} would be {percent(slow.fill.share)} full; its line is at"
             f" {percent(slow.fill.line)}.",
-            "Above the line food can block the valve, and a braise boils over. Cook it in two"
-            " batches.",
+            "Above the line food can block the valve, and a braise boils over.",
             "estimated",
+            *less_food(f, slow, stage),
         )
     elif pressure and stage.release != "natural":
         full = slow.fill.share > NEARLY_FULL * slow.fill.line
@@ -291,6 +293,19 @@ def one_vessel(f: PlanForecast, slow: SlowHeat, path: str) -> Found:
                 (put(f"{path}/release", "natural"),),
                 "Let the pressure fall by itself",
             )
+
+
+def less_food(f: PlanForecast, slow: SlowHeat, stage: Heat) -> tuple[Patch, str]:
+    """As much as comes a little under the line of a vessel, and how it is said: its share of the
+    volume goes with the mass, the liquid stays.
+    """
+    assert slow.fill is not None  # asked of a vessel that is too full
+    food = next(one.passage.food for one in f.walk.passed if one.stage is stage)
+    volume = vessel_litres(slow_dish(stage, food, f.plan))
+    over = slow.fill.share * volume - slow.liquid_l
+    under = 0.98 * (slow.fill.line * volume - slow.liquid_l)  # a little under the line (design)
+    fits = round(max(0.1, f.plan.mass_kg * under / over), 1)
+    return (put("/food/mass_kg", fits),), f"Cook {amount(fits, 'kg')}, the rest in a second batch"
 
 
 def does_it_fit(f: PlanForecast) -> Found:

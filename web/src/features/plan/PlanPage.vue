@@ -12,6 +12,7 @@ import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PlanAssumed from './PlanAssumed.vue'
+import CoatDrops from './CoatDrops.vue'
 import CourseLine from './CourseLine.vue'
 import PlanSentence from './PlanSentence.vue'
 import PlanStart from './PlanStart.vue'
@@ -21,6 +22,7 @@ import InsideFood from './InsideFood.vue'
 import OwnPlans from './OwnPlans.vue'
 import RightVerdict from './RightVerdict.vue'
 import PastVersions from './PastVersions.vue'
+import SchoolsPanel from './SchoolsPanel.vue'
 import TemplateShelf from './TemplateShelf.vue'
 import WhyFire from './WhyFire.vue'
 import { usePlan, useTemplates } from './usePlan'
@@ -160,7 +162,11 @@ onKeyStroke('z', (event) => {
             <p v-else class="figure">
               By the clock: {{ duration(fire.timer_s) }}. I call you when they are over.
             </p>
-            <GlazeStrip :glaze="fire.glaze" compact />
+            <GlazeStrip :glaze="fire.glaze" compact>
+              <template #coats="strip">
+                <CoatDrops v-bind="strip" :fire="fire" :held="Boolean(blocked)" />
+              </template>
+            </GlazeStrip>
             <el-button
               class="plain-button why no-print"
               :aria-expanded="why === fire.stage"
@@ -176,6 +182,7 @@ onKeyStroke('z', (event) => {
               :choices="choices"
             />
           </section>
+          <SchoolsPanel :chain="complete!" :stale="Boolean(blocked)" />
           <div class="two">
             <PlanWarnings :forecast="forecast" />
             <div>

@@ -25,9 +25,6 @@ export function typed(text: string, factor: number): number | string {
   return cleaned === '' || Number.isNaN(number) ? text : Math.round(number * factor * 1e6) / 1e6
 }
 
-export const massFactor = (units: KitchenUnits): number => (units === 'metric' ? 1 : POUND_KG)
-export const lengthFactor = (units: KitchenUnits): number => (units === 'metric' ? 1 : INCH_MM)
-
 export interface Shown {
   unit: string
   show: (kept: number) => number

@@ -163,7 +163,7 @@ const spoken = computed(() => {
             </title>
           </g>
         </template>
-        <g v-for="(coat, i) in coats" :key="`c${i}`" class="coat">
+        <g v-for="(coat, i) in $slots.coats ? [] : coats" :key="`c${i}`" class="coat">
           <path :d="`M${x(coat.at_s)} 1 c9 11 8 17 0 18 c-8 -1 -9 -7 0 -18z`" />
           <text :x="x(coat.at_s) + 9" y="16">{{ width > 620 ? `coat ${i + 1}` : i + 1 }}</text>
           <title>coat {{ i + 1 }} at {{ stopwatch(coat.at_s) }}</title>
@@ -227,11 +227,14 @@ const spoken = computed(() => {
         </g>
       </g>
     </svg>
+    <!-- Coats that can be taken hold of lie over the drawing. -->
+    <slot name="coats" :left="LEFT" :width="width" :until="until" />
   </div>
 </template>
 
 <style scoped>
 .strip {
+  position: relative;
   width: 100%;
   overflow: hidden;
 }

@@ -1,0 +1,298 @@
+"""Where practitioners disagree: what of it a plan has chosen, and what else it could.
+
+Each other choice is a JSON Patch (RFC 6902) of the plan's document, and moves a named input.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from bluekettle.core.chain.forecast import PlanForecast
+from bluekettle.core.chain.heats import heat_row
+from bluekettle.core.chain.passage import Fire
+from bluekettle.core.chain.plan import Dress, Heat, Marinate, Plan, Season, Thaw
+from bluekettle.core.stages import RELEASES
+from bluekettle.core.tables import Row, rows
+
+Patch = tuple[dict[str, object], ...]
+MORE_LIQUID = 1.5  # half as much again (design)
+POWDER_G = 8.0  # of baking powder and salt on a kilogram of skin (typical, estimated)
+POWDER = "baking-powder"  # id of the layer
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One school. patch : what has to change to follow it; empty where it is followed."""
+
+    key: str
+    chosen: bool
+    patch: Patch = ()
+
+
+@dataclass(frozen=True)
+class School:
+    """A question, and the schools that answer it."""
+
+    key: str
+    choices: tuple[Choice, ...]
+
+
+Answers = Callable[[PlanForecast], tuple[Choice, ...]]
+
+
+def schools_of(f: PlanForecast) -> tuple[School, ...]:
+    """The questions that this plan answers one way and could answer another, in table order; what
+    stands in rounds or in a split is left alone.
+    """
+    found = []
+    for key, answers in SCHOOLS.items():
+        choices = answers(f)
+        if len(choices) > 1 and sum(one.chosen for one in choices) == 1:
+            found.append(School(key, choices))
+    return tuple(found)
+
+
+def school_rows() -> dict[str, Row]:
+    """Questions and answers in words, by "question/answer"."""
+    return rows("schools")
+
+
+def add(path: str, value: object) -> dict[str, object]:
+    """One operation: this value at this place."""
+    return {"op": "add", "path": path, "value": value}
+
+
+def remove(path: str) -> dict[str, object]:
+    """One operation: what is there goes."""
+    return {"op": "remove", "path": path}
+
+
+def heats(plan: Plan) -> list[tuple[int, Heat]]:
+    """The plan's own heats with their places."""
+    return [(i, stage) for i, stage in enumerate(plan.stages) if isinstance(stage, Heat)]
+
+
+def picked(options: dict[str, Patch], chosen: str) -> tuple[Choice, ...]:
+    """Choices of a question; that which is followed needs no change."""
+    return tuple(
+        Choice(key, key == chosen, () if key == chosen else patch) for key, patch in options.items()
+    )
+
+
+def bite(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of the last heat that runs to a bite."""
+    asked = [(i, s) for i, s in heats(f.plan) if s.until.by == "bite" and s.until.bite]
+    if not asked:
+        return ()
+    place, stage = asked[-1]
+    options: dict[str, Patch] = {
+        key: (add(f"/stages/{place}/until", {"by": "bite", "bite": key}),) for key in f.cut.targets
+    }
+    return picked(options, stage.until.bite or "")
+
+
+def release(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of the last pressure pot."""
+    pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure"]
+    if not pots:
+        return ()
+    place, stage = pots[-1]
+    options: dict[str, Patch] = {key: (add(f"/stages/{place}/release", key),) for key in RELEASES}
+    return picked(options, stage.release or f.cut.release)
+
+
+def slow_key(stage: Heat) -> str:
+    """The slow model of a heat; empty where it has none."""
+    row = heat_row(stage.heat).slow
+    return row.key if row is not None else ""
+
+
+def last_fire(f: PlanForecast) -> tuple[int, Heat, Fire] | None:
+    """The last fire of the plan's own stages, with its place."""
+    fires = {fire.stage: fire for fire in f.fires}
+    found = [(i, s, fires[s.id]) for i, s in heats(f.plan) if s.id in fires]
+    return found[-1] if found else None
+
+
+def sauce(f: PlanForecast) -> tuple[Choice, ...]:
+    """When the sauce of the last fire goes on."""
+    last = last_fire(f)
+    if last is None or any(place > last[0] for place, _ in heats(f.plan)):
+        return ()
+    place, stage, _ = last
+    stages = f.plan.stages
+    since = max((i for i, _ in heats(f.plan) if i < place), default=-1)
+    before = [i for i in range(since + 1, place) if isinstance(stages[i], Dress)]
+    after = [i for i in range(place + 1, len(stages)) if isinstance(stages[i], Dress)]
+    inside = [act for act in stage.acts if act.do == "coat"]
+    layers = [getattr(stages[i], "layer", "") for i in (*before, *after)]
+    layers += [act.layer for act in inside]
+    if not layers or len(set(layers)) != 1 or len(before) > 1 or len(after) > 1:
+        return ()  # several sauces are a plan of the cook's own
+    followed = (bool(before), bool(inside), bool(after))
+    ways = {
+        "before": (True, False, False),
+        "coats": (True, True, False),
+        "after": (False, False, True),
+        "both": (True, False, True),
+    }
+    if followed not in ways.values():
+        return ()
+    ids = {one.id for one in stages}
+    options = {
+        key: tuple(moved(place, stage, layers[0], (before, after), way, ids))
+        for key, way in ways.items()
+    }
+    return picked(options, next(key for key, way in ways.items() if way == followed))
+
+
+def moved(
+    place: int,
+    stage: Heat,
+    layer: str,
+    dressed: tuple[list[int], list[int]],
+    way: tuple[bool, bool, bool],
+    ids: set[str],
+) -> Iterator[dict[str, object]]:
+    """Operations, from the last stage to the first, so that none moves another's place."""
+    before, after = dressed
+    wants_before, wants_inside, wants_after = way
+    if wants_after and not after:
+        yield add(f"/stages/{place + 1}", dress("sauce-after", layer, stage.coat_mm, ids))
+    if after and not wants_after:
+        yield remove(f"/stages/{after[0]}")
+    acts: list[dict[str, object]] = [
+        {"do": act.do, "at_min": act.at_min} for act in stage.acts if act.do != "coat"
+    ]
+    if wants_inside:
+        acts.append({"do": "coat", "at_min": None, "layer": layer})
+    yield add(f"/stages/{place}/acts", acts)
+    if wants_before and not before:
+        yield add(f"/stages/{place}", dress("sauce-before", layer, stage.coat_mm, ids))
+    if before and not wants_before:
+        yield remove(f"/stages/{before[0]}")
+
+
+def dress(name: str, layer: str, mm: float, ids: set[str]) -> dict[str, object]:
+    """A coat outside any heat, with an id that no other stage has."""
+    fresh = next(f"{name}{n}" for n in ("", *range(2, len(ids) + 3)) if f"{name}{n}" not in ids)
+    return {"kind": "dress", "id": fresh, "layer": layer, "mm": mm}
+
+
+def frozen(f: PlanForecast) -> tuple[Choice, ...]:
+    """Straight into the heat, or thawed first."""
+    if f.plan.state != "frozen":
+        return ()
+    thaws = [i for i, stage in enumerate(f.plan.stages) if isinstance(stage, Thaw)]
+    if not thaws:
+        thaw = {"kind": "thaw", "id": "thaw-first", "where": "fridge"}
+        return picked({"straight": (), "fridge": (add("/stages/0", thaw),)}, "straight")
+    if thaws != [0] or getattr(f.plan.stages[0], "where", "") != "fridge":
+        return ()
+    return picked({"straight": (remove("/stages/0"),), "fridge": ()}, "fridge")
+
+
+def turning(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of a fire that heats one side."""
+    last = last_fire(f)
+    if last is None or last[2].under.dish.kind.sides > 1:
+        return ()
+    place, stage, fire = last
+    if fire.under.below.strands:
+        return ()
+    turns = [act for act in stage.acts if act.do == "turn"]
+    if len(turns) > 1:
+        return ()
+    kept: list[dict[str, object]] = [
+        {"do": act.do, "at_min": act.at_min, **({"layer": act.layer} if act.layer else {})}
+        for act in stage.acts
+        if act.do != "turn"
+    ]
+    half = max(1.0, round(fire.timer_s / 60.0) / 2.0)
+    turned = sorted(
+        [*kept, {"do": "turn", "at_min": half}], key=lambda act: float(str(act["at_min"] or 0.0))
+    )
+    options: dict[str, Patch] = {
+        "never": (add(f"/stages/{place}/acts", kept),),
+        "half": (add(f"/stages/{place}/acts", turned),),
+    }
+    return picked(options, "half" if turns else "never")
+
+
+def skin(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of poultry that goes bare into dry heat at first."""
+    first, stage = heats(f.plan)[0] if heats(f.plan) else (0, None)
+    wet = any(isinstance(one, Dress | Marinate) for one in f.plan.stages[:first])
+    if f.cut.species != "poultry" or stage is None or wet or not browns(stage):
+        return ()
+    season = next((i for i, s in enumerate(f.plan.stages) if isinstance(s, Season)), None)
+    if season is None:
+        return ()
+    layer = getattr(f.plan.stages[season], "layer", "")
+    leavened = bool(layer) and f.plan.layer(layer).leavening
+    if layer and not leavened:
+        return ()  # a rub of the cook's own
+    powder = {
+        "id": POWDER,
+        "name": "baking powder",
+        "sauce": None,
+        "spice_g": round(POWDER_G * f.plan.mass_kg, 1),
+        "leavening": True,
+    }
+    options: dict[str, Patch] = {
+        "plain": (add(f"/stages/{season}/layer", None),),
+        "leavened": (add("/layers/-", powder), add(f"/stages/{season}/layer", POWDER)),
+    }
+    return picked(options, "leavened" if leavened else "plain")
+
+
+def browns(stage: Heat) -> bool:
+    """Whether a heat browns what lies bare in it."""
+    row = heat_row(stage.heat)
+    return row.fierce is not None or (row.slow is not None and row.slow.dry)
+
+
+def poultry(f: PlanForecast) -> tuple[Choice, ...]:
+    """To the safe minimum, or to where the joint gives."""
+    pleasant = f.cut.pleasant_c
+    asked = [(i, s) for i, s in heats(f.plan) if s.until.by == "core" and s.until.core_c]
+    if pleasant is None or not asked:
+        return ()
+    place, stage = asked[-1]
+    core_c = stage.until.core_c or 0.0
+    options: dict[str, Patch] = {
+        key: (add(f"/stages/{place}/until", {"by": "core", "core_c": to_c}),)
+        for key, to_c in (("safe", f.cut.safe_c), ("pleasant", pleasant))
+    }
+    return picked(options, "pleasant" if core_c >= pleasant else "safe")
+
+
+def liquid(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of the last pressure pot."""
+    pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure"]
+    if not pots:
+        return ()
+    place, stage = pots[-1]
+    row = heat_row(stage.heat).slow
+    assert row is not None  # a pressure pot has a slow model
+    more = round(MORE_LIQUID * row.liquid_l, 2)
+    options: dict[str, Patch] = {
+        "least": (add(f"/stages/{place}/liquid_l", None),),
+        "more": (add(f"/stages/{place}/liquid_l", more),),
+    }
+    if stage.liquid_l is None:
+        return picked(options, "least")
+    return picked(options, "more") if stage.liquid_l >= more else ()
+
+
+SCHOOLS: dict[str, Answers] = {
+    "bite": bite,
+    "sauce": sauce,
+    "release": release,
+    "frozen": frozen,
+    "turning": turning,
+    "skin": skin,
+    "poultry": poultry,
+    "liquid": liquid,
+}

@@ -1,0 +1,103 @@
+"""Where practitioners disagree: every school that is offered is one that the plan then follows, and
+it moves what it says.
+"""
+
+import json
+
+import pytest
+
+from bluekettle.core.chain import forecast_plan, school_rows, schools_of
+from bluekettle.core.chain.schools import SCHOOLS
+from bluekettle.core.errors import OutOfRange
+from bluekettle.core.glaze import draw_members
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.services.chains import plan_of
+from bluekettle.services.schools import changed
+from tests.chain.conftest import TEMPLATES, chain
+
+FEW = draw_members(1, 16)
+# A sauce too thin for a fire goes on after it only: that is told as not with the rest of the plan.
+NOT_WITH_THE_REST = {
+    ("bones-out-sandwich", "sauce", "before"),
+    ("bones-out-sandwich", "sauce", "coats"),
+}
+
+
+def options(document, question):
+    """The patches of a question's schools."""
+    found = schools_of(forecast_of(document))
+    return {o.key: o.patch for s in found if s.key == question for o in s.choices}
+
+
+def forecast_of(document):
+    return forecast_plan(plan_of(ChainDocument.model_validate(document)), None, FEW)
+
+
+def followed(document):
+    """The school that a plan follows, by question."""
+    return {
+        school.key: next(one.key for one in school.choices if one.chosen)
+        for school in schools_of(forecast_of(document))
+    }
+
+
+def test_every_question_and_answer_has_its_words_and_some_plan_that_asks_it():
+    asked = {
+        f"{school.key}/{one.key}"
+        for document in TEMPLATES.values()
+        for school in schools_of(forecast_of(document))
+        for one in school.choices
+    }
+    assert asked == set(school_rows())
+    assert {key.partition("/")[0] for key in school_rows()} == set(SCHOOLS)
+
+
+@pytest.mark.parametrize("key", TEMPLATES)
+def test_what_is_followed_after_a_tap_is_what_was_tapped(key):
+    document = ChainDocument.model_validate(TEMPLATES[key]).model_dump(mode="json")
+    before = followed(document)
+    for school in schools_of(forecast_of(document)):
+        assert [one.chosen for one in school.choices].count(True) == 1
+        for one in school.choices:
+            if one.chosen:
+                assert one.patch == ()
+                continue
+            if (key, school.key, one.key) in NOT_WITH_THE_REST:
+                with pytest.raises(OutOfRange):
+                    forecast_of(changed(document, one.patch))
+                continue
+            after = followed(changed(document, one.patch))
+            assert after[school.key] == one.key, (school.key, one.key)
+            others = {k: was for k, was in before.items() if k != school.key and k in after}
+            assert {k: after[k] for k in others} == others
+
+
+def test_schools_move_the_inputs_that_they_name():
+    """Later release is slower; a thaw takes a night; powder browns skin sooner; a coat after the
+    fire leaves it bare."""
+    document = chain("frozen-split")
+    told = ChainDocument.model_validate(document).model_dump(mode="json")
+    base = forecast_of(told)
+    natural = forecast_of(changed(told, options(document, "release")["natural"]))
+    assert natural.total.likely_s > base.total.likely_s + 120.0
+    thawed = forecast_of(changed(told, options(document, "frozen")["fridge"]))
+    assert thawed.total.likely_s > base.total.likely_s + 8 * 3600.0
+    assert thawed.slows[0].timer_s <= base.slows[0].timer_s
+    ribs = ChainDocument.model_validate(chain("pressure-hot-oven")).model_dump(mode="json")
+    sauced = options(ribs, "sauce")
+    assert forecast_of(ribs).fires[-1].under.dish.coats == 1
+    assert forecast_of(changed(ribs, sauced["coats"])).fires[-1].under.dish.coats == 2
+    assert forecast_of(changed(ribs, sauced["after"])).fires[-1].under.dish.coats == 0
+
+
+def test_the_route_tells_what_each_school_changes(kitchen):
+    found = kitchen.post("/schools", chain("pressure-hot-oven"), 200)["schools"]
+    release = next(one for one in found if one["key"] == "release")
+    later = {one["key"]: one["later_s"] for one in release["choices"]}
+    assert later["quick"] == 0.0 < later["natural"]
+    assert [one["chosen"] for one in release["choices"]] == [True, False, False]
+    assert [one["key"] for one in found if one["in_view"]] == ["bite", "sauce", "release"]
+    bad = chain("pressure-hot-oven")
+    bad["food"]["mass_kg"] = 900.0
+    assert kitchen.post("/schools", bad, 422)["errors"][0]["field"] == "food.mass_kg"
+    assert json.dumps(found).count("NaN") == 0
