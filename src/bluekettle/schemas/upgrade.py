@@ -9,12 +9,14 @@ from __future__ import annotations
 from typing import Any
 
 from bluekettle.core.chain import heat_keys, heat_row
-from bluekettle.core.errors import MissingData
+from bluekettle.core.errors import CoreError, MissingData
 from bluekettle.core.stages import cut, finish_kind, first_heat
 from bluekettle.core.tables import value
 from bluekettle.schemas.dish import DishDocument
 
 Json = dict[str, Any]
+# What lifting a damaged record can raise: it stays as it is then, and its list sets it aside.
+UNREADABLE = (ValueError, TypeError, KeyError, AttributeError, CoreError)
 
 STRIP_COLOURS = 40
 APPROACH = ("brush", "heat_up", "under")

@@ -19,8 +19,7 @@ def upgrade() -> None:
     for table in TABLES:
         rows = connection.execute(sa.text(f"select id, title, dish from {table}")).all()
         for row_id, title, text in rows:
-            # What cannot be read stays as it is, and is set aside by the list.
-            with suppress(ValueError):
+            with suppress(*lift.UNREADABLE):
                 chain = lift.chain_of_plan(json.loads(text), title)
                 connection.execute(
                     sa.text(f"update {table} set dish = :dish where id = :id"),

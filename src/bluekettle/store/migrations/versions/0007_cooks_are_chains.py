@@ -1,11 +1,13 @@
 """Cooks of one first heat and one finish become cooks of the chain that they were."""
 
 import json
+from contextlib import suppress
 
 import sqlalchemy as sa
 from alembic import op
 
 from bluekettle.schemas import upgrade_cooks as lift
+from bluekettle.schemas.upgrade import UNREADABLE
 
 revision = "0007"
 down_revision = "0006"
@@ -15,13 +17,10 @@ def upgrade() -> None:
     connection = op.get_bind()
     cooks = connection.execute(sa.text("select id, title, dish, facts from cook")).all()
     for cook_id, title, dish_text, facts_text in cooks:
-        try:
+        with suppress(*UNREADABLE):
             dish, facts = json.loads(dish_text), json.loads(facts_text)
             if facts.get("format") == "kettle.cook/1":
                 lift_cook(connection, cook_id, title, dish, facts)
-        except (ValueError, KeyError, TypeError, AttributeError):
-            # What cannot be read stays as it is, and is set aside by the list.
-            continue
 
 
 def lift_cook(connection: sa.Connection, cook_id: int, title: str, dish: dict, facts: dict) -> None:
