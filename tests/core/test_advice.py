@@ -168,6 +168,21 @@ def test_last_exits_come_in_order_and_leave_time_for_what_follows():
     assert plan_exits(found, "pot") == ()
 
 
+def test_the_way_back_is_from_the_last_check_before_the_fire():
+    """Two slow heats, each with its check: it goes back to the second, later in the evening."""
+    stages = (
+        ChainHeat("pot", "pressure", Until("bite", bite="tug")),
+        ChainHeat("oven", "oven", Until("bite", bite="falls"), 150.0),
+        ChainHeat("broil", "broiler", Until("colour")),
+    )
+    found = forecast_plan(Plan("beef-short-ribs", 1.6, 6, 45.0, stages), None, draw_members(1, 16))
+    gates = [link for link in found.links if link.who == "gate"]
+    assert len(gates) == 2
+    longer = next(e for e in plan_exits(found, "broil") if e.do == "cook it longer")
+    onward = float(re.findall(r"(\d+) min", longer.why)[1])
+    assert onward < gates[0].start.likely_s / 60.0 - 5.0
+
+
 def test_without_a_check_or_a_rest_there_is_nothing_to_go_back_to_or_to_leave_out():
     stages = (ChainHeat("fry", "air_fryer", Until("colour")),)
     found = forecast_plan(Plan("cauliflower", 0.9, 8, 30.0, stages))
