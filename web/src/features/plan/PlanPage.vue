@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { onKeyStroke } from '@vueuse/core'
 import AllergenNote from './AllergenNote.vue'
 import ChainLine from './ChainLine.vue'
@@ -45,7 +45,10 @@ const fires = computed(() =>
 )
 
 // The address is that of the plan, once it is kept as one.
-const toPlan = (id: number | null) => void router.replace(id ? `/plan/${id}` : '/plan')
+// Not once it is being left: a save that comes then must not call the way to the Stove off.
+let left = false
+onBeforeRouteLeave(() => void (left = true))
+const toPlan = (id: number | null) => left || router.replace(id ? `/plan/${id}` : '/plan')
 watch(() => draft.planId, toPlan)
 onMounted(() => !route.params.id && draft.planId && toPlan(draft.planId))
 
