@@ -184,6 +184,24 @@ def test_nothing_counts_behind_an_open_gate(kitchen):
     assert "stands open" in answer["detail"]
 
 
+@pytest.mark.parametrize("waits", ["pot.check", "serve"])
+def test_food_that_stands_is_told_of_its_cooling_and_of_the_end_of_it(kitchen, waits):
+    """Warm at first, then cooling, with an hour to eat by two hours later; past it, not to eat."""
+    live = press_on(kitchen, begin(kitchen, "pressure-hot-oven"), until=waits)
+    path = f"/cooks/{live['id']}/live"
+    assert live["caution"] == ""
+    kitchen.wait(3600.0)
+    cooling = kitchen.get(path)
+    assert cooling["caution"].startswith("It is cooling")
+    eat_by = datetime.fromisoformat(cooling["eat_by"])
+    left_s = (eat_by - kitchen.now).total_seconds()
+    assert 3600.0 < left_s < 7200.0
+    kitchen.wait(left_s - 5.0)
+    assert kitchen.get(path)["caution"] == cooling["caution"]
+    kitchen.wait(10.0)
+    assert kitchen.get(path)["caution"].startswith("It has stood over two hours")
+
+
 def test_a_stop_wants_a_repair_or_a_reason(kitchen):
     document = chain("basted-returns")
     document["layers"][0]["boiled"] = False

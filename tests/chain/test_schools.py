@@ -101,3 +101,60 @@ def test_the_route_tells_what_each_school_changes(kitchen):
     bad["food"]["mass_kg"] = 900.0
     assert kitchen.post("/schools", bad, 422)["errors"][0]["field"] == "food.mass_kg"
     assert json.dumps(found).count("NaN") == 0
+
+
+@pytest.mark.parametrize("own_powder", [False, True])
+def test_a_change_of_mind_leaves_a_plan_that_still_works(own_powder):
+    """Without, powder, and both again: one layer of it, no fault."""
+    document = next(
+        ChainDocument.model_validate(one).model_dump(mode="json")
+        for one in TEMPLATES.values()
+        if any(school.key == "skin" for school in schools_of(forecast_of(one)))
+    )
+    if not own_powder:
+        document = without_powder(document)
+    for answer in ("plain", "leavened", "plain", "leavened"):
+        patch = options(document, "skin")[answer]
+        document = changed(document, patch) if patch else document
+        forecast_of(document)
+        assert followed(document)["skin"] == answer
+    assert [layer["leavening"] for layer in document["layers"]].count(True) == 1
+
+
+def without_powder(document):
+    """The same plan whose skin goes plain and that knows no powder."""
+    season = next(stage for stage in document["stages"] if stage["kind"] == "season")
+    layers = [layer for layer in document["layers"] if not layer["leavening"]]
+    stages = [
+        {**stage, "layer": None} if stage is season else stage for stage in document["stages"]
+    ]
+    return {**document, "layers": layers, "stages": stages}
+
+
+def test_poultry_taken_out_below_its_safe_middle_is_no_school():
+    document = next(
+        ChainDocument.model_validate(one).model_dump(mode="json")
+        for one in TEMPLATES.values()
+        if any(school.key == "poultry" for school in schools_of(forecast_of(one)))
+    )
+    for patch in options(document, "poultry").values():
+        document = changed(document, patch) if patch else document
+    place = next(
+        i for i, stage in enumerate(document["stages"]) if stage.get("until", {}).get("core_c")
+    )
+    document["stages"][place]["until"]["core_c"] = 65.0
+    assert "poultry" not in {school.key for school in schools_of(forecast_of(document))}
+
+
+def test_a_school_past_the_bounds_of_a_document_is_no_error(kitchen):
+    """The longest plan has no room for one stage more: its school stays without a figure."""
+    document = chain("pressure-hot-oven")
+    room = ChainDocument.model_json_schema()["properties"]["stages"]["maxItems"]
+    filler = [
+        {"kind": "rest", "id": f"wait-{n}", "minutes": 1.0}
+        for n in range(room - len(document["stages"]))
+    ]
+    document["stages"] = [*document["stages"], *filler]
+    found = kitchen.post("/schools", document, 200)["schools"]
+    sauce = next(one for one in found if one["key"] == "sauce")
+    assert [one["key"] for one in sauce["choices"]] == ["before", "coats", "after", "both"]

@@ -160,8 +160,7 @@ def patch_of(
         {"op": "add", "path": f"{way}/{name}", "value": value} for name, value in told.items()
     ]
     if before and dressed is None:
-        ids = {one.id for one in stages}
-        fresh = next(f"coat-{n}" for n in range(1, len(ids) + 2) if f"coat-{n}" not in ids)
+        fresh = core.fresh_id("brush", core.ids_of(forecast.plan))
         coat = {"kind": "dress", "id": fresh, "layer": layer, "mm": setting.coat_mm}
         patch.append({"op": "add", "path": way, "value": coat})
     elif before:

@@ -69,7 +69,7 @@ def tried(told: Json, patch: Sequence[Json], draws: Any) -> core.PlanForecast | 
     try:
         plan = plan_of(ChainDocument.model_validate(changed(told, patch)))
         return core.forecast_plan(plan, None, draws, MEMORY)
-    except CoreError:
+    except (CoreError, ValueError):  # of the core, or of the document's own bounds
         return None
 
 

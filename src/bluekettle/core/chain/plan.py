@@ -327,6 +327,17 @@ def paths(stages: tuple[Stage, ...], at: str = "/stages") -> dict[str, str]:
     return found
 
 
+def ids_of(plan: Plan) -> set[str]:
+    """Ids of all stages, those in rounds and tails too."""
+    return {stage.id for _, stage in every_stage(plan.stages)}
+
+
+def fresh_id(name: str, ids: set[str]) -> str:
+    """This name, or with a number, so that no other has it."""
+    numbers = ("", *(f"-{n}" for n in range(2, len(ids) + 3)))
+    return next(f"{name}{number}" for number in numbers if f"{name}{number}" not in ids)
+
+
 def stage_named(stages: Sequence[Stage], key: str) -> Stage | None:
     """The stage of this id, in rounds by the id of each round; None where there is none."""
     return next((stage for stage in run_through(stages) if stage.id == key), None)

@@ -11,7 +11,16 @@ from dataclasses import dataclass
 from bluekettle.core.chain.forecast import PlanForecast
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Fire
-from bluekettle.core.chain.plan import Dress, Heat, Marinate, Plan, Season, Thaw
+from bluekettle.core.chain.plan import (
+    Dress,
+    Heat,
+    Marinate,
+    Plan,
+    Season,
+    Thaw,
+    fresh_id,
+    ids_of,
+)
 from bluekettle.core.stages import RELEASES
 from bluekettle.core.tables import Row, rows
 
@@ -139,7 +148,7 @@ def sauce(f: PlanForecast) -> tuple[Choice, ...]:
     }
     if followed not in ways.values():
         return ()
-    ids = {one.id for one in stages}
+    ids = ids_of(f.plan)
     options = {
         key: tuple(moved(place, stage, layers[0], (before, after), way, ids))
         for key, way in ways.items()
@@ -176,8 +185,7 @@ def moved(
 
 def dress(name: str, layer: str, mm: float, ids: set[str]) -> dict[str, object]:
     """A coat outside any heat, with an id that no other stage has."""
-    fresh = next(f"{name}{n}" for n in ("", *range(2, len(ids) + 3)) if f"{name}{n}" not in ids)
-    return {"kind": "dress", "id": fresh, "layer": layer, "mm": mm}
+    return {"kind": "dress", "id": fresh_id(name, ids), "layer": layer, "mm": mm}
 
 
 def frozen(f: PlanForecast) -> tuple[Choice, ...]:
@@ -186,7 +194,7 @@ def frozen(f: PlanForecast) -> tuple[Choice, ...]:
         return ()
     thaws = [i for i, stage in enumerate(f.plan.stages) if isinstance(stage, Thaw)]
     if not thaws:
-        thaw = {"kind": "thaw", "id": "thaw-first", "where": "fridge"}
+        thaw = {"kind": "thaw", "id": fresh_id("thaw", ids_of(f.plan)), "where": "fridge"}
         return picked({"straight": (), "fridge": (add("/stages/0", thaw),)}, "straight")
     if thaws != [0] or getattr(f.plan.stages[0], "where", "") != "fridge":
         return ()
@@ -240,9 +248,14 @@ def skin(f: PlanForecast) -> tuple[Choice, ...]:
         "spice_g": round(POWDER_G * f.plan.mass_kg, 1),
         "leavening": True,
     }
+    # One left from an earlier change of mind is taken again.
+    left = next((one.id for one in f.plan.layers if one.leavening), None)
     options: dict[str, Patch] = {
         "plain": (add(f"/stages/{season}/layer", None),),
-        "leavened": (add("/layers/-", powder), add(f"/stages/{season}/layer", POWDER)),
+        "leavened": (
+            *(() if left else (add("/layers/-", powder),)),
+            add(f"/stages/{season}/layer", left or POWDER),
+        ),
     }
     return picked(options, "leavened" if leavened else "plain")
 
@@ -261,6 +274,8 @@ def poultry(f: PlanForecast) -> tuple[Choice, ...]:
         return ()
     place, stage = asked[-1]
     core_c = stage.until.core_c or 0.0
+    if core_c < f.cut.safe_c:
+        return ()  # no school: the check comes after another heat
     options: dict[str, Patch] = {
         key: (add(f"/stages/{place}/until", {"by": "core", "core_c": to_c}),)
         for key, to_c in (("safe", f.cut.safe_c), ("pleasant", pleasant))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The coats of a fire on its strip: dragged to another moment, or opened by a tap. */
 import { computed, ref } from 'vue'
-import type { ChainFire } from '@/api/client'
+import type { Chain, ChainFire } from '@/api/client'
 import { stopwatch } from '@/shared/format/time'
 import { addCoat, drops, moveCoat, takeCoat, thickCoats, type Drop } from './coats'
 import { useDraft } from './draft'
@@ -37,9 +37,12 @@ const secondsOf = (drop: Drop) =>
   drag.value?.number === drop.number && drag.value.moved ? drag.value.at_s : drop.at_s
 const place = (drop: Drop) =>
   props.left + (Math.min(secondsOf(drop), props.until) / props.until) * props.width
+/** Only one coat can be on before the heat. */
 const says = (drop: Drop) => {
-  const seconds = secondsOf(drop)
-  return seconds <= STEP_S ? 'before the heat' : `at ${stopwatch(seconds)}`
+  const held = drag.value?.number === drop.number && drag.value.moved
+  const free = drop.before || !all.value.some((one) => one.before)
+  const before = held ? free && secondsOf(drop) <= STEP_S : drop.before
+  return before ? 'before the heat' : `at ${stopwatch(Math.max(STEP_S, secondsOf(drop)))}`
 }
 const clamped = (seconds: number) =>
   Math.min(props.until, Math.max(0, Math.round(seconds / STEP_S) * STEP_S))
@@ -65,22 +68,24 @@ function drop(one: Drop) {
   else open.value = open.value === one.number ? undefined : one.number
 }
 
-function put(one: Drop, seconds: number) {
-  if (props.held) return
-  draft.edit((next) => moveCoat(next, props.fire.stage, all.value, one.number, clamped(seconds)))
+/** The drops are those of the answer: while another is on its way they say nothing of the plan. */
+function edit(change: (next: Chain, id: string, all: Drop[]) => void) {
+  if (!props.held) draft.edit((next) => change(next, props.fire.stage, all.value))
 }
+const put = (one: Drop, seconds: number) =>
+  edit((next, id, all) => moveCoat(next, id, all, one.number, clamped(seconds)))
 
 function off(one: Drop) {
   open.value = undefined
-  draft.edit((next) => takeCoat(next, props.fire.stage, all.value, one.number))
+  edit((next, id, all) => takeCoat(next, id, all, one.number))
 }
 
 function more() {
   const last = Math.max(0, ...all.value.map((one) => one.at_s))
   const seconds = clamped(last + LATER_S)
-  draft.edit((next) => addCoat(next, props.fire.stage, all.value, sauce.value, seconds))
+  edit((next, id, all) => addCoat(next, id, all, sauce.value, seconds))
 }
-const thick = (to: number) => draft.edit((next) => thickCoats(next, props.fire.stage, to))
+const thick = (to: number) => edit((next, id) => thickCoats(next, id, to))
 
 function key(event: KeyboardEvent, one: Drop) {
   if (event.key === 'ArrowLeft') put(one, one.at_s - STEP_S)

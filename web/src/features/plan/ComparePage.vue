@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Chain, type ChainForecast, type Problem } from '@/api/client'
 import { usePlans } from './usePlans'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
+import BackToPlan from './BackToPlan.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import PickField from '@/shared/ui/PickField.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -54,12 +55,7 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 <template>
   <div class="page compare">
     <div class="tools no-print">
-      <RouterLink
-        :to="draft.planId ? `/plan/${draft.planId}` : '/plan'"
-        class="plain-button el-button"
-      >
-        Back to the plan
-      </RouterLink>
+      <BackToPlan />
     </div>
     <h1>Which of the two?</h1>
     <p v-if="!draft.chain">Nothing is planned here. Pick a cook first.</p>

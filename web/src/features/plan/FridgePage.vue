@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useUnits } from '@/shared/composables/useUnits'
 import { useClock } from '@/shared/composables/useClock'
+import BackToPlan from './BackToPlan.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { card, markdown } from './card'
@@ -31,12 +32,7 @@ const print = () => window.print()
 <template>
   <div class="page fridge">
     <div class="tools no-print">
-      <RouterLink
-        :to="draft.planId ? `/plan/${draft.planId}` : '/plan'"
-        class="plain-button el-button"
-      >
-        Back to the plan
-      </RouterLink>
+      <BackToPlan />
       <template v-if="page">
         <el-button class="ember-button" :disabled="stale" data-test="print" @click="print">
           Print it

@@ -44,8 +44,8 @@ const fires = computed(() =>
   })),
 )
 
-// The address is that of the plan, once it is kept as one.
-// Not once it is being left: a save that comes then must not call the way to the Stove off.
+// The address is that of the plan, once it is kept as one. Not any more while the page is being
+// left: a save that comes then must not call the way to the Stove off.
 let left = false
 onBeforeRouteLeave(() => void (left = true))
 const toPlan = (id: number | null) => left || router.replace(id ? `/plan/${id}` : '/plan')
@@ -179,8 +179,9 @@ onKeyStroke('z', (event) => {
               {{ why === fire.stage ? 'Enough of the why' : 'Why this heat?' }}
             </el-button>
             <WhyFire
-              v-if="why === fire.stage && !blocked"
+              v-if="why === fire.stage && !problem"
               :fire="fire"
+              :held="Boolean(blocked)"
               :chain="complete!"
               :choices="choices"
             />

@@ -19,7 +19,7 @@ const seen = useElementVisibility(place, { rootMargin: '200px' })
 const wanted = ref(false)
 watch(seen, (now) => now && (wanted.value = true))
 const key = computed(() => JSON.stringify({ ...props.chain, serve_at: null, name: '' }))
-const { data, isFetching } = useQuery<School[], Problem>({
+const { data } = useQuery<School[], Problem>({
   queryKey: ['schools', key],
   queryFn: async ({ signal }) =>
     (await fetched(api.POST('/api/v1/schools', { body: JSON.parse(key.value) as Chain, signal })))
@@ -31,7 +31,8 @@ const { data, isFetching } = useQuery<School[], Problem>({
 const schools = useLast(data)
 const shown = computed(() => (schools.value ?? []).filter((one) => all.value || one.in_view))
 const folded = computed(() => (schools.value?.length ?? 0) - shown.value.length)
-const waits = computed(() => props.stale || isFetching.value)
+// Each choice is a change of the plan that was asked about, and of no other.
+const waits = computed(() => props.stale || data.value === undefined)
 </script>
 
 <template>

@@ -12,9 +12,9 @@ import { find } from './stages'
 import { useWhy } from './useWhy'
 
 /** Why this heat: the map of its film, the advice with its reasons, and two strips side by side. */
-const props = defineProps<{ fire: ChainFire; chain: Chain; choices: Choices }>()
+const props = defineProps<{ fire: ChainFire; chain: Chain; choices: Choices; held: boolean }>()
 const draft = useDraft()
-const { explorer, advice, beside, besideKey, problem, waiting } = useWhy(
+const { explorer, advice, beside, besideKey, problem, waiting, fresh } = useWhy(
   () => props.chain,
   () => props.fire.stage,
 )
@@ -73,6 +73,7 @@ const take = (setting: Setting) => draft.patch(setting.patch)
           <span>{{ setting.reason }}</span>
           <el-button
             :class="i === 0 ? 'ember-button' : 'plain-button'"
+            :disabled="held || !fresh"
             :data-test="`advice-${i}`"
             @click="take(setting)"
           >

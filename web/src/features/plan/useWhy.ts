@@ -64,5 +64,7 @@ export function useWhy(chain: () => Chain, stage: () => string) {
     besideKey,
     problem: computed(() => map.error.value ?? second.error.value ?? undefined),
     waiting: computed(() => map.isFetching.value || found.isFetching.value),
+    /** The advice is of the plan as it stands: its changes are of no other. */
+    fresh: computed(() => asked.value === plan.value && found.data.value !== undefined),
   }
 }

@@ -104,7 +104,7 @@ describe('the map of heat', () => {
 
 function opened(chain: Chain) {
   return mount(WhyFire, {
-    props: { fire: forecast.fires[0]!, chain, choices },
+    props: { fire: forecast.fires[0]!, chain, choices, held: false },
     global: { plugins: [[VueQueryPlugin, { queryClient: queries() }]] },
   })
 }
