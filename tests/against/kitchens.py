@@ -10,10 +10,11 @@ from __future__ import annotations
 from dataclasses import replace
 
 import numpy as np
+from tests.one_cook import Dish, Told, forecast
 
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.sauce import mix
-from bluekettle.core.stages import Dish, Forecast, Kitchen, forecast
+from bluekettle.core.stages import Kitchen
 
 TOMATO = mix("tomato", [("ketchup", 0.1), ("brown-sugar", 0.02), ("cider-vinegar", 0.01)])
 HONEY = mix("honey", [("honey", 0.06), ("soy-sauce", 0.04), ("lemon-juice", 0.01)])
@@ -149,12 +150,12 @@ ROWS: tuple[tuple[str, Dish, float, float], ...] = (
 )
 
 
-def told(dish: Dish) -> Forecast:
+def told(dish: Dish) -> Told:
     """The forecast by 64 members."""
     return forecast(dish, draws=draw_members(1, 64))
 
 
-def at_pull(found: Forecast) -> tuple[float, float, float]:
+def at_pull(found: Told) -> tuple[float, float, float]:
     """Minutes until it is taken out, and the chances then: right, and burnt or bitter."""
     pull, samples = found.finish_timer_s, found.finish.sample_s
     right = float(np.interp(pull, samples, found.milestones.wanted))

@@ -10,10 +10,10 @@ from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
+from tests.one_cook import Dish, forecast
 
 from bluekettle.core.glaze import MILESTONES, Draws, draw_members
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import Dish, forecast
 
 EVENINGS = 1500
 SITES = ("face", "edge")

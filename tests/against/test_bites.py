@@ -9,8 +9,9 @@ most; the others only check them.
 from dataclasses import replace
 
 import pytest
+from tests.one_cook import Dish, forecast
 
-from bluekettle.core.stages import Dish, Kitchen, cut, first_heat, forecast
+from bluekettle.core.stages import Kitchen, cut, first_heat
 from bluekettle.core.stages.finishing import heat_of
 
 SET, CHECK = "set", "check"
@@ -115,7 +116,9 @@ def test_a_slow_cooker_takes_3_to_4_hours_on_high_and_6_to_8_on_low(
 def test_six_hundred_grams_and_eight_kilograms_in_one_fryer_are_not_the_same():
     """The heater holds the dial with little food in it, and far less with much."""
     few = Dish("chicken-wings", 0.6, 7, 28.0, tenderise="air_fry", finish="air_fryer", bite="tug")
-    held = [heat_of(replace(few, mass_kg=m, pieces=round(12 * m))).air_c for m in (0.6, 2.0, 8.0)]
+    held = [
+        heat_of(replace(few, mass_kg=m, pieces=round(12 * m)).fire).air_c for m in (0.6, 2.0, 8.0)
+    ]
     assert held[0] == 200.0
     assert held[0] > held[1] + 20.0 > held[2] + 40.0
     timers = [

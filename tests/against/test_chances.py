@@ -7,9 +7,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from tests.against.rehearsals import KINDS, rehearse
+from tests.one_cook import forecast
 
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages import forecast
 
 
 @pytest.mark.parametrize(

@@ -4,11 +4,12 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from tests.one_cook import Dish
 
 from bluekettle.core.errors import MissingData, OutOfRange
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.heat import element_at, heat_in, surroundings, surroundings_keys
-from bluekettle.core.stages import Dish, cut
+from bluekettle.core.stages import cut
 from bluekettle.core.stages.tenderise import run_tenderise
 from bluekettle.core.tenderness import cook_value_min
 
@@ -37,7 +38,7 @@ def test_wings_thighs_ribs_and_shoulder_pieces_reach_their_temperatures_in_movin
 
 def test_ribs_in_smoke_first_stall_and_then_pass_90_within_4_to_6_hours():
     """26 mm at 107 °C; the cook value after five hours is about 60."""
-    rack = Dish("pork-ribs", 1.4, 4, 26.0, tenderise="smoke", bite="tug").body(14.0)
+    rack = Dish("pork-ribs", 1.4, 4, 26.0, tenderise="smoke").slow.lying(14.0)
     run = heat_in(surroundings("smoker"), RIB, rack.power, rack.half_m, 4, 7 * 3600, dt_s=10)
     assert 4 <= run.time_to(90) / 3600 <= 6
     assert 45 <= cooked(run, 5 * 3600) <= 80
@@ -83,7 +84,7 @@ def test_one_cut_is_as_tender_by_pressure_by_foil_and_by_smoke_at_its_known_time
     """
     dish = Dish("pork-ribs", 1.4, 4, 26.0, release="quick")
     pressure = float(
-        np.median(run_tenderise(dish, cut("pork-ribs"), draw_members(), 1500.0).cook_centre)
+        np.median(run_tenderise(dish.slow, cut("pork-ribs"), draw_members(), 1500.0).cook_centre)
     )
     foil = cooked(heat_in(surroundings("foil", 150), RIB, "slab", 0.013, 4, 3600))
     smoke = cooked(

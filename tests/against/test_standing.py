@@ -7,11 +7,11 @@ figures of its own. No fit has seen it.
 
 import numpy as np
 import pytest
+from tests.one_cook import Dish
 
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages import Dish
-from bluekettle.core.stages.forecast import COVERED, IN_ROOM, stand
 from bluekettle.core.stages.tenderise import run_tenderise
+from bluekettle.core.stages.waiting import COVERED, IN_ROOM, stand
 
 MEDIAN = draw_members().median_only()
 DISHES = {
@@ -67,14 +67,14 @@ def explicit(profile_c, half_m, power, food, seconds):
 @pytest.mark.parametrize("name", DISHES)
 def test_standing_food_cools_as_a_steaming_piece_does(name, minutes):
     dish = DISHES[name]
-    cut = dish.check()
-    run = run_tenderise(dish, cut, MEDIAN, 1800.0)
+    cut = dish.piece.check()
+    run = run_tenderise(dish.slow, cut, MEDIAN, 1800.0)
     seconds = np.full(1, 60.0 * minutes)
-    stood, _, surface = stand(dish, run, run.profile_c, seconds, IN_ROOM)
+    stood, _, surface = stand(cut, run, run.profile_c, seconds, IN_ROOM)
     middle, outside = explicit(run.profile_c[0], run.half_m[0], run.power, cut.food, seconds[0])
     assert surface[0] == pytest.approx(outside, abs=2.5)
     assert stood[0, 0] == pytest.approx(middle, abs=1.0)
     if minutes == 5:
         assert 64.0 <= surface[0] <= 74.0
     # Under a lid nothing steams off.
-    assert stand(dish, run, run.profile_c, seconds, COVERED)[2][0] > surface[0] + 5.0
+    assert stand(cut, run, run.profile_c, seconds, COVERED)[2][0] > surface[0] + 5.0

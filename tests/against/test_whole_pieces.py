@@ -6,14 +6,18 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from tests.one_cook import Dish, forecast
 
+from bluekettle.core.chain.fire import inside_after
+from bluekettle.core.chain.food import peak_from_now, raw_food, stood
+from bluekettle.core.chain.passage import Kitchen as Around
+from bluekettle.core.chain.passage import Step
 from bluekettle.core.glaze import Draws, draw_members
 from bluekettle.core.heat import surroundings
 from bluekettle.core.heat.body import series
 from bluekettle.core.lethality import kill_for
-from bluekettle.core.stages import Dish, Kitchen, cut, cut_keys, forecast
-from bluekettle.core.stages.forecast import H_IN_FIRE, hottest_middle
-from bluekettle.core.stages.tenderise import run_tenderise
+from bluekettle.core.stages import Kitchen, cut, cut_keys
+from bluekettle.core.stages.waiting import COVERED, H_IN_FIRE
 from bluekettle.core.tables import value
 
 N = 14  # cells along each half direction
@@ -193,37 +197,34 @@ def one_face(temp, dx, k, rho_cp, seconds, rest_s, boil_c):
     return peak
 
 
+def hottest_after(dish, flat_c, seconds):
+    """Hottest middle of a piece that is as warm all through, under a fire and at rest after it."""
+    draws = Draws({name: np.zeros(2) for name in draw_members(3).normal})
+    raw = raw_food(dish.plan, draws)
+    even = raw.brought._replace(profile_c=np.full_like(raw.brought.profile_c, flat_c))
+    half = np.full(2, 0.5e-3 * dish.thickness_mm)
+    food = peak_from_now(replace(raw, brought=even, half_m=half, power=0.0))
+    heat = next(stage for stage in dish.plan.stages if stage.id == "finish")
+    step = Step(dish.plan, draws, Around(np.zeros(2)))
+    heated = inside_after(heat, dish.fire, food, step, np.full(2, seconds))
+    rested, _ = stood(dish.plan, heated, draws, np.full(2, value("rest_s")), COVERED)
+    return float(rested.peak_c[0])
+
+
 def test_a_broiler_heats_a_thin_piece_from_one_side_only():
-    """Fifteen millimetres from a lukewarm bath: the middle gets what one face lets in."""
-    thin = Dish(
-        "pork-ribs",
-        0.6,
-        4,
-        15.0,
-        tenderise="bath",
-        release=None,
-        sauce=None,
-        coats=0,
-        kitchen=Kitchen(bath_c=52.0),
-    )
-    draws = draw_members(3)
-    draws = Draws({name: np.zeros(2) for name in draws.normal})
-    run = run_tenderise(thin, cut(thin.cut), draws, 1200.0)
-    seconds = np.full(2, 300.0)
+    """Fifteen millimetres, lukewarm all through: the middle gets what one face lets in."""
+    thin = Dish("pork-ribs", 0.6, 4, 15.0, tenderise="bath", sauce=None, coats=0)
     food = cut(thin.cut).food
     at = int((60.0 - food.temp_c[0]) / (food.temp_c[1] - food.temp_c[0]))
     k = float(food.k_w_m_k[at])
     rho_cp = float(np.gradient(food.enthalpy_j_m3, food.temp_c)[at])
-    flat = np.full_like(run.profile_c, run.profile_c.mean())
-    found = hottest_middle(thin, cut(thin.cut), run, flat, draws, seconds)
-    cells = 60
-    slab = np.full(cells, float(flat[0, 0]))
-    seen = one_face(slab, 0.015 / cells, k, rho_cp, 300.0, value("rest_s"), run.boil_c)
-    assert found[0] == pytest.approx(seen, abs=0.7)
-    both = hottest_middle(replace(thin, finish="contact"), cut(thin.cut), run, flat, draws, seconds)
-    assert both[0] > found[0] + 3.0
-    turned = hottest_middle(
-        replace(thin, flips_min=(2.5,)), cut(thin.cut), run, flat, draws, seconds
-    )
-    assert turned[0] < both[0]
-    assert turned[0] == pytest.approx(found[0], abs=3.0)
+    cells, warm_c = 60, 50.0
+    slab = np.full(cells, warm_c)
+    seen = one_face(slab, 0.015 / cells, k, rho_cp, 300.0, value("rest_s"), 100.0)
+    once = hottest_after(thin, warm_c, 300.0)
+    assert once == pytest.approx(seen, abs=0.7)
+    both = hottest_after(replace(thin, finish="contact"), warm_c, 300.0)
+    assert both > once + 3.0
+    turned = hottest_after(replace(thin, flips_min=(2.5,)), warm_c, 300.0)
+    assert turned < both
+    assert turned == pytest.approx(once, abs=3.0)

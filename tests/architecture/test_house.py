@@ -71,9 +71,11 @@ def test_no_module_is_a_drawer_for_odds_and_ends():
 def test_the_core_runs_without_any_interface_package():
     """Forecasting a dish loads no web framework, no database and no clock of its own."""
     code = (
-        "import sys\nfrom bluekettle.core.stages import Dish, forecast\nforecast(Dish('pork-ribs',"
-        " 1.4, 4, 26.0))\nprint([m for m in ('flask', 'sqlmodel', 'sqlalchemy', 'pydantic',"
-        " 'click', 'waitress') if m in sys.modules])"
+        "import sys\nfrom bluekettle.core.chain import Heat, Plan, Until, forecast_plan\n"
+        "heat = Heat('fry', 'air_fryer', Until('minutes', 9.0))\n"
+        "forecast_plan(Plan('pork-ribs', 1.4, 4, 26.0, (heat,)))\n"
+        "names = ('flask', 'sqlmodel', 'sqlalchemy', 'pydantic', 'click', 'waitress')\n"
+        "print([m for m in names if m in sys.modules])"
     )
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout.strip() == "[]"

@@ -74,7 +74,10 @@ def test_a_bite_that_no_heat_reaches_says_how_far_it_gets(kitchen):
     document = chain("strands-broiled")
     stage(document, "pot").update(heat="air_fryer", dial=100.0, release=None)
     told = refused(kitchen, document)
-    assert "it gets to" in told["stages.1"]["accepted"]
+    assert "cook value of 18 min (how tender), of 62" in told["stages.1"]["accepted"]
+    stage(document, "pot").update(heat="bath", dial=54.0, until={"by": "core", "core_c": 63.0})
+    told = refused(kitchen, document)
+    assert "54 °C inside, of 63 °C" in told["stages.1"]["accepted"]
 
 
 def test_no_more_is_asked_for_than_can_be_reckoned(kitchen):

@@ -9,7 +9,7 @@ from bluekettle.core import chain
 from bluekettle.core.chain.food import in_strands, lain, raw_food, stood
 from bluekettle.core.errors import MissingData
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages.forecast import IN_ROOM
+from bluekettle.core.stages.waiting import IN_ROOM
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import plan_of
 from tests.chain.conftest import TEMPLATES

@@ -49,7 +49,7 @@ def test_taking_a_setting_makes_the_fire_that_was_judged(key, stage):
         taken = read(patched(TEMPLATES[key], patch))
         same = next(f for f in taken.fires if f.stage.split(".")[0] == stage.split(".")[0])
         now = same.under.dish
-        assert (now.finish, now.coats) == (one.finish, one.coats)
+        assert (now.heat, now.coats) == (one.finish, one.coats)
         assert now.kitchen.stated(now.kind.dial) == one.dial
         assert now.flips_min == one.flips_min
         assert (same.by, same.want) == ("colour", fire.want)

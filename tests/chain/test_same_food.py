@@ -2,8 +2,6 @@
 is read as; and what a stage hands on is what the next one begins with.
 """
 
-import json
-
 import numpy as np
 import pytest
 
@@ -22,11 +20,7 @@ from bluekettle.core.chain import (
 )
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import forecast
 from bluekettle.core.stages.tally import CENTRE, PEAK
-from bluekettle.schemas.chain import ChainDocument
-from bluekettle.services.chains import plan_of
-from tests.core.golden import DISHES, dish_named
 
 MEMBERS = draw_members(1, 16)
 GLAZE = Layer("glaze", "plum and tea", sample_sauce("plum-tea"))
@@ -43,39 +37,6 @@ def minutes(count):
 def end(*stages, **food):
     """The food at the end of some stages, for the members."""
     return forecast_plan(plan(*stages, **food), None, MEMBERS)
-
-
-# Its oven takes longer to heat than all that comes before: a chain begins with its first act, and
-# counts that wait.
-WAITS = ("vegetable, pressure, oven",)
-
-
-@pytest.mark.parametrize("name", DISHES)
-def test_a_dish_is_the_chain_that_it_is_read_as(name):
-    """Timers, links, milestones and the whole time to a tenth of a second; what waits add to the
-    tallies is new.
-    """
-    was = forecast(dish_named(name))
-    document = json.loads(json.dumps(DISHES[name]))
-    now = forecast_plan(plan_of(ChainDocument.model_validate(document)), None, draw_members(1))
-    for part in ("low_s", "likely_s", "high_s"):
-        same = getattr(now.total, part) == pytest.approx(getattr(was.total, part), abs=1e-6)
-        assert same or name in WAITS
-    assert now.headline_s == pytest.approx(was.headline_s, abs=0.1)
-    assert [slow.timer_s for slow in now.slows] == [was.timer_s]
-    fire = now.fires[-1]
-    assert fire.timer_s == was.finish_timer_s
-    assert fire.finish.acts == was.finish.acts
-    assert fire.milestones.bands == was.milestones.bands
-    assert fire.milestones.window == was.milestones.window
-    np.testing.assert_allclose(fire.milestones.risk, was.milestones.risk, atol=1e-9)
-    np.testing.assert_allclose(fire.strip_index, was.strip_index, atol=1e-9)
-    before, after = (
-        sorted(round(s.band.likely_s, 1) for s in lines if s.serial)
-        for lines in (was.stages, now.links)
-    )
-    assert before == after or name in WAITS
-    assert now.assumed == was.assumed
 
 
 def test_a_heat_in_two_halves_is_the_heat():

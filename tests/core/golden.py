@@ -11,22 +11,23 @@ import json
 from pathlib import Path
 from typing import Any
 
-from bluekettle.core.advice import Setting, advise, effects
-from bluekettle.core.safety import watch_outs
+import numpy as np
+
+from bluekettle.core.advice import Setting, advise, plan_effects
+from bluekettle.core.chain import Plan, forecast_plan, plan_steps
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import (
     LIMITS,
     Band,
-    Dish,
     Failed,
-    Forecast,
     Kitchen,
     finish_kind,
-    forecast,
-    steps_of,
     ways_back,
 )
 from bluekettle.core.stages import figures as kitchen_figures
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.services.chains import plan_of
+from tests.one_cook import Dish, Told, watch_outs
 
 FILE = Path(__file__).with_name("goldens.json")
 # The least absolute change that counts, by the ending of a figure's name; else 1e-6.
@@ -134,9 +135,20 @@ def dish_named(name: str) -> Dish:
     return Dish(**made, sauce=sample_sauce(sauce) if sauce else None)
 
 
+def plan_named(name: str) -> Plan:
+    """The chain that a dish of the list is read as."""
+    document = json.loads(json.dumps(DISHES[name]))
+    return plan_of(ChainDocument.model_validate(document))
+
+
+def told_of(name: str) -> Told:
+    """Its forecast."""
+    return Told(dish_named(name), forecast_plan(plan_named(name)))
+
+
 def figures(name: str) -> dict[str, Any]:
     """All that is compared of a dish."""
-    found = forecast(dish_named(name))
+    found = told_of(name)
     told: dict[str, Any] = {}
     for part in (chain, pot, inside, glaze):
         told |= part(found)
@@ -153,7 +165,7 @@ def band(name: str, of: Band) -> dict[str, float]:
     }
 
 
-def chain(f: Forecast) -> dict[str, Any]:
+def chain(f: Told) -> dict[str, Any]:
     """The links, their sums and what is least sure."""
     told: dict[str, Any] = {"least_sure": f.least_sure, "headline_s": f.headline_s}
     told |= band("total", f.total) | band("hands", f.hands) | band("come_up", f.come_up)
@@ -163,14 +175,14 @@ def chain(f: Forecast) -> dict[str, Any]:
     return told
 
 
-def pot(f: Forecast) -> dict[str, Any]:
+def pot(f: Told) -> dict[str, Any]:
     """What goes in and how full it gets."""
     told: dict[str, Any] = {
         "timer_s": f.timer_s,
-        "target_c": f.target_c,
-        "liquid_l": f.dish.liquid,
-        "sauce_kg": f.sauce_kg,
-        "lost_share": f.lost_share,
+        "target_c": f.run.target_c,
+        "liquid_l": f.whole.slows[0].liquid_l,
+        "sauce_kg": sum(f.whole.sauce_kg.values()),
+        "lost_kg_m2": float(np.median(f.run.lost_kg_m2)),
         "warm_s": f.warm_s,
     }
     if f.fill is not None:
@@ -178,7 +190,7 @@ def pot(f: Forecast) -> dict[str, Any]:
     return told
 
 
-def inside(f: Forecast) -> dict[str, Any]:
+def inside(f: Told) -> dict[str, Any]:
     """Tender and safe."""
     t, s = f.tenderness, f.safety
     return {
@@ -196,12 +208,12 @@ def inside(f: Forecast) -> dict[str, Any]:
         "low_log": s.log_low,
         "danger_min": s.danger_min,
         "late_s": s.late_s,
-        "deep_c": f.deep_c,
-        "surface_c": f.surface_c,
+        "deep_c": float(np.median(f.under.below.deep_c)),
+        "surface_c": float(np.median(f.under.below.surface_c)),
     }
 
 
-def glaze(f: Forecast) -> dict[str, Any]:
+def glaze(f: Told) -> dict[str, Any]:
     """Milestones, windows, looks and risk."""
     m = f.milestones
     told: dict[str, Any] = {
@@ -229,13 +241,13 @@ def glaze(f: Forecast) -> dict[str, Any]:
 
 def returns(name: str) -> dict[str, Any]:
     """Ways back from each failed check: where to, and how long."""
-    found = forecast(dish_named(name))
-    gate = next((step for step in steps_of(found) if step.who == "gate"), None)
+    found, dish = told_of(name), dish_named(name)
+    gate = next((step for step in plan_steps(found.whole) if step.who == "gate"), None)
     told: dict[str, Any] = {}
     if gate is None:
         return told
     for what, failed in FAILED.items():
-        legs = ways_back(found.dish, found.cut, gate, failed)
+        legs = ways_back(dish.slow, dish.bite, gate, failed, dish.finish)
         told[f"{what}.ways"] = [leg.heat for leg in legs]
         for place, leg in enumerate(legs):
             for step in leg.steps:
@@ -245,15 +257,14 @@ def returns(name: str) -> dict[str, Any]:
 
 def advice(name: str) -> dict[str, Any]:
     """What is advised, with its words, and what every assumption is worth in minutes."""
-    dish = dish_named(name)
-    found = advise(forecast(dish).under)
+    found = advise(told_of(name).under)
     told: dict[str, Any] = {"now": found.now.reason, "none_safe": found.none_safe}
     for place, one in enumerate((found.choice, *found.runners)):
         told[f"{place}.change"] = json.dumps(change_of(one), sort_keys=True)
         told[f"{place}.reason"] = one.reason
         told |= {f"{place}.width_s": one.width_s, f"{place}.opens_s": one.opens_s}
         told |= {f"{place}.hit": one.hit, f"{place}.possible": one.possible}
-    for effect in effects(dish):
+    for effect in plan_effects(plan_named(name)):
         told[f"{effect.name}.low_min"] = effect.plate_low_min
         told[f"{effect.name}.high_min"] = effect.plate_high_min
         told[f"{effect.name}.ask"] = effect.ask

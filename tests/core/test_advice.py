@@ -22,8 +22,9 @@ from bluekettle.core.errors import OutOfRange
 from bluekettle.core.glaze import BEFORE, Heat, draw_members, read_milestones, run_finish
 from bluekettle.core.ingredients import ingredient
 from bluekettle.core.sauce import mix, sample_sauce, sample_sauce_lines
-from bluekettle.core.stages import Dish, Kitchen, Sighting, cut, finish_keys, finish_kind, forecast
+from bluekettle.core.stages import Kitchen, Sighting, cut, finish_keys, finish_kind
 from bluekettle.core.stages.finishing import coating_of
+from tests.one_cook import Dish, forecast
 
 RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sample_sauce("plum-tea"), coats=2)
 
@@ -71,7 +72,7 @@ def test_a_cook_who_turns_the_food_is_told_when_to_turn_it(ribs):
 def test_moments_are_tried_at_shares_of_the_time_to_the_colour(ribs):
     """Ten minutes to the colour: turns in its middle half, a late coat at a third, half, and near
     the end, to the half minute."""
-    one, draws, below = replace(RIBS, coats=1), draw_members(1, 16), ribs.under.below
+    one, draws, below = replace(RIBS, coats=1).fire, draw_members(1, 16), ribs.under.below
     found = timed(one, 600.0)
     assert [d.flips_min for d in found if d.flips_min] == [(4.0,), (5.0,), (6.0,)]
     late = [d for d in found if d.coats_min]
@@ -84,10 +85,10 @@ def test_moments_are_tried_at_shares_of_the_time_to_the_colour(ribs):
 def test_the_quick_search_finds_as_wide_a_window_as_the_whole_one(ribs, finish):
     """Every heat, number and thickness of coats of one appliance, each judged closely."""
     dish = replace(RIBS, finish=finish)
-    usual = candidates(dish, finish)
+    usual = candidates(dish.fire, finish)
     everything = [*usual, *(film for first in usual for film in films(first))]
     whole = Judge(ribs.under.below, draw_members(dish.seed, MEMBERS)).all(everything)
-    found = advise(replace(ribs.under, dish=dish))
+    found = advise(replace(ribs.under, dish=dish.fire))
     same = [s for s in (found.choice, *found.runners) if s.finish == finish]
     assert same[0].possible >= min(0.9, whole[0][0].possible)
     assert same[0].width_s >= 0.93 * whole[0][0].width_s
@@ -116,7 +117,7 @@ def test_where_nothing_is_safe_it_is_said_with_what_would_make_one():
 
 def test_dark_edges_and_a_pale_face_are_best_helped_by_foil_or_less_heat(ribs):
     seen = replace(RIBS, sightings=(Sighting("amber at the edges", 150.0),))
-    under, draws = replace(ribs.under, dish=seen), draw_members(seen.seed)
+    under, draws = replace(ribs.under, dish=seen.fire), draw_members(seen.seed)
     ways = {w.do: w for w in rescue(under, draws, 200.0)}
     leave = ways["Leave it as it is"]
     assert ways["Foil over the edges"].chance > leave.chance
@@ -136,7 +137,7 @@ def test_every_appliance_has_a_way_out_of_it_that_is_another_one(finish):
     dish = replace(RIBS, coats=1, finish=finish)
     under, draws = forecast(dish, None, draw_members(1, 32)).under, draw_members(1, 32)
     ways = {w.do: w for w in rescue(under, draws, 60.0)}
-    leave, kind = ways["Leave it as it is"], dish.kind
+    leave, kind = ways["Leave it as it is"], dish.fire.kind
     calmer, other = ways[kind.calmer], finish_kind(kind.elsewhere)
     assert calmer.more_s is None or leave.more_s is None or calmer.more_s >= leave.more_s
     assert [do for do in ways if do.startswith(other.into)]
@@ -218,7 +219,7 @@ def test_a_thick_tomato_sauce_in_a_hot_oven_browns_slowly_with_a_window_of_minut
     tomato = mix(
         "tomato", [("tomato-passata", 0.2), ("brown-sugar", 0.03), ("cider-vinegar", 0.02)]
     )
-    film = coating_of(replace(RIBS, sauce=tomato, coats=1, coat_mm=1.0), cut(RIBS.cut))
+    film = coating_of(replace(RIBS, sauce=tomato, coats=1, coat_mm=1.0).fire, cut(RIBS.cut))
     run = run_finish(draw_members(), Heat(12, 230, 230, 0, 0.2), film, [BEFORE], 80.0, 70.0, 3600)
     read = read_milestones(run, np.ones(128), "amber")
     assert 480 < read.bands["face"]["amber"].likely_s < 1200

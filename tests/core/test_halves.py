@@ -7,8 +7,9 @@ from bluekettle.core import halves
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.halves import in_halves, joined
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import Dish, cut, forecast
+from bluekettle.core.stages import cut
 from bluekettle.core.stages.tenderise import run_tenderise
+from tests.one_cook import Dish, forecast
 
 GLAZE = sample_sauce("plum-tea")
 VESSEL = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=GLAZE, coats=2)
@@ -45,7 +46,7 @@ def test_two_cores_give_the_figures_of_one(dish: Dish, monkeypatch) -> None:
     found = []
     for cores in (1, 2):
         monkeypatch.setattr(halves, "CORES", cores)
-        run = run_tenderise(dish, cut(dish.cut), draw_members(7), 5400.0)
+        run = run_tenderise(dish.slow, cut(dish.cut), draw_members(7), 5400.0)
         finish = forecast(dish).finish
         found.append({**vars(run), **vars(finish), **finish.lying._asdict()})
     one, two = found

@@ -11,7 +11,7 @@ from bluekettle.core.glaze import Finish, draw_members, read_milestones
 from bluekettle.core.glaze.colour import index_to_lab, lab_to_hex
 from bluekettle.core.glaze.ensemble import reweigh, tail_quantile, weighted_quantile
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import Dish, forecast
+from tests.one_cook import Dish, forecast
 
 RIBS = Dish(
     "beef-short-ribs", 1.6, 6, 45.0, release="mixed", sauce=sample_sauce("plum-tea"), coats=1

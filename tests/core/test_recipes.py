@@ -32,18 +32,16 @@ from bluekettle.core.sauce import (
     vary,
 )
 from bluekettle.core.stages import (
-    Dish,
     Inside,
     Kitchen,
     Learnt,
     cut_keys,
-    first_heat,
     fit_cut,
-    fits_of,
-    forecast,
     ladder,
 )
+from bluekettle.core.stages.fit import fit_slow
 from bluekettle.core.units import percent, render
+from tests.one_cook import Dish, forecast
 
 LINES = st.lists(
     st.tuples(st.sampled_from(ingredient_keys()), st.floats(0.001, 2.0)), min_size=1, max_size=20
@@ -369,13 +367,13 @@ def test_two_baskets_take_twice_as_much_and_a_trivet_takes_room_only_in_a_pot():
     pot = Inside("round", 0.22, 0.22, 0.15, 5.7, 0.25)
     ribs = Dish("beef-short-ribs", 1.6, 6, 45.0)
     free = {
-        (heat, gear): fits_of(
+        (heat, gear): fit_slow(
             replace(
                 ribs,
                 tenderise=heat,
                 kitchen=Kitchen(insides={"pot": pot, "slow": pot}, gear=frozenset(gear)),
-            )
-        )[first_heat(heat).job].free_m
+            ).slow
+        ).free_m
         for heat in ("pressure", "slow")
         for gear in ((), ("trivet",))
     }

@@ -13,6 +13,7 @@ import pytest
 from bluekettle.core import (
     advice,
     calibration,
+    chain,
     glaze,
     heat,
     ingredients,
@@ -26,6 +27,7 @@ from bluekettle.core import (
 )
 from bluekettle.core.errors import CoreError, OutOfRange
 from bluekettle.core.glaze import BEFORE, Heat, draw_members
+from tests.one_cook import Dish, forecast
 
 ROOMS = (
     "units",
@@ -51,8 +53,8 @@ HELD = {"follow"}
 
 FOOD = stages.cut("beef-short-ribs").food
 BROILER = Heat(12.0, 220.0, 220.0, 2650.0, 0.35)
-DISH = stages.Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sauce.sample_sauce("plum-tea"), coats=1)
-FORECAST = stages.forecast(DISH)
+DISH = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sauce.sample_sauce("plum-tea"), coats=1)
+FORECAST = forecast(DISH)
 COATING = FORECAST.coating
 BELIEF = calibration.first_belief(0.35)
 LAB = (45.0, 18.0, 26.0)
@@ -204,7 +206,7 @@ CALLS = {
         "time_s": TIMES,
         "temp_c": np.array([60.0, 65.0]),
     },
-    stages.forecast: {"dish": DISH, "available_s": 20_000.0},
+    chain.forecast_plan: {"plan": DISH.plan, "available_s": 20_000.0},
     stages.waiting_step: {"seconds": 600.0},
     stages.risk_at: {
         "milestones": FORECAST.milestones,
@@ -290,18 +292,18 @@ def test_every_public_function_that_takes_a_number_is_tried_here():
 
 
 @pytest.mark.parametrize(
-    ("field", "bad"),
+    ("wrong", "field"),
     [
-        ("mass_kg", math.nan),
-        ("thickness_mm", -1.0),
-        ("coats_min", (2.0, 1.0)),
-        ("coats_min", (2.0,)),
-        ("flips_min", (math.nan,)),
-        ("flips_min", (1.0, 2.0, 3.0, 4.0, 5.0)),
-        ("finish", "campfire"),
+        ({"mass_kg": math.nan}, "food.mass_kg"),
+        ({"thickness_mm": -1.0}, "food.thickness_mm"),
+        ({"coats_min": (1.0, math.nan)}, "stages.2.acts.1.at_min"),
+        ({"flips_min": (math.nan,)}, "stages.3.acts.1.at_min"),
+        ({"finish": "campfire"}, "stages.3.heat"),
+        ({"tenderise": "campfire"}, "stages.1.heat"),
+        ({"timer_min": math.inf}, "stages.1.until.minutes"),
     ],
 )
-def test_a_dish_with_a_fault_names_its_field(field, bad):
+def test_a_plan_with_a_fault_names_its_field(wrong, field):
     with pytest.raises(CoreError) as caught:
-        stages.forecast(replace(DISH, coats=2, **{field: bad}))
-    assert caught.value.faults[0].field.startswith(field)
+        replace(DISH, coats=2, **wrong).plan.check()
+    assert field in [fault.field for fault in caught.value.faults]

@@ -8,12 +8,13 @@ import pytest
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.heat import surroundings
 from bluekettle.core.heat.air import air_of, drying_of
-from bluekettle.core.stages import Dish, Kitchen, cut
-from bluekettle.core.stages.forecast import below_surface
+from bluekettle.core.stages import Kitchen, cut
 from bluekettle.core.stages.standing import carry_over
 from bluekettle.core.stages.tally import MEAN, PEAK, TALLIES, Brought
 from bluekettle.core.stages.tenderise import death_of, run_tenderise
+from bluekettle.core.stages.waiting import below_surface
 from bluekettle.core.tables import value
+from tests.one_cook import Dish
 
 MEDIAN = draw_members().median_only()
 FEW = draw_members(1, 32)
@@ -21,7 +22,7 @@ RIBS = Dish("beef-short-ribs", 1.6, 6, 45.0, release="mixed")
 
 
 def run(dish, hold_s=1800.0, draws=FEW):
-    return run_tenderise(dish, cut(dish.cut), draws, hold_s)
+    return run_tenderise(dish.slow, cut(dish.cut), draws, hold_s)
 
 
 def test_the_heat_of_the_come_up_leaves_the_food_a_plausible_share():
@@ -32,8 +33,8 @@ def test_the_heat_of_the_come_up_leaves_the_food_a_plausible_share():
     food = cut(RIBS.cut).food
     come_up = found.come_up_s[0]
     given = 1000.0 * come_up
-    pot = (RIBS.liquid * 4190.0 + 1900.0) * (found.target_c - value("kitchen_c"))
-    pot += RIBS.liquid * 4190.0 * (value("kitchen_c") - value("tap_c"))
+    pot = (RIBS.slow.liquid * 4190.0 + 1900.0) * (found.target_c - value("kitchen_c"))
+    pot += RIBS.slow.liquid * 4190.0 * (value("kitchen_c") - value("tap_c"))
     steam = value("vent_steam_kg") * 2.259e6
     # With a hold of nothing and a release that follows, the food's heat is what is left: it must be
     # plausible.
@@ -54,7 +55,7 @@ def test_a_stronger_heater_and_a_smaller_pot_are_sooner_at_pressure():
 
 
 def test_a_hot_pot_comes_back_to_pressure_faster_than_a_cold_one():
-    hot = run_tenderise(RIBS, cut(RIBS.cut), FEW, 600.0, pot_c=98.0)
+    hot = run_tenderise(RIBS.slow, cut(RIBS.cut), FEW, 600.0, pot_c=98.0)
     assert np.all(hot.come_up_s < 0.9 * run(RIBS, 600.0).come_up_s)
 
 

@@ -37,6 +37,7 @@ TABLES = (
     "appliances",
     "handwork",
     "cautions",
+    "heat_cautions",
     "water_activity",
     "surroundings",
     "finishes",
@@ -136,6 +137,7 @@ def check_data() -> list[str]:
                 found.append(f"{table}/{key}: unknown kind {line.get('kind')!r}")
             if None in line or None in line.values():
                 found.append(f"{table}/{key}: wrong number of columns")
+    found += wordless()
     code = "".join(file.read_text(encoding="utf-8") for file in DATA.parent.rglob("*.py"))
     for name in constants():
         if not re.search(rf"\b{name}\b", code):
@@ -146,3 +148,14 @@ def check_data() -> list[str]:
                 f"constants/{item.name}: {item.value} lies outside {item.low} to {item.high}"
             )
     return found
+
+
+def wordless() -> list[str]:
+    """Heats that nothing is said of when they are opened or looked at, and food without a word on
+    its thermometer.
+    """
+    heats = [f"slow/{key}" for key in rows("first_heats")]
+    heats += [f"fierce/{key}" for key in rows("finishes")]
+    found = [f"heat_cautions/{key}: missing" for key in heats if key not in rows("heat_cautions")]
+    food = {line["species"] for line in rows("cuts").values()}
+    return found + [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]

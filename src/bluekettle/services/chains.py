@@ -7,19 +7,21 @@ from datetime import datetime, timedelta
 from typing import assert_never
 
 from bluekettle.core import chain as core
-from bluekettle.core.errors import Fault, NotConverged, OutOfRange
+from bluekettle.core.errors import Fault, NotConverged, NotSafe, OutOfRange
 from bluekettle.core.glaze import Act
 from bluekettle.core.safety import USUAL_GUIDANCE, plan_watch_outs
 from bluekettle.core.sauce import CLEAN
 from bluekettle.core.stages import (
     Band,
+    Piece,
     Sighting,
     StepPlan,
     calls_by_clock,
     cut,
     cut_keys,
 )
-from bluekettle.core.stages.chain import Stage as Line
+from bluekettle.core.stages.links import Stage as Line
+from bluekettle.core.units import amount
 from bluekettle.schemas import chain as given
 from bluekettle.schemas.chain_forecast import (
     ChainFirePublic,
@@ -127,8 +129,7 @@ def surface_of(food: given.FoodDocument) -> float:
     """Surface that a dry layer is spread over [m²]."""
     if food.cut not in cut_keys():
         return 1.0  # the cut is told as a fault
-    dish = core.Plan(food.cut, food.mass_kg, food.pieces, food.thickness_mm, ()).plain_dish()
-    return dish.surface_m2()
+    return Piece(food.cut, food.mass_kg, food.pieces, food.thickness_mm).surface_m2()
 
 
 def stage_of(stage: given.AnyStage) -> core.Stage:
@@ -260,9 +261,13 @@ def at_its_dial(fault: Fault, plan: core.Plan) -> Fault:
 def out_of_reach(document: given.ChainDocument, error: NotConverged) -> Fault:
     """A heat that never does what it is asked for, and how far it gets."""
     ids = [stage.id for stage in document.stages]
-    key = error.what.split(":")[0]
+    key, _, what = error.what.partition(": ")
     field = f"stages.{ids.index(key)}" if key in ids else "stages"
-    far = f"it gets to {error.reached:.0f} of {error.wanted:.0f}"
+    if what.startswith("temperature"):
+        far = f"{amount(error.reached, '°C')} inside, of {amount(error.wanted, '°C')}"
+        far = f"tender, but only {far} to be safe" if isinstance(error, NotSafe) else far
+    else:
+        far = f"a cook value of {error.reached:.0f} min (how tender), of {error.wanted:.0f}"
     return Fault(field, key, f"what this heat reaches: {far}. Thinner pieces, hotter, or another")
 
 

@@ -1,9 +1,8 @@
-"""From a dish document to the core's Dish."""
+"""From documents to what the core is asked: kitchens, sauces, and one slow heat."""
 
 from __future__ import annotations
 
 from bluekettle.core.errors import Fault, OutOfRange, Ranges
-from bluekettle.core.glaze import Act
 from bluekettle.core.ingredients import (
     ALLERGENS,
     GROUPS,
@@ -14,7 +13,6 @@ from bluekettle.core.ingredients import (
     refusal,
 )
 from bluekettle.core.sauce import (
-    CLEAN,
     Composition,
     allergens_of,
     mix,
@@ -22,7 +20,7 @@ from bluekettle.core.sauce import (
     sample_sauce_keys,
     sample_sauce_lines,
 )
-from bluekettle.core.stages import JOBS, Dish, Kitchen, Learnt, Sighting, cut, cut_keys
+from bluekettle.core.stages import JOBS, Kitchen, Learnt, Tendering, cut, cut_keys
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import (
     DishDocument,
@@ -153,51 +151,20 @@ def allergens_of_sauce(sauce: Sauce) -> tuple[set[str], list[str]]:
     return set(allergens_of([(item, 1.0) for item in items])), unknown
 
 
-def dish_of(document: DishDocument, told: tuple[Act, ...] = ()) -> Dish:
-    """The core's dish. All faults of sauce and dish are gathered and raised once.
-
-    `told` : coats and turns that were done already.
-    """
-    faults: list[Fault] = []
-    sauce = None
-    try:
-        sauce = sauce_from(document.sauce)
-    except OutOfRange as error:
-        faults.extend(error.faults)
-    moments = document.coats_min
-    dish = Dish(
-        cut=document.cut,
-        mass_kg=document.mass_kg,
-        pieces=document.pieces,
-        thickness_mm=document.thickness_mm,
+def tendering_of(document: DishDocument) -> Tendering:
+    """The food and the slow heat of a kettle.dish/1."""
+    return Tendering(
+        document.cut,
+        document.mass_kg,
+        document.pieces,
+        document.thickness_mm,
         state=document.state,
-        tenderise=document.tenderise,
-        bite=document.bite,
-        release=document.release,
-        liquid_l=document.liquid_l,
-        timer_min=document.timer_min,
-        finish=document.finish,
-        want=document.want,
-        sauce=sauce,
-        coats=document.coats,
-        coat_mm=document.coat_mm,
-        coats_min=None if moments is None else tuple(moments),
-        flips_min=tuple(document.flips_min),
         kitchen=kitchen_of(document.kitchen),
         seed=document.seed,
-        sightings=tuple(Sighting(s.sign, s.at_s) for s in document.sightings),
-        told=told,
-        sauce_lines=lines_of(document.sauce),
-        contact=document.sauce.contact if isinstance(document.sauce, SauceDocument) else CLEAN,
+        heat=document.tenderise,
+        release=document.release,
+        liquid_l=document.liquid_l,
     )
-    try:
-        dish.check()
-    except OutOfRange as error:
-        # A sauce that could not be read says nothing about the coats.
-        faults.extend(f for f in error.faults if not (faults and f.field == "coats"))
-    if faults:
-        raise OutOfRange(faults)
-    return dish
 
 
 def title_of(document: ChainDocument) -> str:

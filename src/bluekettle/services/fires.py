@@ -142,7 +142,7 @@ def patch_of(
     *parent, last = way.split("/")
     stages = within(document, parent)
     stage, place = stages[int(last)], int(last)
-    own = fire.under.dish.finish
+    own = fire.under.dish.heat
     heat = stage.heat if setting.finish == own else heat_of_finish(setting.finish)
     dressed = coat_before(stages, place)
     first_inside = setting.coats_min is not None and setting.coats_min[0] > 0.0

@@ -20,10 +20,9 @@ from bluekettle.core.glaze import (
     draw_members,
     indices_to_hex,
 )
-from bluekettle.core.glaze.milestones import BACK, OpenBand, wanted_times
+from bluekettle.core.glaze.milestones import BACK, OpenBand
 from bluekettle.core.stages import (
     Band,
-    Forecast,
     Rung,
     Sighting,
     figure,
@@ -32,7 +31,6 @@ from bluekettle.core.stages import (
     pin_bands,
     pin_index,
     plan_calls,
-    pull_times,
     strip_index,
     warps,
 )
@@ -114,27 +112,6 @@ def plain_glaze(rung: Rung, want: str) -> GlazePublic:
     members = rung.run.times_s.shape[0]
     strip = strip_index(rung.run, np.full(members, 1.0 / members))
     return strip_public(rung.run, rung.milestones, rung.coating, strip, rung.finish, want, 1)
-
-
-def glaze(f: Forecast) -> GlazePublic:
-    """The glaze strip of a forecast, held to the signs that were seen."""
-    return strip_public(
-        f.finish,
-        f.milestones,
-        f.coating,
-        f.strip_index,
-        f.dish.finish,
-        f.dish.want,
-        f.dish.coats,
-        f.dish.sightings,
-        pull_band(f),
-    )
-
-
-def pull_band(f: Forecast) -> BandPublic:
-    """When it is taken out [s under the heat]."""
-    ready = wanted_times(f.finish, MILESTONES.index(f.dish.want))
-    return band(Band.of(pull_times(f.finish, ready).time_s, f.weights))
 
 
 def strip_public(

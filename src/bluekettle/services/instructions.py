@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from bluekettle.core.errors import MissingData
-from bluekettle.core.safety.gates import HOLD_C as HOLD_ABOVE_C
+from bluekettle.core.safety import HOLD_C as HOLD_ABOVE_C
 from bluekettle.core.stages import (
     Evidence,
     StepPlan,

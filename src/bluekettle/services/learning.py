@@ -24,7 +24,7 @@ from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.glaze import Coating, Heat, bare_film
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
 from bluekettle.core.sauce import Composition, mix, sample_sauce
-from bluekettle.core.stages import Dish, Kitchen, film_of, finish_kind, heat_of
+from bluekettle.core.stages import Browning, Kitchen, film_of, finish_kind, heat_of
 from bluekettle.core.tables import row
 from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.forecast import OpenBandPublic
@@ -111,7 +111,7 @@ def heat_at(kind: str, dial: float, kept: Appliance | None = None) -> Heat:
     kitchen = Kitchen()
     for name, figure in {**figures, finish_kind(finish).dial: dial}.items():
         kitchen = kitchen.having(name, figure)
-    return heat_of(Dish("pork-ribs", 1.4, 4, 26.0, finish=finish, kitchen=kitchen))
+    return heat_of(Browning("pork-ribs", 1.4, 4, 26.0, heat=finish, kitchen=kitchen))
 
 
 def dial_of(kept: Appliance) -> float:

@@ -17,7 +17,6 @@ from bluekettle.core.stages import (
     Leg,
     Progress,
     StepPlan,
-    cut,
     not_undone,
     waiting_step,
     ways_back,
@@ -32,7 +31,7 @@ from bluekettle.schemas.cook import (
     EventCreate,
     LivePublic,
 )
-from bluekettle.services.dishes import dish_of
+from bluekettle.services.dishes import tendering_of
 from bluekettle.services.errors import Conflict, NotFound, Stopped
 from bluekettle.services.live import LONGEST_FIRE_S, Loaded, last_standing, live
 from bluekettle.services.log import load, summarise
@@ -292,5 +291,6 @@ def legs_after(loaded: Loaded, told: EventCreate, gate: StepPlan, at_s: float) -
     tough = wants.tender and told.tender is False
     if not (cold or tough):
         return ()
-    dish = dish_of(loaded.scene(gate).document)
-    return ways_back(dish, cut(dish.cut), gate, Failed(told.temp_c, cold, tough))
+    document = loaded.scene(gate).document
+    failed = Failed(told.temp_c, cold, tough)
+    return ways_back(tendering_of(document), document.bite, gate, failed, document.finish)

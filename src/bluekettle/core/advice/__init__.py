@@ -2,7 +2,7 @@
 change course.
 """
 
-from bluekettle.core.advice.effects import Effect, effects, plan_effects
+from bluekettle.core.advice.effects import Effect, plan_effects
 from bluekettle.core.advice.exits import Exit, plan_exits
 from bluekettle.core.advice.explore import REGIONS, Explored, explore
 from bluekettle.core.advice.rescue import Way, rescue
@@ -20,7 +20,6 @@ __all__ = [
     "Way",
     "advise",
     "calmers",
-    "effects",
     "explore",
     "plan_effects",
     "plan_exits",

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from bluekettle.core.chain import Plan, forecast_plan
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages import Dish, figure, forecast
+from bluekettle.core.stages import figure
 
 ASK_FROM_MIN = 5.0  # more is asked of a cook only where serving moves by over this
 
@@ -29,25 +29,9 @@ class Effect:
     ask: bool
 
 
-def effects(dish: Dish) -> tuple[Effect, ...]:
-    """The effect of each figure that the dish's kitchen leaves to be assumed, the largest first;
-    median member alone.
-
-    Raises OutOfRange and NotConverged as `forecast`.
-    """
-    dish = replace(dish, sightings=())
-    median = draw_members(dish.seed).median_only()
-    now = forecast(dish, None, median)
-
-    def total_s(name: str, number: float) -> float:
-        other = replace(dish, kitchen=dish.kitchen.having(name, number))
-        return forecast(other, None, median).total.likely_s
-
-    return weighed(now.assumed, now.total.likely_s, total_s)
-
-
 def plan_effects(plan: Plan) -> tuple[Effect, ...]:
-    """The same for a chain.
+    """The effect of each figure that the plan's kitchen leaves to be assumed, the largest first;
+    median member alone.
 
     Raises OutOfRange and NotConverged as `forecast_plan`.
     """

@@ -10,7 +10,15 @@ from bluekettle.core.chain import Heat, PlanForecast, heat_row, plan_steps
 from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.chain.walk import Passed
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages import Failed, Stage, StepPlan, finish_kind, serial, ways_back
+from bluekettle.core.stages import (
+    Failed,
+    FinishKind,
+    Stage,
+    StepPlan,
+    finish_kind,
+    serial,
+    ways_back,
+)
 from bluekettle.core.tables import value
 
 BOIL_C = 100.0  # no piece is hotter once it is out
@@ -34,7 +42,7 @@ def plan_exits(forecast: PlanForecast, fire: str) -> tuple[Exit, ...]:
     under = next((i for i, link in enumerate(line) if link.fire == fire), None)
     if under is None:
         return ()
-    found = [back_in_the_heat(forecast, line, under), elsewhere(forecast, line, under, fire)]
+    found = [back_in_the_heat(forecast, line, under, fire), elsewhere(forecast, line, under, fire)]
     found.append(without_rest(line, under))
     return tuple(sorted((e for e in found if e is not None), key=lambda e: -e.before_serving_s))
 
@@ -45,7 +53,9 @@ def careful_from(line: list[Stage], place: int) -> float:
     return float(np.quantile(rest, CAREFUL))
 
 
-def back_in_the_heat(forecast: PlanForecast, line: list[Stage], under: int) -> Exit | None:
+def back_in_the_heat(
+    forecast: PlanForecast, line: list[Stage], under: int, fire: str
+) -> Exit | None:
     """Cook it longer after the last check before this fire; None where there is no such check."""
     gates = [i for i, link in enumerate(line[:under]) if link.who == "gate"]
     if not gates:
@@ -53,7 +63,7 @@ def back_in_the_heat(forecast: PlanForecast, line: list[Stage], under: int) -> E
     key = line[gates[-1]].key
     step = next(one for one in plan_steps(forecast) if one.key == key)
     passed = next(one for one in forecast.walk.passed if key == f"{one.stage.id}.check")
-    leg_s = leg_of(forecast, passed, step)
+    leg_s = leg_of(forecast, passed, step, fire)
     if leg_s is None:
         return None
     onward_s = careful_from(line, gates[-1])
@@ -65,21 +75,27 @@ def back_in_the_heat(forecast: PlanForecast, line: list[Stage], under: int) -> E
     )
 
 
-def leg_of(forecast: PlanForecast, passed: Passed, gate: StepPlan) -> float | None:
+def leg_of(forecast: PlanForecast, passed: Passed, gate: StepPlan, fire: str) -> float | None:
     """Minutes back in its heat for food that is not tender yet [s]; None where none is known."""
     stage = passed.stage
     if not isinstance(stage, Heat) or heat_row(stage.heat).slow is None:
         return None
     likely_c = min(forecast.inside.core_likely_c, BOIL_C)
     dish = slow_dish(stage, passed.passage.food, forecast.plan)
-    back = ways_back(dish, forecast.cut, gate, Failed(likely_c, cold=False, tough=True))
+    bite = stage.until.bite or next(iter(forecast.cut.targets))
+    finish = kind_of(forecast, fire).key
+    back = ways_back(dish, bite, gate, Failed(likely_c, cold=False, tough=True), finish)
     return back[0].likely_s if back else None
+
+
+def kind_of(forecast: PlanForecast, fire: str) -> FinishKind:
+    """The row of the heat of this fire."""
+    return next(one for one in forecast.fires if one.stage == fire).under.dish.kind
 
 
 def elsewhere(forecast: PlanForecast, line: list[Stage], under: int, fire: str) -> Exit:
     """Finish it in another appliance, which has to heat up first."""
-    kind = next(one for one in forecast.fires if one.stage == fire).under.dish.kind
-    other = finish_kind(kind.elsewhere)
+    other = finish_kind(kind_of(forecast, fire).elsewhere)
     draws = draw_members(forecast.plan.seed)
     doubt = draws.factor("preheat", value("spread_preheat"))
     heating = 60.0 * forecast.plan.kitchen.drawn(other.preheat, draws) * doubt

@@ -25,8 +25,8 @@ from bluekettle.core.stages.finishing import (
     film_on,
     heat_of,
     log_factors_of,
-    sighting_weights,
 )
+from bluekettle.core.stages.pulling import sighting_weights
 from bluekettle.core.units import amount, percent
 
 Array = NDArray[np.float64]
@@ -105,7 +105,7 @@ def moved(fire: UnderFire, other: FinishKind) -> tuple[str, Heat]:
     kitchen = fire.dish.kitchen.having(other.dial, dial)
     says = f"{amount(100.0 * dial, 'cm')} below" if distance else f"at {amount(dial, '°C')}"
     where = f"{other.into}, {says} it" if distance else f"{other.into} {says}"
-    return where, heat_of(replace(fire.dish, finish=other.key, kitchen=kitchen))
+    return where, heat_of(replace(fire.dish, heat=other.key, kitchen=kitchen))
 
 
 def run_on(fire: UnderFire, draws: Draws, at_s: float, change: HeatChange | None) -> Finish:

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from bluekettle.core.glaze import Draws, Milestones, draw_members, read_milestones
-from bluekettle.core.stages import LIMITS, Dish, FinishKind, Kitchen, cut, finish_kind
+from bluekettle.core.stages import LIMITS, Browning, FinishKind, Kitchen, cut, finish_kind
 from bluekettle.core.stages.finishing import STEP_S, Below, UnderFire, run_dish_finish
 from bluekettle.core.units import amount, percent, span_words, times_in_ten
 
@@ -47,7 +47,7 @@ class Setting:
     reason: str
 
 
-Pair = tuple[Setting, Dish]
+Pair = tuple[Setting, Browning]
 
 
 @dataclass(frozen=True)
@@ -60,12 +60,12 @@ class Advice:
     none_safe: str
 
 
-def candidates(dish: Dish, finish: str) -> list[Dish]:
+def candidates(dish: Browning, finish: str) -> list[Browning]:
     """Dishes that differ from this one in appliance, its dial, and number of coats; of the usual
     thickness.
     """
     kind = finish_kind(finish)
-    base = replace(dish, finish=finish, coats_min=None, flips_min=(), sightings=())
+    base = replace(dish, heat=finish, coats_min=None, flips_min=(), sightings=())
     coats = (1, 2, 3) if dish.sauce is not None else (0,)
     film = COAT_MM[1] if dish.sauce is not None else dish.coat_mm
     return [
@@ -75,7 +75,7 @@ def candidates(dish: Dish, finish: str) -> list[Dish]:
     ]
 
 
-def films(dish: Dish) -> list[Dish]:
+def films(dish: Browning) -> list[Browning]:
     """The same setting with thinner and with thicker coats."""
     if dish.sauce is None:
         return []
@@ -110,7 +110,7 @@ def dials(kind: FinishKind, kitchen: Kitchen) -> list[float]:
     )
 
 
-def timed(dish: Dish, opens_s: float) -> list[Dish]:
+def timed(dish: Browning, opens_s: float) -> list[Browning]:
     """The same setting with a later first coat, and with a turn, at shares of the time to the
     colour [s].
     """
@@ -139,7 +139,7 @@ class Judge:
     draws: Draws
     step_s: float = STEP_S
 
-    def all(self, dishes: Sequence[Dish]) -> list[Pair]:
+    def all(self, dishes: Sequence[Browning]) -> list[Pair]:
         """Every dish with its setting, the best first."""
         pairs = [(judge(dish, self.below, self.draws, self.step_s), dish) for dish in dishes]
         return ranked(pairs)
@@ -150,7 +150,7 @@ def ranked(pairs: list[Pair]) -> list[Pair]:
     return sorted(pairs, key=lambda pair: order(pair[0]))
 
 
-def judge(dish: Dish, below: Below, draws: Draws, step_s: float = STEP_S) -> Setting:
+def judge(dish: Browning, below: Below, draws: Draws, step_s: float = STEP_S) -> Setting:
     """How wide the pull window of one setting is, over the food of the median evening."""
     members = draws.members
     finish = run_dish_finish(dish, cut(dish.cut), draws, below.alike(members), step_s)
@@ -159,7 +159,7 @@ def judge(dish: Dish, below: Below, draws: Draws, step_s: float = STEP_S) -> Set
     end = float(finish.sample_s[-1])
     width = (closes if closes is not None else end) - (opens if opens is not None else 2.0 * end)
     return Setting(
-        dish.finish,
+        dish.heat,
         dish.kitchen.or_typical(dish.kind.dial),
         dish.coats,
         dish.coat_mm,
@@ -185,7 +185,7 @@ def describe(setting: Setting) -> str:
     """The setting in words."""
     name = finish_kind(setting.finish).name
     where = f"{name} at {amount(setting.dial, '°C')}"
-    if setting.finish == "broiler":
+    if finish_kind(setting.finish).dial == "rack_m":
         where = f"{amount(setting.dial * 100.0, 'cm')} below the broiler"
     film = f", {coats_words(setting)}" if setting.coats else ""
     turns = (
@@ -260,9 +260,9 @@ def advise(fire: UnderFire) -> Advice:
     closely = Judge(below, draw_members(dish.seed, MEMBERS))
     coarsely = Judge(below, draw_members(dish.seed, FEW), COARSE_S)
     now, _ = closely.all([replace(dish, sightings=())])[0]
-    finalists: list[Dish] = []
-    moved: list[Dish] = []
-    for finish in dict.fromkeys((*ALWAYS, dish.finish)):
+    finalists: list[Browning] = []
+    moved: list[Browning] = []
+    for finish in dict.fromkeys((*ALWAYS, dish.heat)):
         usual = coarsely.all(candidates(dish, finish))
         other_films = [film for _, first in usual[:FILMED] for film in films(first)]
         own = ranked([*usual, *coarsely.all(other_films)])

@@ -15,8 +15,8 @@ from bluekettle.core.chain.walk import Walk
 from bluekettle.core.errors import MissingData
 from bluekettle.core.glaze import Draws
 from bluekettle.core.stages import Cut, cut
-from bluekettle.core.stages.forecast import IN_ROOM
 from bluekettle.core.stages.tally import CENTRE, MEAN
+from bluekettle.core.stages.waiting import IN_ROOM
 from bluekettle.core.tenderness import cook_rate
 
 Array = NDArray[np.float64]

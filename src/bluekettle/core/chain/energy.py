@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bluekettle.core.chain.forecast import PlanForecast
 from bluekettle.core.chain.plan import Heat
-from bluekettle.core.stages.chain import Stage as Line
+from bluekettle.core.stages.links import Stage as Line
 from bluekettle.core.tables import row
 
 J_PER_KWH = 3.6e6  # (definition)

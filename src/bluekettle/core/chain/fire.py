@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import Food, dish_now, heated, lain, stood
+from bluekettle.core.chain.food import Food, heated, lain, stood
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Fire, Passage, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat
@@ -17,28 +17,25 @@ from bluekettle.core.glaze.ensemble import weighted_quantile
 from bluekettle.core.glaze.milestones import MILESTONES, wanted_times
 from bluekettle.core.heat import Boundary, Matter, Surroundings
 from bluekettle.core.sauce import Composition
-from bluekettle.core.stages import Dish, cut
-from bluekettle.core.stages.chain import PREHEAT_NOTE, Link, fire_links
+from bluekettle.core.stages import Browning, cut
 from bluekettle.core.stages.finishing import (
     Below,
     UnderFire,
     film_on,
     left_lying,
-    pull_times,
     run_dish_finish,
-    sighting_weights,
 )
-from bluekettle.core.stages.forecast import (
-    H_IN_FIRE,
-    IN_ROOM,
-    STAND_STEP_S,
-    below_surface,
+from bluekettle.core.stages.links import PREHEAT_NOTE, Link, fire_links
+from bluekettle.core.stages.pulling import (
     best_minute_s,
+    pull_times,
+    sighting_weights,
     strip_index,
 )
 from bluekettle.core.stages.standing import heat_one_side
 from bluekettle.core.stages.tally import Brought
 from bluekettle.core.stages.tenderise import altitude_of, death_of
+from bluekettle.core.stages.waiting import H_IN_FIRE, IN_ROOM, STAND_STEP_S, below_surface
 from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
@@ -89,8 +86,8 @@ def coats_of(stage: Heat, food: Food, step: Step) -> Coats:
     return Coats(sauce, layer, count, on, mm)
 
 
-def fire_dish(stage: Heat, food: Food, step: Step) -> Dish:
-    """The food and this fire as the finish of a dish, for the models of one heat."""
+def fire_dish(stage: Heat, food: Food, step: Step) -> Browning:
+    """The food and this fire, for the models of the film."""
     row = heat_row(stage.heat)
     assert row.fierce is not None  # asked only of what has a fierce model
     kitchen = step.plan.kitchen
@@ -103,9 +100,15 @@ def fire_dish(stage: Heat, food: Food, step: Step) -> Dish:
         given = tuple(minute or 0.0 for minute in told)
         moments = (0.0, *given) if coats.before else given
     turns = tuple(a.at_min or 0.0 for a in stage.acts if a.do in ("turn", "stir"))
-    return replace(
-        dish_now(step.plan, food),
-        finish=row.fierce.key,
+    plan = step.plan
+    return Browning(
+        plan.cut,
+        food.mass_kg,
+        food.pieces,
+        plan.thickness_mm,
+        state=plan.state,
+        seed=plan.seed,
+        heat=row.fierce.key,
         want=stage.until.want,
         sauce=coats.sauce,
         coats=coats.count,
@@ -147,7 +150,7 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
     into = step.hands("under", food)
     links = list(ready)
     if step.stays_from(stage):
-        links += in_place(stage, food, step)
+        links += in_place(stage, dish, food, step)
     else:
         label = f"Wait for the {kind.name}"
         links += [
@@ -203,7 +206,7 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
 
 
 def leaving(
-    dish: Dish, finish: Finish, read: Milestones, weights: Array, minutes: float | None
+    dish: Browning, finish: Finish, read: Milestones, weights: Array, minutes: float | None
 ) -> tuple[Array, float]:
     """When each member leaves the fire, (members,), and its timer [s]."""
     if minutes is not None:
@@ -229,13 +232,14 @@ def made_ready(stage: Heat, food: Food, step: Step) -> tuple[Food, list[Link]]:
     return food, links
 
 
-def in_place(stage: Heat, food: Food, step: Step) -> list[Link]:
+def in_place(stage: Heat, dish: Browning, food: Food, step: Step) -> list[Link]:
     """What hands do to food that stays: the dial, a turn or a stir before it goes on. All the while
     it may be under the heat.
     """
     row = heat_row(stage.heat)
     done: list[tuple[str, str, Array]] = []
-    if isinstance(step.before, Heat) and step.before.dial != stage.dial:
+    used = step.kitchen.used.get(row.body)
+    if used is not None and used.dial != dish.kitchen.or_typical(dish.kind.dial):
         says = f"Turn the {row.name} to its next setting"
         done.append(("dial", says, step.hands("dial", food)))
     for act in stage.acts:
@@ -248,7 +252,7 @@ def in_place(stage: Heat, food: Food, step: Step) -> list[Link]:
     ]
 
 
-def awaited(stage: Heat, dish: Dish, step: Step, ready: list[Link]) -> tuple[Array, Warmed]:
+def awaited(stage: Heat, dish: Browning, step: Step, ready: list[Link]) -> tuple[Array, Warmed]:
     """Wait for the appliance of a fire [s], (members,), and its heating up beside other work: so
     far ahead that nine times in ten it is hot when it is needed; a body that is in use only once it
     is free.
@@ -269,7 +273,7 @@ def awaited(stage: Heat, dish: Dish, step: Step, ready: list[Link]) -> tuple[Arr
 
 
 def under_fire(
-    stage: Heat, dish: Dish, draws: Draws, pull_s: Array, finish: Finish
+    stage: Heat, dish: Browning, draws: Draws, pull_s: Array, finish: Finish
 ) -> tuple[Link, ...]:
     """The stretches under the heat and the acts out of it, by the id of this stage."""
     return tuple(
@@ -278,7 +282,7 @@ def under_fire(
     )
 
 
-def inside_after(stage: Heat, dish: Dish, food: Food, step: Step, seconds: Array) -> Food:
+def inside_after(stage: Heat, dish: Browning, food: Food, step: Step, seconds: Array) -> Food:
     """The food inside after its time under the fire. Where the slow model knows this heat as well,
     and it ends by the clock, that one speaks; else the surface stands at boiling under its film.
     """
@@ -291,7 +295,7 @@ def inside_after(stage: Heat, dish: Dish, food: Food, step: Step, seconds: Array
     boil_c = float(boil[0])
     if dish.kind.sides > 1:
         around = Surroundings(H_IN_FIRE, boil_c, boil_c, 0.0, 0.0, True)
-        return lain(step.plan, food, step.draws, seconds, around)[0]
+        return lain(step.plan, pressed(dish, food, step.draws), step.draws, seconds, around)[0]
     found = cut(step.plan.cut)
     half = 0.5e-3 * dish.thickness_mm  # half of it, and mm to m
     half_m = half * step.draws.factor("thickness", value("spread_thickness"))
@@ -308,3 +312,12 @@ def inside_after(stage: Heat, dish: Dish, food: Food, step: Step, seconds: Array
         STAND_STEP_S,
     )
     return replace(food, brought=Brought(profile, sums, food.brought.since_s + seconds))
+
+
+def pressed(dish: Browning, food: Food, draws: Draws) -> Food:
+    """The food in one layer between two hot plates; strands are as thin as they are."""
+    if food.strands:
+        return food
+    body = dish.body(H_IN_FIRE, "single")
+    half_m = body.half_m * draws.factor("thickness", value("spread_thickness"))
+    return replace(food, half_m=half_m, power=body.power)

@@ -12,18 +12,19 @@ from bluekettle.core.glaze import Coating, Draws, Lying, rubbed_film
 from bluekettle.core.heat import Surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.sauce import Composition
-from bluekettle.core.stages import Cut, Dish, cut
+from bluekettle.core.stages import Cut, Piece, cut
 from bluekettle.core.stages.dry import OUTSIDE
-from bluekettle.core.stages.forecast import STAND_STEP_S
 from bluekettle.core.stages.standing import carry_over
 from bluekettle.core.stages.tally import LOG, PEAK, Brought, raw
 from bluekettle.core.stages.tenderise import Tenderised, altitude_of, death_of, start_of
 from bluekettle.core.stages.vessel import CELLS
+from bluekettle.core.stages.waiting import STAND_STEP_S
 from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
 
 H_UNHEATED = 8.0  # of the cold air that raw food came from [W/m²K] (typical, estimated)
+LIES_RAW = "stacked"  # in the fridge (design)
 LONG_STEP_S = 120.0  # of a wait of hours (numerical)
 STRAND_M = 0.002  # half the thickness of a pulled strand (typical, estimated)
 HEAP_M = 0.025  # half the height of strands that lie together (typical, estimated)
@@ -85,10 +86,10 @@ class Food:
 
 def raw_food(plan: Plan, draws: Draws) -> Food:
     """The food as it is taken from fridge or freezer."""
-    dish = plan.plain_dish()
-    body = dish.body(H_UNHEATED)
+    piece = plan.piece()
+    body = piece.body(H_UNHEATED, LIES_RAW)
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
-    brought = raw(start_of(dish, draws), CELLS)
+    brought = raw(start_of(piece, draws), CELLS)
     none = np.zeros(draws.members)
     return Food(
         plan.pieces,
@@ -102,9 +103,9 @@ def raw_food(plan: Plan, draws: Draws) -> Food:
     )
 
 
-def dish_now(plan: Plan, food: Food) -> Dish:
-    """The food as it is now, as a dish that a stage's model can be asked of."""
-    return replace(plan.plain_dish(), mass_kg=food.mass_kg, pieces=food.pieces)
+def piece_now(plan: Plan, food: Food) -> Piece:
+    """The food as it is now."""
+    return replace(plan.piece(), mass_kg=food.mass_kg, pieces=food.pieces)
 
 
 def stood(
@@ -127,7 +128,7 @@ def lain(
     plan: Plan, food: Food, draws: Draws, seconds: Array, around: Surroundings, long: bool = False
 ) -> tuple[Food, Array]:
     """Each piece, or each strand, by itself in its surroundings; as `stood`."""
-    pressure, boil = altitude_of(plan.plain_dish(), draws)
+    pressure, boil = altitude_of(plan.piece(), draws)
     found: Cut = cut(plan.cut)
     profile, _, surface, sums = carry_over(
         food.brought,

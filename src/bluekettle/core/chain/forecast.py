@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,13 +15,15 @@ from bluekettle.core.chain.memory import Memory
 from bluekettle.core.chain.passage import Fire, SlowHeat, Warmed
 from bluekettle.core.chain.plan import Beside, Heat, Layer, Plan, TakeApart
 from bluekettle.core.chain.right import Right, right_of
-from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.chain.walk import Gate, Known, Passed, Walk, walk
 from bluekettle.core.errors import within
 from bluekettle.core.glaze import Draws, draw_members
 from bluekettle.core.lethality import kill_for
-from bluekettle.core.stages import Band, Cut
-from bluekettle.core.stages.chain import (
+from bluekettle.core.stages import Band, Cut, cut
+from bluekettle.core.stages.bite import Tenderness, judge_tenderness
+from bluekettle.core.stages.figures import figures
+from bluekettle.core.stages.handwork import hands_s
+from bluekettle.core.stages.links import (
     PREHEAT_NOTE,
     Link,
     Stage,
@@ -30,10 +32,8 @@ from bluekettle.core.stages.chain import (
     slack_before_finish,
     stage_of,
 )
-from bluekettle.core.stages.figures import figures
-from bluekettle.core.stages.forecast import Tenderness, judge_tenderness, warm_for_s
-from bluekettle.core.stages.handwork import hands_s
 from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, MEAN
+from bluekettle.core.stages.waiting import warm_for_s
 
 Array = NDArray[np.float64]
 
@@ -169,8 +169,7 @@ def warm_of(plan: Plan, way: Walk) -> float | None:
     slow = next((one for one in reversed(way.line) if one.passage.slow is not None), None)
     if slow is None or slow.passage.slow is None or not isinstance(slow.stage, Heat):
         return None
-    dish = slow_dish(slow.stage, slow.passage.food, plan)
-    return warm_for_s(dish, slow.passage.slow.run)
+    return warm_for_s(cut(plan.cut), slow.passage.slow.run)
 
 
 def together(fires: tuple[Fire, ...], members: int) -> Array:
@@ -211,7 +210,7 @@ def tenderness_of(plan: Plan, found: Cut, passed: Sequence[Passed], end: Food) -
     before = [s.passage.food for s in passed if not s.passage.food.strands]
     if shreds and before:
         cook = before[-1].tally(CENTRE if found.site == "centre" else MEAN)
-    return judge_tenderness(cook, replace(plan.plain_dish(), bite=bite), found)
+    return judge_tenderness(cook, bite, found)
 
 
 def sauce_of(passed: Sequence[Passed]) -> dict[str, float]:

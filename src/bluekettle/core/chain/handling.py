@@ -6,14 +6,14 @@ from dataclasses import replace
 
 import numpy as np
 
-from bluekettle.core.chain.food import Food, dish_now, in_strands, stood, with_rub
+from bluekettle.core.chain.food import Food, in_strands, piece_now, stood, with_rub
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Passage, Step, link, of_pieces
 from bluekettle.core.chain.plan import Blot, Drain, Dress, Season, TakeApart
 from bluekettle.core.chain.waits import settled
 from bluekettle.core.heat import surroundings
 from bluekettle.core.stages import cut
-from bluekettle.core.stages.chain import Link
+from bluekettle.core.stages.links import Link
 
 IN_FRIDGE_S = 1800.0  # what sits longer sits in the fridge (usual guidance)
 DRESSED = {
@@ -118,7 +118,7 @@ def dress(stage: Dress, food: Food, step: Step) -> Passage:
     sauce = layer.sauce
     assert sauce is not None  # the plan is checked
     kg_m2 = stage.mm * sauce.mass_kg / sauce.volume_l
-    used = kg_m2 * dish_now(step.plan, food).surface_m2()
+    used = kg_m2 * piece_now(step.plan, food).surface_m2()
     clean = food.checked or cut(step.plan.cut).cooked
     touched = frozenset() if clean else frozenset({stage.layer})
     raw_on = food.checked and step.is_raw(stage.layer)

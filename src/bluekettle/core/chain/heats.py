@@ -17,6 +17,7 @@ from bluekettle.core.tables import row, rows
 class HeatRow:
     """One heat. body : what it occupies, so that another stage in it finds it warm. dial_low,
     dial_high : ends of its dial in `dial_unit`. needs : what else it takes, in words.
+    outdoors : only ever lit in the open.
     """
 
     key: str
@@ -28,6 +29,7 @@ class HeatRow:
     dial_high: float
     dial_unit: str
     needs: str
+    outdoors: bool
 
 
 @cache
@@ -44,6 +46,7 @@ def heat_row(key: str) -> HeatRow:
         float(line["dial_high"]),
         line["dial_unit"],
         line["needs"],
+        line["outdoors"] == "yes",
     )
 
 

@@ -14,9 +14,9 @@ from bluekettle.core.chain.plan import Heat, Plan, Stage
 from bluekettle.core.glaze import Coating, Draws, Finish, Milestones
 from bluekettle.core.pressure import Fill
 from bluekettle.core.sauce import RAW
-from bluekettle.core.stages.chain import Link
 from bluekettle.core.stages.finishing import UnderFire
 from bluekettle.core.stages.handwork import hands_s
+from bluekettle.core.stages.links import Link
 from bluekettle.core.stages.tenderise import Tenderised
 
 Array = NDArray[np.float64]

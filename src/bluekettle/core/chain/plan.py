@@ -12,9 +12,19 @@ from bluekettle.core.chain.heats import heat_keys, heat_row
 from bluekettle.core.errors import OutOfRange, Ranges
 from bluekettle.core.glaze import Act
 from bluekettle.core.sauce import CONTACTS, Composition
-from bluekettle.core.stages import SIGNS, WANTS, Cut, Dish, Kitchen, Sighting, cut, cut_keys
+from bluekettle.core.stages import (
+    RELEASES,
+    SIGNS,
+    WANTS,
+    Cut,
+    FirstHeat,
+    Kitchen,
+    Piece,
+    Sighting,
+    cut,
+    cut_keys,
+)
 
-RELEASES = ("quick", "mixed", "natural")
 THAWS = ("fridge", "cold water")
 HOLDS = ("covered", "warm place", "chilled")
 APART = ("shred", "bones", "portions")
@@ -224,15 +234,14 @@ class Plan:
         """The layer of this id; there is one once the plan is checked."""
         return next(layer for layer in self.layers if layer.id == key)
 
-    def plain_dish(self) -> Dish:
-        """Its food and kitchen as a dish of one heat, to be asked of one stage."""
-        return Dish(
+    def piece(self) -> Piece:
+        """Its food as it is bought, and its kitchen."""
+        return Piece(
             self.cut,
             self.mass_kg,
             self.pieces,
             self.thickness_mm,
             state=self.state,
-            bite=next(iter(cut(self.cut).targets)) if self.cut in cut_keys() else "falls",
             kitchen=self.kitchen,
             seed=self.seed,
         )
@@ -254,7 +263,7 @@ class Plan:
 
     def _check_food(self, ranges: Ranges) -> None:
         try:
-            self.plain_dish().check()
+            self.piece().check()
         except OutOfRange as error:
             inside = ("cut", "mass_kg", "pieces", "thickness_mm", "state")
             for fault in error.faults:
@@ -455,6 +464,8 @@ def check_heat(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
         ranges.within(f"{at}.liquid_l", stage.liquid_l, 0.0, 6.0, "L")
         if row.slow is None or not row.slow.takes_liquid:
             ranges.add(f"{at}.liquid_l", stage.liquid_l, f"null: no liquid in the {row.name}")
+    if row.slow is not None and row.slow.takes_liquid:
+        check_vessel(ranges, row.slow, plan.kitchen)
     check_until(ranges, f"{at}.until", stage, plan)
     ranges.within(f"{at}.coat_mm", stage.coat_mm, 0.1, 2.0, "mm")
     check_inside(ranges, at, stage)
@@ -471,6 +482,14 @@ def check_heat(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
         if act.at_min is not None:
             ranges.within(f"{field_}.at_min", act.at_min, before, 60.0 * LONGEST_H, "min")
             before = act.at_min
+
+
+def check_vessel(ranges: Ranges, heat: FirstHeat, kitchen: Kitchen) -> None:
+    """Note an inside that no vessel of this heat has."""
+    inside = kitchen.insides.get(heat.job)
+    if inside is not None:
+        field_ = f"kitchen.machines.{heat.job}.inside"
+        ranges.within(field_, inside.litres, 0.5, 50.0, "L of volume")
 
 
 def check_inside(ranges: Ranges, at: str, stage: Heat) -> None:

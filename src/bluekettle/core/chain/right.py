@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from bluekettle.core.chain.passage import Fire
 from bluekettle.core.glaze.milestones import EDGE, FACE, MILESTONES, wanted_times
-from bluekettle.core.stages.forecast import Tenderness
+from bluekettle.core.stages.bite import Tenderness
 
 Array = NDArray[np.float64]
 

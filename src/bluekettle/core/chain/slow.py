@@ -2,28 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import Food, dish_now, heated, peak_from_now
+from bluekettle.core.chain.food import Food, heated, peak_from_now
 from bluekettle.core.chain.heats import HeatRow, heat_row
 from bluekettle.core.chain.passage import Passage, SlowHeat, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat, HeatAct, Plan
 from bluekettle.core.chain.waits import settled
-from bluekettle.core.errors import MissingData, NotConverged
+from bluekettle.core.errors import MissingData, NotConverged, NotSafe
 from bluekettle.core.pressure import Fill, fill_of
-from bluekettle.core.stages import Cut, Dish, FirstHeat, cut
-from bluekettle.core.stages.chain import (
-    BLOTTED,
-    LEAST_WAIT_S,
-    PREHEAT_NOTE,
-    Link,
-    come_up_note,
-    preheat_first_s,
-)
-from bluekettle.core.stages.forecast import vessel_litres
+from bluekettle.core.stages import Cut, FirstHeat, Tendering, cut
+from bluekettle.core.stages.links import LEAST_WAIT_S, PREHEAT_NOTE, Link
+from bluekettle.core.stages.tendering import come_up_note, preheat_first_s
 from bluekettle.core.stages.tenderise import (
     Tenderised,
     cook_of,
@@ -41,21 +34,24 @@ BROILER_SHARE = 0.7  # the element has a warm oven to start from (estimated)
 WARM_SHARE = 0.1  # of a preheat that a dial turned up a little still takes (typical, estimated)
 
 
-def slow_dish(stage: Heat, food: Food, plan: Plan) -> Dish:
-    """The food and this heat as the first heat of a dish, for the models of one heat."""
+def slow_dish(stage: Heat, food: Food, plan: Plan) -> Tendering:
+    """The food and this heat, for the models of a slow heat."""
     row = heat_row(stage.heat)
     assert row.slow is not None  # asked only of what has a slow model
     kitchen = plan.kitchen
     if stage.dial is not None:
         kitchen = kitchen.having(row.slow.dial, stage.dial)
-    dish = dish_now(plan, food)
-    return replace(
-        dish,
-        tenderise=row.slow.key,
+    return Tendering(
+        plan.cut,
+        food.mass_kg,
+        food.pieces,
+        plan.thickness_mm,
+        state=plan.state,
+        kitchen=kitchen,
+        seed=plan.seed,
+        heat=row.slow.key,
         release=stage.release,
         liquid_l=stage.liquid_l,
-        kitchen=kitchen,
-        bite=stage.until.bite or dish.bite,
     )
 
 
@@ -78,7 +74,10 @@ def found_minutes(stage: Heat, pair: Food, step: Step) -> float:
     Raises
     ------
     NotConverged
-        The longest hold of this heat does not get there; it tells how far it got.
+        The longest hold of this heat does not get there; it tells how far it got. NotSafe where it
+        is tender by then, and an unfavourable piece still not safe inside.
+    OutOfRange
+        A dial beyond what the model of long heats knows.
     """
     pair = settled(step, pair)
     if stage.until.by == "core":
@@ -86,7 +85,8 @@ def found_minutes(stage: Heat, pair: Food, step: Step) -> float:
     row = heat_row(stage.heat).slow
     if row is None:
         raise MissingData("slow heat", stage.heat, ())
-    dish, found = slow_dish(stage, pair, step.plan), cut(step.plan.cut)
+    dish = slow_dish(stage, pair, step.plan)
+    found = dish.check()
 
     def enough(minutes: int) -> bool:
         return done(stage, dish, found, run_slow(stage, pair, step, 60.0 * minutes))
@@ -95,11 +95,10 @@ def found_minutes(stage: Heat, pair: Food, step: Step) -> float:
         return shortest_hold_s(enough, row.longest_s, found.name) / 60.0
     except NotConverged:
         run = run_slow(stage, pair, step, row.longest_s)
-        wanted, reached = goal_of(stage, dish, found, run)
-        raise NotConverged(f"{stage.id}: {found.name}", wanted, reached) from None
+        raise short_of(stage, found, run) from None
 
 
-def done(stage: Heat, dish: Dish, found: Cut, run: Tenderised) -> bool:
+def done(stage: Heat, dish: Tendering, found: Cut, run: Tenderised) -> bool:
     """Whether this heat has done what it was asked for: a bite with a safe middle, or a core
     temperature on the unfavourable piece.
     """
@@ -108,17 +107,27 @@ def done(stage: Heat, dish: Dish, found: Cut, run: Tenderised) -> bool:
         return bool(run.peak_c[1] >= (stage.until.core_c or 0.0))
     if by == "bite":
         safe = not found.gate or bool(safe_by(dish, found, run)[1])
-        return safe and float(cook_of(run, found)[0]) >= found.targets[dish.bite]
+        return safe and float(cook_of(run, found)[0]) >= target_of(stage, found)
     raise MissingData("end of a heat", by, ("core", "bite"))
 
 
-def goal_of(stage: Heat, dish: Dish, found: Cut, run: Tenderised) -> tuple[float, float]:
-    """What was wanted and what was reached: core temperatures [°C], or cook values [min]."""
+def target_of(stage: Heat, found: Cut) -> float:
+    """Cook value [min] of the bite that ends this heat; KeyError where it is not one of the cut's
+    (the plan is checked).
+    """
+    return found.targets[stage.until.bite or ""]
+
+
+def short_of(stage: Heat, found: Cut, run: Tenderised) -> NotConverged:
+    """What was wanted and how far it got: core temperatures [°C], or cook values [min]."""
+    inside_c = float(run.peak_c[1])
     if stage.until.by == "core":
-        return stage.until.core_c or 0.0, float(run.peak_c[1])
-    if float(cook_of(run, found)[0]) >= found.targets[dish.bite]:
-        return found.safe_c, float(run.peak_c[1])
-    return found.targets[dish.bite], float(cook_of(run, found)[0])
+        what = f"{stage.id}: temperature inside"
+        return NotConverged(what, stage.until.core_c or 0.0, inside_c)
+    target, cook = target_of(stage, found), float(cook_of(run, found)[0])
+    if cook < target:
+        return NotConverged(f"{stage.id}: cook value", target, cook)
+    return NotSafe(f"{stage.id}: temperature inside", found.safe_c, inside_c)
 
 
 def slow(stage: Heat, food: Food, step: Step) -> Passage:
@@ -128,6 +137,7 @@ def slow(stage: Heat, food: Food, step: Step) -> Passage:
     assert stage.until.minutes is not None
     food = settled(step, food)
     dish = slow_dish(stage, food, step.plan)
+    dish.check()
     hold_s = 60.0 * stage.until.minutes
     run = run_slow(stage, food, step, hold_s)
     direct = step.stays_from(stage)
@@ -140,7 +150,7 @@ def slow(stage: Heat, food: Food, step: Step) -> Passage:
         says, note = row.slow.wait_says, PREHEAT_NOTE
         links.append(link(stage, "oven_up", "preheat", says, "machine", wait, note=note))
     if row.slow.up_says:
-        note = come_up_note(dish) if row.slow.key == "pressure" else ""
+        note = come_up_note(dish) if row.slow.takes_liquid else ""
         up = run.come_up_s
         links.append(
             link(stage, "come_up", row.slow.key, row.slow.up_says, "machine", up, note=note)
@@ -155,7 +165,7 @@ def slow(stage: Heat, food: Food, step: Step) -> Passage:
     if not step.stays_for(stage):
         opening = step.hands(row.slow.open, food)
         links.append(link(stage, "open", "release", row.slow.open_says, "hands", opening))
-    after = heated(food, run, wet=row.slow.key in BLOTTED).waits(opening)
+    after = heated(food, run, wet=row.slow.wets).waits(opening)
     return Passage(
         after,
         tuple(links),
@@ -166,13 +176,13 @@ def slow(stage: Heat, food: Food, step: Step) -> Passage:
     )
 
 
-def filling(dish: Dish, food: Food) -> Fill | None:
+def filling(dish: Tendering, food: Food) -> Fill | None:
     """How full the vessel is before and after; None where nothing is measured into it."""
     if not dish.first.takes_liquid:
         return None
     found = cut(dish.cut)
     litres = food.mass_kg / found.food.density_kg_m3 * 1e3
-    return fill_of(vessel_litres(dish), dish.liquid, litres, food.mass_kg * found.juice_fraction)
+    return fill_of(dish.vessel_l, dish.liquid, litres, food.mass_kg * found.juice_fraction)
 
 
 def holding(stage: Heat, heat: FirstHeat, run: Tenderised, food: Food, step: Step) -> list[Link]:
@@ -235,7 +245,7 @@ def found_body(body: str, dial: float, row: HeatRow, step: Step) -> Found:
 
 
 def waited_for(
-    stage: Heat, dish: Dish, row: HeatRow, step: Step, loading: Array
+    stage: Heat, dish: Tendering, row: HeatRow, step: Step, loading: Array
 ) -> tuple[Array, Warmed | None]:
     """Wait for the appliance of a slow heat [s], (members,): begun with the first act, or as soon
     as the body is free; and its heating up beside the other work, where there was any before.

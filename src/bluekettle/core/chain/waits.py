@@ -13,7 +13,7 @@ from bluekettle.core.chain.plan import Cool, Hold, Marinate, Rest, Thaw
 from bluekettle.core.errors import NotConverged
 from bluekettle.core.heat import Surroundings, surroundings
 from bluekettle.core.stages import cut
-from bluekettle.core.stages.forecast import COVERED, HOLD_ABOVE_C, IN_ROOM
+from bluekettle.core.stages.waiting import COVERED, HOLD_ABOVE_C, IN_ROOM
 from bluekettle.core.units import span_words
 
 Array = NDArray[np.float64]

@@ -5,15 +5,6 @@ Never imports calibration: a fit must not loosen a threshold.
 """
 
 from bluekettle.core.safety.plan import plan_watch_outs
-from bluekettle.core.safety.plan_base import PlanWatchOut
-from bluekettle.core.safety.rules import watch_outs
-from bluekettle.core.safety.watch import LEVELS, USUAL_GUIDANCE, WatchOut
+from bluekettle.core.safety.plan_base import HOLD_C, LEVELS, USUAL_GUIDANCE, PlanWatchOut
 
-__all__ = [
-    "LEVELS",
-    "USUAL_GUIDANCE",
-    "PlanWatchOut",
-    "WatchOut",
-    "plan_watch_outs",
-    "watch_outs",
-]
+__all__ = ["HOLD_C", "LEVELS", "USUAL_GUIDANCE", "PlanWatchOut", "plan_watch_outs"]

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
 from bluekettle.core.chain import (
@@ -15,18 +13,12 @@ from bluekettle.core.chain import (
     heat_row,
     paths,
 )
-from bluekettle.core.chain.food import Food, dish_now, raw_food
+from bluekettle.core.chain.food import Food, piece_now, raw_food
 from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C
-from bluekettle.core.safety.fire import HOT, OFTEN, OVERDONE_FROM, SELDOM, SMOKE_WHY
-from bluekettle.core.safety.gates import (
-    BATH_LATE_S,
-    DANGER_MOST_MIN,
-    LOW_AND_SLOW,
-    MOST_LOGS,
-)
 from bluekettle.core.safety.plan_base import (
+    LEVELS,
     Found,
     Patch,
     PlanWatchOut,
@@ -38,10 +30,7 @@ from bluekettle.core.safety.plan_base import (
 )
 from bluekettle.core.safety.plan_gear import GEAR_RULES
 from bluekettle.core.safety.plan_heats import HEAT_RULES
-from bluekettle.core.safety.vessel import FROTHY, NEARLY_FULL, OPENING
-from bluekettle.core.safety.watch import LEVELS
-from bluekettle.core.stages import fits_of
-from bluekettle.core.stages.forecast import vessel_litres
+from bluekettle.core.stages.fit import fit_fierce, fit_slow
 from bluekettle.core.tables import row, value
 from bluekettle.core.units import amount, percent
 
@@ -50,7 +39,16 @@ ACID_MOST_H = 12.0  # and after so long (typical, estimated)
 FRESH_MOST_H = 48.0  # in the fridge, raw: the usual guidance for cuts is three to five days at most
 TOUGH = 0.5  # chance of the bite under which it is told (design)
 HOPELESS = 0.2  # and under which pulling it apart is a stop (design)
-OUTDOORS = ("smoker", "grill", "charcoal")
+SELDOM, OFTEN = 0.05, 0.8  # chances of the wanted colour (design)
+OVERDONE_FROM = 0.2  # told from one evening in five on (design)
+MOST_LOGS = 99.0  # as many as a person can read (design)
+DANGER_MOST_MIN = 240.0  # the usual guidance: four hours
+BATH_LATE_S = 6 * 3600.0  # until the middle has to be past the danger zone (the usual guidance)
+FROTHY = ("vegetable",)  # starch and fibre foam when the pressure falls fast
+NEARLY_FULL = 0.9  # of the line, from which a fast release may spit (typical, estimated)
+SMOKE_WHY = (
+    "Indoors, or in a tent or garage, it fills the air with carbon monoxide, which has no smell."
+)
 
 
 def core_safe(f: PlanForecast) -> Found:
@@ -228,7 +226,7 @@ def frozen_low(f: PlanForecast) -> Found:
         stage = one.stage
         slow = heat_row(stage.heat).slow if isinstance(stage, Heat) else None
         ice = float(np.quantile(before.brought.profile_c[:, 0], 0.05)) < -1.0
-        if slow is not None and slow.key in LOW_AND_SLOW and ice:
+        if slow is not None and not slow.from_frozen and ice:
             yield PlanWatchOut(
                 "frozen-low",
                 "stop",
@@ -301,7 +299,7 @@ def less_food(f: PlanForecast, slow: SlowHeat, stage: Heat) -> tuple[Patch, str]
     """
     assert slow.fill is not None  # asked of a vessel that is too full
     food = next(one.passage.food for one in f.walk.passed if one.stage is stage)
-    volume = vessel_litres(slow_dish(stage, food, f.plan))
+    volume = slow_dish(stage, food, f.plan).vessel_l
     over = slow.fill.share * volume - slow.liquid_l
     under = 0.98 * (slow.fill.line * volume - slow.liquid_l)  # a little under the line (design)
     fits = round(max(0.1, f.plan.mass_kg * under / over), 1)
@@ -317,17 +315,13 @@ def does_it_fit(f: PlanForecast) -> Found:
         if not isinstance(stage, Heat) or food.strands:
             continue
         heat = heat_row(stage.heat)
-        dish = dish_now(f.plan, food)
-        slow, fierce = heat.slow, heat.fierce
-        asked = replace(
-            dish,
-            tenderise=slow.key if slow else dish.tenderise,
-            finish=fierce.key if fierce else dish.finish,
-            liquid_l=stage.liquid_l,
-        )
-        jobs = {part for part in (slow and slow.job, fierce and fierce.key) if part}
-        for job, fit in fits_of(asked).items():
-            if job not in jobs:
+        fits = []
+        if heat.slow is not None:
+            fits.append(fit_slow(slow_dish(stage, food, f.plan)))
+        if heat.fierce is not None:
+            fits.append(fit_fierce(piece_now(f.plan, food), heat.fierce.key))
+        for fit in fits:
+            if fit is None:
                 continue
             for verdict in fit.verdicts:
                 if verdict.level == "fits" or verdict.about == "fill":
@@ -348,7 +342,7 @@ def openings(f: PlanForecast) -> Found:
     for stage in heats_of(f):
         heat = heat_row(stage.heat)
         fires = {fire.stage for fire in f.fires}
-        if heat.body in OUTDOORS and heat.key not in told:
+        if heat.outdoors and heat.key not in told:
             told.add(heat.key)
             indoors = heat.body in f.plan.kitchen.indoors
             yield PlanWatchOut(
@@ -360,14 +354,21 @@ def openings(f: PlanForecast) -> Found:
                 "estimated",
             )
         if stage.id in fires and heat.fierce is not None:
-            key, message, why = HOT[heat.fierce.key]
+            caution = row("heat_cautions", f"fierce/{heat.fierce.key}")
         elif heat.slow is not None:
-            key, message, why = OPENING[heat.slow.key]
+            caution = row("heat_cautions", f"slow/{heat.slow.key}")
         else:
             continue
-        if message not in told:
-            told.add(message)
-            yield PlanWatchOut(key, "careful", stage.id, message, why, "estimated")
+        if caution["text"] not in told:
+            told.add(caution["text"])
+            yield PlanWatchOut(
+                caution["id"],
+                "careful",
+                stage.id,
+                caution["text"],
+                caution["why"],
+                caution["source"],
+            )
 
 
 def windows(f: PlanForecast) -> Found:

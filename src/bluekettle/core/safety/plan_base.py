@@ -9,6 +9,11 @@ from dataclasses import dataclass
 
 from bluekettle.core.chain import Heat, PlanForecast, TakeApart, heat_row
 
+LEVELS = ("stop", "careful", "good to know")
+USUAL_GUIDANCE = (
+    "Usual guidance only. Your appliance's manual and local food-safety and fire rules come first."
+)
+HOLD_C = 60.0  # food that is kept warm, as it is told to cooks (the usual guidance)
 Patch = tuple[dict[str, object], ...]
 
 

@@ -7,12 +7,11 @@ import re
 from bluekettle.core.chain import Fire, Heat, PlanForecast, heat_row, paths
 from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.safety.gates import HOLD_C
-from bluekettle.core.safety.gear import LIKELY
-from bluekettle.core.safety.plan_base import Found, PlanWatchOut, Rule, heats_of, put
+from bluekettle.core.safety.plan_base import HOLD_C, Found, PlanWatchOut, Rule, heats_of, put
 from bluekettle.core.stages.tenderise import pleasant_hold_s
 from bluekettle.core.units import amount
 
+LIKELY = 0.9  # chance of the wanted colour from which edges need no foil (design)
 FLAT_AND_FIERCE = ("broiler", "oven")  # on a tray, with fat that pools under it
 
 

@@ -9,8 +9,6 @@ from bluekettle.core.chain.food import raw_food
 from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.chain.walk import Passed
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.safety.gates import BATH_VEGETABLE_C
-from bluekettle.core.safety.gear import SAGS_K
 from bluekettle.core.safety.plan_base import Found, Patch, PlanWatchOut, Rule, put, slow_heats_of
 from bluekettle.core.stages import LIMITS
 from bluekettle.core.stages.finishing import heat_of
@@ -20,6 +18,8 @@ from bluekettle.core.tables import value
 from bluekettle.core.units import amount, percent
 
 DRIES_FROM = 0.12  # of its weight (design)
+SAGS_K = 8.0  # under its dial, from which it is worth telling (typical, estimated)
+BATH_VEGETABLE_C = 80.0  # below it pectin does not soften (compiled, docs/model.md)
 ICE_C = -1.0  # under which the middle is frozen
 
 

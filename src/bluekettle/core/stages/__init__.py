@@ -1,9 +1,11 @@
-"""What each step does to the food, and their chain: a dish from raw to plate.
+"""What each heat does to the food, the links of its time, and a live cook followed.
 
-Here heat, pressure, glaze, tenderness and lethality meet. Knows dishes, cuts, appliances and hands;
+Here heat, pressure, glaze, tenderness and lethality meet. Knows cuts, appliances and hands;
 no clock.
 """
 
+from bluekettle.core.stages.bite import Tenderness, judge_tenderness
+from bluekettle.core.stages.browning import SIGNS, WANTS, Browning, Sighting
 from bluekettle.core.stages.calls import (
     Call,
     Nearing,
@@ -13,27 +15,12 @@ from bluekettle.core.stages.calls import (
     plan_calls,
     risk_at,
 )
-from bluekettle.core.stages.chain import Band, Stage, serial
-from bluekettle.core.stages.dish import (
-    FINISHES,
-    JOBS,
-    RELEASES,
-    SIGNS,
-    STATES,
-    TENDERISE,
-    WANTS,
-    Cut,
-    Dish,
-    Sighting,
-    cut,
-    cut_keys,
-)
+from bluekettle.core.stages.cuts import Cut, cut, cut_keys
 from bluekettle.core.stages.figures import Figure, figure, figures
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
-from bluekettle.core.stages.finishing import film_of, heat_of, pull_times
+from bluekettle.core.stages.finishing import film_of, heat_of
 from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
-from bluekettle.core.stages.fit import Fit, Place, Verdict, fit_cut, fits_of
-from bluekettle.core.stages.forecast import Forecast, forecast, strip_index
+from bluekettle.core.stages.fit import Fit, Place, Verdict, fit_cut
 from bluekettle.core.stages.inside import Inside
 from bluekettle.core.stages.kitchen import (
     LIMITS,
@@ -42,6 +29,8 @@ from bluekettle.core.stages.kitchen import (
     Learnt,
 )
 from bluekettle.core.stages.ladder import Rung, ladder
+from bluekettle.core.stages.links import Band, Stage, serial
+from bluekettle.core.stages.piece import FINISHES, JOBS, STATES, TENDERISE, Piece
 from bluekettle.core.stages.pinning import pin_bands, pin_index, warps
 from bluekettle.core.stages.progress import (
     Check,
@@ -56,8 +45,10 @@ from bluekettle.core.stages.progress import (
     not_undone,
     plans_with,
 )
+from bluekettle.core.stages.pulling import pull_times, strip_index
 from bluekettle.core.stages.returning import Failed, ways_back
-from bluekettle.core.stages.steps import Evidence, Leg, StepPlan, steps_of, waiting_step
+from bluekettle.core.stages.steps import Evidence, Leg, StepPlan, waiting_step
+from bluekettle.core.stages.tendering import RELEASES, Tendering
 
 __all__ = [
     "FINISHES",
@@ -70,10 +61,10 @@ __all__ = [
     "TENDERISE",
     "WANTS",
     "Band",
+    "Browning",
     "Call",
     "Check",
     "Cut",
-    "Dish",
     "Done",
     "Event",
     "Evidence",
@@ -83,12 +74,12 @@ __all__ = [
     "Fire",
     "FirstHeat",
     "Fit",
-    "Forecast",
     "Inside",
     "Kitchen",
     "Learnt",
     "Leg",
     "Nearing",
+    "Piece",
     "Place",
     "Progress",
     "Rung",
@@ -97,6 +88,8 @@ __all__ = [
     "Stage",
     "StepPlan",
     "StepState",
+    "Tendering",
+    "Tenderness",
     "Verdict",
     "calls_by_clock",
     "cut",
@@ -109,11 +102,10 @@ __all__ = [
     "first_heat",
     "first_heat_keys",
     "fit_cut",
-    "fits_of",
     "follow",
-    "forecast",
     "heat_of",
     "held_for",
+    "judge_tenderness",
     "ladder",
     "looks_of",
     "nearing_of",
@@ -125,7 +117,6 @@ __all__ = [
     "pull_times",
     "risk_at",
     "serial",
-    "steps_of",
     "strip_index",
     "waiting_step",
     "warps",

@@ -19,7 +19,8 @@ class FinishKind:
     figures that enter. gentle, fierce : ends of the dial that advice looks at.
     preheat : the kitchen figure of its heating up [min]. vent, away : as in `Heat`. sides : broad
     sides it heats at once. calmer : how it is made gentler while food is in it. elsewhere : the
-    finish that food is moved to from it. The rest are words.
+    finish that food is moved to from it. back_in : the slow heat in the same body, in which food
+    that was not done can go on; empty where there is none. The rest are words.
     """
 
     key: str
@@ -45,6 +46,7 @@ class FinishKind:
     hot_thing: str
     calmer: str
     elsewhere: str
+    back_in: str
     appliance: Row
 
 
@@ -76,6 +78,7 @@ def finish_kind(key: str) -> FinishKind:
         line["hot_thing"],
         line["calmer"],
         line["elsewhere"],
+        line["back_in"],
         row("appliances", line["appliance"]),
     )
 

@@ -1,6 +1,4 @@
-"""The second heat of a dish: which appliance, which film, when each coat goes on, and how long to
-look ahead.
-"""
+"""A fierce heat: which film, when each coat goes on, and how long to look ahead."""
 
 from __future__ import annotations
 
@@ -22,12 +20,12 @@ from bluekettle.core.glaze import (
     Heat,
     Lying,
     bare_film,
-    reweigh,
     run_finish,
 )
 from bluekettle.core.heat import element_at
 from bluekettle.core.sauce import Composition
-from bluekettle.core.stages.dish import Cut, Dish, Sighting
+from bluekettle.core.stages.browning import Browning
+from bluekettle.core.stages.cuts import Cut
 from bluekettle.core.stages.handwork import likely_s
 from bluekettle.core.stages.load import held_c
 from bluekettle.core.tables import value
@@ -50,16 +48,16 @@ BARE_LAB = {
 }
 
 
-def heat_of(dish: Dish) -> Heat:
+def heat_of(dish: Browning) -> Heat:
     """The finishing appliance's heat, typical where the kitchen does not say."""
     line = dish.kind.appliance
     air, wall, element = (float(line[name]) for name in ("air_c", "wall_c", "element_w_m2"))
     h = (
         dish.kitchen.or_typical("hot_oven_h_w_m2_k")
-        if dish.finish == "oven"
+        if "hot_oven_h_w_m2_k" in dish.kind.figures
         else float(line["h_w_m2_k"])
     )
-    if dish.finish == "broiler":
+    if dish.kind.dial == "rack_m":
         element = element_at(
             dish.kitchen.or_typical("broiler_w_m2"), dish.kitchen.or_typical("rack_m")
         )
@@ -71,12 +69,18 @@ def heat_of(dish: Dish) -> Heat:
         held = held_c(dish, line, dial, h, "finish")
         air, wall = held, wall + held - air
     spread = float(line["spread"])
-    if dish.finish == "oven" and dish.kitchen.stated("hot_oven_h_w_m2_k") is None:
+    if _air_unknown(dish):
         spread = math.hypot(spread, value("spread_oven_air"))  # still or fan: nobody said
     return Heat(h, air, wall, element, spread, dish.kind.vent, dish.kind.away)
 
 
-def coating_of(dish: Dish, cut: Cut) -> Coating:
+def _air_unknown(dish: Browning) -> bool:
+    """Whether it is an oven of which nobody said whether its air moves."""
+    name = "hot_oven_h_w_m2_k"
+    return name in dish.kind.figures and dish.kitchen.stated(name) is None
+
+
+def coating_of(dish: Browning, cut: Cut) -> Coating:
     """The film: the dish's sauce at its coat, or a trace of juice."""
     if dish.sauce is None:
         # of red meat (typical, estimated)
@@ -102,11 +106,11 @@ def film_of(sauce: Composition, coat_kg_m2: float) -> Coating:
     )
 
 
-def log_factors_of(dish: Dish, draws: Draws) -> Array | None:
+def log_factors_of(dish: Browning, draws: Draws) -> Array | None:
     """Log factors of heat, coat, interface and browning where the kitchen has learnt them,
     (members, 4).
     """
-    learnt = dish.kitchen.learnt.get(dish.finish)
+    learnt = dish.kitchen.learnt.get(dish.heat)
     return None if learnt is None else learnt.draw(draws)
 
 
@@ -154,7 +158,7 @@ class UnderFire:
     on, and the coats and turns that are planned.
     """
 
-    dish: Dish
+    dish: Browning
     below: Below
     acts: tuple[Act, ...]
 
@@ -184,14 +188,14 @@ def repeated(lying: Lying | None, members: int) -> Lying | None:
     )
 
 
-def first_act(dish: Dish) -> Act:
+def first_act(dish: Browning) -> Act:
     """The first coat: before the heat, or at its own minute under it."""
     if dish.coats and dish.coats_min is not None and dish.coats_min[0] > 0.0:
         return Act(60.0 * dish.coats_min[0], likely_s("recoat", dish.pieces))
     return BEFORE
 
 
-def plan_acts(dish: Dish, heat: Heat, coating: Coating, below: Below) -> tuple[Act, ...]:
+def plan_acts(dish: Browning, heat: Heat, coating: Coating, below: Below) -> tuple[Act, ...]:
     """Every coat and turn of a finish in order, by seconds under the heat.
 
     The first coat goes on before the heat, each later one when the last has set on the face of the
@@ -233,7 +237,7 @@ def _together(coats: list[float], turns: list[float], pieces: int) -> list[Act]:
 
 
 def _coats_once_set(
-    dish: Dish, heat: Heat, coating: Coating, below: Below, acts: list[Act], earliest_s: float
+    dish: Browning, heat: Heat, coating: Coating, below: Below, acts: list[Act], earliest_s: float
 ) -> list[float]:
     """Moments [s] of the coats still to come: each once the last has set on the median's face."""
     median = _median_draws()
@@ -271,7 +275,7 @@ def _median_draws() -> Draws:
 
 
 def run_dish_finish(
-    dish: Dish,
+    dish: Browning,
     cut: Cut,
     draws: Draws,
     below: Below,
@@ -324,7 +328,7 @@ def run_dish_finish(
 
 
 def left_lying(
-    dish: Dish, cut: Cut, draws: Draws, below: Below, acts: Sequence[Act], leaves_s: Array
+    dish: Browning, cut: Cut, draws: Draws, below: Below, acts: Sequence[Act], leaves_s: Array
 ) -> Lying:
     """What lies on each member when it leaves the heat at its own moment [s]: for the next fire."""
     return run_finish(
@@ -346,49 +350,8 @@ def left_lying(
     ).lying
 
 
-def film_on(dish: Dish, cut: Cut, below: Below) -> Coating:
+def film_on(dish: Browning, cut: Cut, below: Below) -> Coating:
     """The film of this finish: its sauce, else a rub that was patted on, else a trace of juice."""
     if dish.sauce is None and below.rub is not None:
         return below.rub
     return coating_of(dish, cut)
-
-
-def sighting_weights(finish: Finish, sightings: tuple[Sighting, ...]) -> Array:
-    """Weights of the members [-] after what was seen; equal where nothing was."""
-    times = finish.times_s
-    own = {
-        "bubbling": times[:, EDGE, MILESTONES.index("bubbling")],
-        "amber at the edges": times[:, EDGE, MILESTONES.index("amber")],
-        "dark": times[:, FACE, MILESTONES.index("mahogany")],
-    }
-    members = times.shape[0]
-    weights = reweigh([(own[s.sign], s.at_s) for s in sightings if s.sign in own], members)
-    for seen in sightings:
-        if seen.sign == "nothing yet":
-            # Still pale: members that should have bubbled by then lose most of their weight.
-            weights = np.where(own["bubbling"] > 0.9 * seen.at_s, weights, 0.02 * weights)
-    return np.asarray(weights / weights.sum())
-
-
-@dataclass(frozen=True)
-class Pull:
-    """When each member would be taken out [s], (members,), and the chance that it is what was
-    wanted.
-    """
-
-    time_s: Array
-    possible: float
-
-
-def pull_times(finish: Finish, ready: Array) -> Pull:
-    """At the wanted colour; where that never comes before burning, just before the burning; at the
-    latest the horizon.
-    """
-    spoilt = np.minimum(
-        finish.times_s[:, EDGE, MILESTONES.index("burnt")],
-        finish.times_s[:, FACE, MILESTONES.index("bitter")],
-    )
-    last_act = finish.last_act_s
-    latest = np.minimum(0.95 * spoilt, float(finish.sample_s[-1]))
-    time = np.where(np.isfinite(ready), ready, latest)
-    return Pull(np.maximum(time, last_act + LEAST_S), float(np.isfinite(ready).mean()))

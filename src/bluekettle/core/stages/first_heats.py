@@ -37,7 +37,11 @@ class FirstHeat:
     liquid_l, liquid_l_kg : usual liquid [L] and more of it per kg of food [L/kg]; both 0 where it
     takes none.
     turns : how often the food is turned in it. longest_s, step_s : longest hold looked at and the
-    model's shortest step [s]. The rest are words and handwork.
+    model's shortest step [s]. wets : what leaves it has a wet surface. proves : a time at its
+    temperature is proof. from_frozen : frozen meat may go straight into it. full_dial : the
+    figure of a dial that the whole heating up is for, empty where it always takes all of it.
+    way_back : its place among those that are tried where food has to go back, 0 for never. The rest
+    are words and handwork.
     """
 
     key: str
@@ -65,6 +69,11 @@ class FirstHeat:
     turns: int
     longest_s: float
     step_s: float
+    wets: bool
+    proves: bool
+    from_frozen: bool
+    full_dial: str
+    way_back: int
     appliance: Row
 
     def setting_at(self, figure: float) -> str:
@@ -121,6 +130,11 @@ def first_heat(key: str) -> FirstHeat:
         int(line["turns"]),
         3600.0 * float(line["longest_h"]),
         float(line["step_s"]),
+        line["wets"] == "yes",
+        line["proves"] == "yes",
+        line["from_frozen"] != "no",
+        line["full_dial"],
+        int(line["way_back"] or 0),
         row("appliances", line["appliance"]),
     )
 

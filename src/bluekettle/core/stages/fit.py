@@ -10,8 +10,10 @@ from math import ceil, floor, pi, sqrt
 
 from bluekettle.core.errors import Ranges
 from bluekettle.core.pressure import Fill, fill_of
-from bluekettle.core.stages.dish import Cut, Dish, cut
+from bluekettle.core.stages.cuts import Cut, cut
 from bluekettle.core.stages.inside import Inside
+from bluekettle.core.stages.piece import Piece
+from bluekettle.core.stages.tendering import Tendering
 from bluekettle.core.tables import value
 from bluekettle.core.units import amount, percent
 
@@ -328,30 +330,35 @@ def batch_verdicts(found: Cut, lie: Lie, pieces: int) -> Iterator[Verdict]:
         )
 
 
-def fits_of(dish: Dish) -> dict[str, Fit]:
-    """How a dish lies in the kept vessels it goes through: by job, where the kitchen knows their
-    insides.
+def fit_slow(dish: Tendering) -> Fit | None:
+    """How food lies in the vessel of its slow heat; None where the kitchen knows no inside of it.
 
     A pot may be filled in layers, over its trivet where there is one; hot air wants one layer with
     air between. Raises OutOfRange as `fit_cut`.
     """
-    found = {}
+    inside = dish.kitchen.insides.get(dish.first.job)
+    if inside is None:
+        return None
     amounts = (dish.cut, dish.mass_kg, dish.pieces, dish.thickness_mm)
-    job = dish.first.job
-    first = dish.kitchen.insides.get(job)
-    if first is not None and dish.first.takes_liquid:
-        racked = job == "pot" and dish.kitchen.gear and "trivet" in dish.kitchen.gear
-        found[job] = fit_cut(
-            *amounts,
-            first,
-            touching=True,
-            stacked=True,
-            trivet_m=TRIVET_M if racked else 0.0,
-            liquid_l=dish.liquid,
-        )
-    elif first is not None and dish.first.dry:
-        found[job] = fit_cut(*amounts, first)
-    finish = dish.kitchen.insides.get(dish.finish)
-    if finish is not None:
-        found[dish.finish] = fit_cut(*amounts, finish)
-    return found
+    if dish.first.dry:
+        return fit_cut(*amounts, inside)
+    if not dish.first.takes_liquid:
+        return None
+    gear = dish.kitchen.gear or frozenset()
+    racked = dish.first.job == "pot" and "trivet" in gear
+    return fit_cut(
+        *amounts,
+        inside,
+        touching=True,
+        stacked=True,
+        trivet_m=TRIVET_M if racked else 0.0,
+        liquid_l=dish.liquid,
+    )
+
+
+def fit_fierce(food: Piece, finish: str) -> Fit | None:
+    """How food lies under a fierce heat; None where the kitchen knows no inside of it."""
+    inside = food.kitchen.insides.get(finish)
+    if inside is None:
+        return None
+    return fit_cut(food.cut, food.mass_kg, food.pieces, food.thickness_mm, inside)

@@ -21,7 +21,7 @@ from bluekettle.core.glaze import (
     run_finish,
 )
 from bluekettle.core.sauce import Composition
-from bluekettle.core.stages.dish import Dish
+from bluekettle.core.stages.browning import Browning
 from bluekettle.core.stages.finishing import film_of, heat_of, log_factors_of
 from bluekettle.core.stages.kitchen import Kitchen
 
@@ -78,7 +78,7 @@ def ladder(
     found = []
     draws = members_of(median)
     for finish in finishes:
-        dish = Dish(
+        dish = Browning(
             "pork-ribs",
             1.4,  # kg of food, for the drawing of a sauce alone
             4,
@@ -86,7 +86,7 @@ def ladder(
             sauce=sauce,
             coats=1,
             coat_mm=coat_mm,
-            finish=finish,
+            heat=finish,
             want=want,
             kitchen=kitchen or Kitchen(),
         )

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from bluekettle.core.heat import loaded_air_c
-from bluekettle.core.stages.dish import Dish
+from bluekettle.core.stages.piece import Piece
 from bluekettle.core.tables import Row
 
 RADIANT_W_M2_K = 14.0  # between surfaces near 130 °C, 4 ε σ T³ (CODATA 2018)
 WET_C = {"first": 70.0, "finish": 100.0}  # of a surface that dries, and that boils (estimated)
 
 
-def held_c(dish: Dish, line: Row, dial_c: float, h_w_m2_k: float, stage: str) -> float:
+def held_c(dish: Piece, line: Row, dial_c: float, h_w_m2_k: float, stage: str) -> float:
     """Air [°C] that the appliance of this row holds at its dial with the dish's food in it; the
     dial itself where the table knows no power (fires outdoors, hot plates).
 

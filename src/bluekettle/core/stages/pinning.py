@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.glaze import MILESTONES, OpenBand, film_constants
-from bluekettle.core.stages.dish import Sighting
+from bluekettle.core.stages.browning import Sighting
 
 Array = NDArray[np.float64]
 

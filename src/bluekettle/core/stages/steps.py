@@ -4,11 +4,10 @@ a check that failed.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from bluekettle.core.errors import within
-from bluekettle.core.stages.chain import Stage
-from bluekettle.core.stages.forecast import Forecast
+from bluekettle.core.stages.links import Stage
 
 
 @dataclass(frozen=True)
@@ -81,24 +80,6 @@ def step_of(stage: Stage) -> StepPlan:
         stage.act,
         stage.approach,
     )
-
-
-def steps_of(forecast: Forecast) -> tuple[StepPlan, ...]:
-    """All steps of a forecast, its gates with the evidence they want."""
-    gates = evidence_of(forecast)
-    steps = (step_of(stage) for stage in forecast.stages)
-    return tuple(replace(step, evidence=gates.get(step.key)) for step in steps)
-
-
-def evidence_of(forecast: Forecast) -> dict[str, Evidence]:
-    """What each gate of a forecast wants, by key."""
-    safety = forecast.safety
-    usual = safety.wanted_c if safety.gate else None
-    first = Evidence(True, usual)
-    if safety.gate and safety.rests_on == "time":
-        first = Evidence(True, usual, safety.probe_c, "hold", forecast.timer_s)
-    # After raw sauce on ready food only a temperature counts, and it is tender by then.
-    return {"check": first, "check-again": Evidence(False, usual)}
 
 
 def waiting_step(seconds: float) -> StepPlan:

@@ -1,25 +1,27 @@
-"""The first heat of a dish for all members, and the timer that brings the bite asked for."""
+"""A slow heat for all members, and the timer that brings what is asked of it."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.errors import NotConverged, NotSafe
+from bluekettle.core.errors import NotConverged
 from bluekettle.core.glaze import Draws, film_constants
 from bluekettle.core.halves import in_halves, joined, part_of
 from bluekettle.core.heat import Matter, surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
-from bluekettle.core.stages.dish import Cut, Dish
+from bluekettle.core.stages.cuts import Cut, cut
 from bluekettle.core.stages.dry import OUTSIDE, run_dry
 from bluekettle.core.stages.load import held_c
+from bluekettle.core.stages.piece import Piece
 from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Brought, Death, raw
+from bluekettle.core.stages.tendering import Tendering
 from bluekettle.core.stages.vessel import CELLS, Pot, Run, run_vessel
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import ambient_pressure_pa, boiling_point_c, latent_heat_j_kg
@@ -68,7 +70,7 @@ class Tenderised:
     boils_c: Array
 
 
-def altitude_of(dish: Dish, draws: Draws) -> tuple[Array, Array]:
+def altitude_of(dish: Piece, draws: Draws) -> tuple[Array, Array]:
     """Pressure of the air [Pa] and boiling point [°C] of each member."""
     altitude = dish.kitchen.drawn("altitude_m", draws)
     places, index = np.unique(altitude, return_inverse=True)
@@ -77,7 +79,7 @@ def altitude_of(dish: Dish, draws: Draws) -> tuple[Array, Array]:
     return pressure[index], boil[index]
 
 
-def pot_of(dish: Dish, draws: Draws, area_m2: Array, start_c: float | None = None) -> Pot:
+def pot_of(dish: Tendering, draws: Draws, area_m2: Array, start_c: float | None = None) -> Pot:
     """How this dish's first heat is heated, held and released, as the kernel reads it.
 
     area_m2 : the food's surface in it, (members,). start_c : of vessel and liquid where they are
@@ -106,7 +108,7 @@ def pot_of(dish: Dish, draws: Draws, area_m2: Array, start_c: float | None = Non
         h_hold=simmer,
         room_c=room_c,
     )
-    return POTS[dish.tenderise](pot, dish, draws, amount, start_c)
+    return POTS[dish.heat](pot, dish, draws, amount, start_c)
 
 
 def lossy(name: str, draws: Draws) -> Array:
@@ -114,7 +116,9 @@ def lossy(name: str, draws: Draws) -> Array:
     return value(name) * draws.factor("loss", value("spread_loss"))
 
 
-def pressure_pot(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+def pressure_pot(
+    pot: Pot, dish: Tendering, draws: Draws, amount: Array, start_c: float | None
+) -> Pot:
     """A closed pot: it drives the air out, climbs to its pressure and is released."""
     kitchen, release = dish.kitchen, dish.release_kind
     gauge, altitude = kitchen.drawn("pot_gauge_kpa", draws), kitchen.drawn("altitude_m", draws)
@@ -134,12 +138,14 @@ def pressure_pot(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: flo
     )
 
 
-def covered_dish(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+def covered_dish(
+    pot: Pot, dish: Tendering, draws: Draws, amount: Array, start_c: float | None
+) -> Pot:
     """A dish in the oven. The oven's unknown stands for heat received; in it, the dish has no loss
     to the room. Its outside is that of a squat cylinder, twice as wide as high, which food and
     liquid half fill.
     """
-    litres = dish.liquid + 1e3 * dish.mass_kg / dish.check().food.density_kg_m3
+    litres = dish.liquid + 1e3 * dish.mass_kg / cut(dish.cut).food.density_kg_m3
     wide_m = (8e-3 * litres / value("dish_fill") / math.pi) ** (1.0 / 3.0)  # of its volume
     return pot._replace(
         target_c=pot.boil_c - value("braise_simmer_gap_c"),
@@ -148,7 +154,9 @@ def covered_dish(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: flo
     )
 
 
-def water_bath(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+def water_bath(
+    pot: Pot, dish: Tendering, draws: Draws, amount: Array, start_c: float | None
+) -> Pot:
     """A tank with a thermostat, hot before the food comes in."""
     kitchen = dish.kitchen
     h = surroundings("bath").h_w_m2_k
@@ -170,7 +178,9 @@ def water_bath(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float
     )
 
 
-def simmering_pot(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+def simmering_pot(
+    pot: Pot, dish: Tendering, draws: Draws, amount: Array, start_c: float | None
+) -> Pot:
     """A lidded pot on a burner."""
     spread = float(dish.first.appliance["spread"])
     burner = dish.kitchen.drawn("burner_w", draws) * draws.factor("power", spread)
@@ -181,7 +191,9 @@ def simmering_pot(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: fl
     )
 
 
-def slow_cooker(pot: Pot, dish: Dish, draws: Draws, amount: Array, start_c: float | None) -> Pot:
+def slow_cooker(
+    pot: Pot, dish: Tendering, draws: Draws, amount: Array, start_c: float | None
+) -> Pot:
     """A covered crock with a small heater."""
     spread = float(dish.first.appliance["spread"])
     return pot._replace(
@@ -201,7 +213,7 @@ POTS = {
 
 
 def run_tenderise(
-    dish: Dish,
+    dish: Tendering,
     cut: Cut,
     draws: Draws,
     hold_s: float,
@@ -224,13 +236,13 @@ def run_tenderise(
         surface = np.zeros((draws.members, OUTSIDE)) if outside is None else outside
         return run_around(dish, cut, draws, brought, surface, hold_s)
     pot = pot_of(dish, draws, np.ones(draws.members), pot_c)
-    body = dish.body(pot.h_hold)
+    body = dish.lying(pot.h_hold)
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     amount = draws.factor("liquid", value("spread_liquid"))
     # Surface through which the piece is heated, so that mass and thickness agree: volume over
     # volume per m².
     area = amount * dish.mass_kg / cut.food.density_kg_m3 * (body.power + 1.0) / half
-    less_k = value("proof_less_k") if dish.tenderise == "bath" else 0.0
+    less_k = value("proof_less_k") if dish.first.proves else 0.0
     pot = pot._replace(surface_m2=area)
     matter = Matter(cut.food.enthalpy_j_m3, cut.food.k_w_m_k)
     death, steps = death_of(cut, less_k), run_of(dish, draws, hold_s)
@@ -289,14 +301,14 @@ def death_of(cut: Cut, less_k: float) -> Death:
     return Death(kill.d60_min, kill.z_c, float(less_k))
 
 
-def run_of(dish: Dish, draws: Draws, hold_s: float) -> Run:
+def run_of(dish: Tendering, draws: Draws, hold_s: float) -> Run:
     """Steps and samples of a first heat."""
     samples = TRACE_SAMPLES if draws.members > 2 else 1
     every_s = max(30.0, hold_s / 300.0)  # samples of the traces (design)
     return Run(float(hold_s), float(dish.first.step_s), every_s, samples)
 
 
-def first_air_c(dish: Dish) -> float:
+def first_air_c(dish: Tendering) -> float:
     """Air that the first heat holds around this much food [°C]; of hot air only."""
     h = surroundings(dish.first.around, dry_c(dish)).h_w_m2_k
     if "hot_oven_h_w_m2_k" in dish.first.figures:
@@ -304,12 +316,12 @@ def first_air_c(dish: Dish) -> float:
     return held_c(dish, dish.first.appliance, dry_c(dish), h, "first")
 
 
-def dry_c(dish: Dish) -> float:
+def dry_c(dish: Tendering) -> float:
     """Temperature of the air around the food [°C], or around its foil."""
     return dish.kitchen.or_typical(dish.first.dial)
 
 
-def start_of(dish: Dish, draws: Draws, start_c: float | None = None) -> Array:
+def start_of(dish: Piece, draws: Draws, start_c: float | None = None) -> Array:
     """What the food starts from [°C], (members,): its fridge or freezer, or as told."""
     if start_c is not None:
         return np.full(draws.members, float(start_c))
@@ -318,7 +330,7 @@ def start_of(dish: Dish, draws: Draws, start_c: float | None = None) -> Array:
 
 
 def run_around(
-    dish: Dish, cut: Cut, draws: Draws, brought: Brought, outside: Array, hold_s: float
+    dish: Tendering, cut: Cut, draws: Draws, brought: Brought, outside: Array, hold_s: float
 ) -> Tenderised:
     """The first heat in hot air, smoke or foil: what surrounds the food is hot from the start."""
     around = surroundings(dish.first.around, dry_c(dish))
@@ -327,7 +339,7 @@ def run_around(
         h = dish.kitchen.drawn("hot_oven_h_w_m2_k", draws)
     if dish.first.dry:
         around = surroundings(dish.first.around, first_air_c(dish))
-    body = dish.body(float(np.median(h)))
+    body = dish.lying(float(np.median(h)))
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     pressure, boil = altitude_of(dish, draws)
     exchange = h * draws.factor("power", float(dish.first.appliance["spread"]))
@@ -396,11 +408,11 @@ def wary_pair(draws: Draws) -> Draws:
     return Draws(pair)
 
 
-def safe_by(dish: Dish, cut: Cut, run: Tenderised) -> NDArray[np.bool_]:
+def safe_by(dish: Tendering, cut: Cut, run: Tenderised) -> NDArray[np.bool_]:
     """Whether each member is safe inside after the first heat, (members,): by its temperature and a
     degree over, or in a water bath by a time at temperature that is proven (log reduction)."""
     hot = run.peak_c >= cut.safe_c + 1.0
-    if dish.tenderise != "bath":
+    if not dish.first.proves:
         return np.asarray(hot)
     proven = run.log_reduction >= kill_for(cut.species).wanted_log
     return np.asarray(hot | (proven & (run.peak_c - value("proof_less_k") >= NO_CREDIT_BELOW_C)))
@@ -424,38 +436,7 @@ def shortest_hold_s(enough: Callable[[int], bool], longest_s: float, what: str) 
     return 60.0 * high
 
 
-def find_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float:
-    """Shortest hold [s], in whole minutes, that brings the bite asked for and a safe centre.
-
-    The bite is judged on the median member over the whole curve (come-up, hold and release), the
-    temperature on an unfavourable one. Bisection on minutes, since both grow with the hold.
-
-    Raises
-    ------
-    NotConverged
-        The longest hold of this method does not get there; it tells how far it got. NotSafe where
-        it is tender by then, and an unfavourable piece still not safe inside.
-    """
-    pair = wary_pair(draws)
-    target = cut.targets[dish.bite]
-
-    def enough(minutes: int) -> bool:
-        run = run_tenderise(dish, cut, pair, 60.0 * minutes)
-        safe = not cut.gate or bool(safe_by(dish, cut, run)[1])
-        return safe and float(cook_of(run, cut)[0]) >= target
-
-    try:
-        return shortest_hold_s(enough, dish.first.longest_s, cut.name)
-    except NotConverged:
-        run = run_tenderise(dish, cut, pair, dish.first.longest_s)
-        reached = float(cook_of(run, cut)[0])
-        if reached >= target:
-            inside = float(run.peak_c[1])
-            raise NotSafe(f"temperature inside {cut.name}", cut.safe_c, inside) from None
-        raise NotConverged(f"cook value for {cut.name} that {dish.bite}", target, reached) from None
-
-
-def pleasant_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float | None:
+def pleasant_hold_s(dish: Tendering, cut: Cut, draws: Draws) -> float | None:
     """Shortest hold [s] in whole minutes that brings the middle of the median piece to where this
     cut is pleasant; None where the cut has no such temperature or this heat does not get there.
     """
@@ -472,11 +453,3 @@ def pleasant_hold_s(dish: Dish, cut: Cut, draws: Draws) -> float | None:
         return shortest_hold_s(enough, dish.first.longest_s, cut.name)
     except NotConverged:
         return None
-
-
-def with_hold(dish: Dish, cut: Cut, draws: Draws) -> tuple[Dish, float]:
-    """The dish and its hold [s]: the cook's own timer where one was given, else the one found."""
-    if dish.timer_min is not None:
-        return dish, 60.0 * dish.timer_min
-    hold_s = find_hold_s(dish, cut, draws)
-    return replace(dish, timer_min=hold_s / 60.0), hold_s
