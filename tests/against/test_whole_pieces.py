@@ -13,7 +13,7 @@ from bluekettle.core.chain.food import peak_from_now, raw_food, stood
 from bluekettle.core.chain.passage import Kitchen as Around
 from bluekettle.core.chain.passage import Step
 from bluekettle.core.glaze import Draws, draw_members
-from bluekettle.core.heat import surroundings
+from bluekettle.core.heat import Surroundings, heat_in, surroundings
 from bluekettle.core.heat.body import series
 from bluekettle.core.lethality import kill_for
 from bluekettle.core.stages import Kitchen, cut, cut_keys
@@ -164,6 +164,24 @@ def test_the_kill_of_every_cut_in_a_bath_is_that_of_the_whole_piece(key):
     for wanted in (3.0, 7.0):
         at = np.interp(wanted, logs(whole), time)
         assert np.interp(at, time, logs(core)) == pytest.approx(wanted, abs=0.3)
+
+
+def test_two_pieces_frozen_together_heat_like_one_of_twice_the_thickness():
+    """Out of the freezer into steam: the middle of the block against a whole brick."""
+    dish = replace(usual("beef-short-ribs", "pressure"), state="frozen", thickness_mm=30.0)
+    food, h = cut(dish.cut).food, value("h_steam_w_m2_k")
+    body = dish.piece.body(h, "block")
+    half, side, _ = halves_of(dish)
+    whole = Whole([2.0 * half, side, side], round_=False, food=food)
+    times = np.linspace(0.0, 5400.0, 60)
+    seen = whole.middle(-18.0, times, lambda t: 98.0, lambda t: h)
+    steam = Surroundings(h, 98.0, 98.0, 0.0, 0.0, True)
+    run = heat_in(steam, food, body.power, body.half_m, -18.0, 5400.0, dt_s=5.0, cells=24)
+    core = np.interp(times, run.time_s, run.centre_c)
+    warm = (seen > 20.0) & (seen < 92.0)  # past the ice
+    assert warm.sum() > 5
+    assert np.max(np.abs(core - seen)[warm]) < 3.5
+    assert np.interp(60.0, seen, times) == pytest.approx(np.interp(60.0, core, times), rel=0.06)
 
 
 def test_series_have_the_first_terms_of_the_textbook():

@@ -67,6 +67,11 @@ def bath(temp_c, *, food=RIBS, minutes=None, **more):
     return document(food, heat("bath", by, dial=temp_c, until=until), BROIL, **more)
 
 
+def pressed(lies):
+    frozen = {**RIBS, "state": "frozen"}
+    return document(frozen, {**POT, "lies": lies}, BROIL)
+
+
 def fryer(dial, **food):
     return document(
         {**RIBS, **food}, heat("air_fryer", "minutes", dial=dial, until={"minutes": 40})
@@ -102,6 +107,7 @@ RULES = {
         bath(79.9, food=HEAD, minutes=60.0),
         bath(80.0, food=HEAD, minutes=60.0),
     ),
+    "block": (CAREFUL, pressed("block"), pressed("stacked")),
     "frozen-fry": (
         CAREFUL,
         fryer(COOL_FRYER - 1.0, state="frozen"),

@@ -43,6 +43,7 @@ TABLES = (
     "finishes",
     "first_heats",
     "heats",
+    "lying",
     "measures",
     "swaps",
     "step_words",

@@ -19,6 +19,7 @@ from bluekettle.schemas.dish import (
 from bluekettle.schemas.upgrade import chain_of_dish, is_dish
 
 HeatKey = Annotated[str, Key("heats")]
+LyingKey = Annotated[str, Key("lying")]
 Name = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[a-z0-9][a-z0-9-]*$")]
 # A stage within rounds by the round: "broil.2".
 Ref = Annotated[str, Field(min_length=1, max_length=42, pattern=r"^[a-z0-9][a-z0-9-]*(\.[1-8])?$")]
@@ -129,6 +130,7 @@ class HeatDocument(StageDocument):
         default_factory=list, max_length=12, description="in order: coats, turns, stirs"
     )
     coat_mm: float = limited("coat_mm", "thickness of a coat brushed on in it", 0.5)
+    lies: LyingKey | None = Field(None, description="how the pieces lie; as usual when absent")
 
 
 class DrainDocument(StageDocument):

@@ -188,6 +188,14 @@ class BitePublic(PublicModel):
     hint: str = Field(description="what that means")
 
 
+class LyingPublic(PublicModel):
+    """How the pieces of a cut can lie in a heat."""
+
+    key: str
+    text: str = Field(description="in one layer")
+    frozen: bool = Field(description="only where they are frozen")
+
+
 class CutPublic(PublicModel):
     """A cut that can be chosen, with its usual figures."""
 
@@ -205,6 +213,8 @@ class CutPublic(PublicModel):
     default_bite: str
     release: str
     safe_c: float
+    bones: int = Field(description="in a piece, where it is counted by them; else 0")
+    lies: list[LyingPublic] = Field(description="ways in which its pieces can lie")
 
 
 class SaucePublic(PublicModel):

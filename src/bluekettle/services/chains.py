@@ -180,6 +180,7 @@ def heat_of(stage: given.HeatDocument) -> core.Heat:
         stage.liquid_l,
         tuple(core.HeatAct(act.do, act.at_min, act.layer or "") for act in stage.acts),
         stage.coat_mm,
+        stage.lies,
     )
 
 

@@ -17,6 +17,7 @@ from bluekettle.core.stages import (
     cut_keys,
     figures,
 )
+from bluekettle.core.tables import rows
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import (
@@ -26,6 +27,7 @@ from bluekettle.schemas.forecast import (
     CutPublic,
     IngredientPublic,
     LimitPublic,
+    LyingPublic,
     SaucePublic,
 )
 from bluekettle.services.words import assumed_public
@@ -50,6 +52,8 @@ def choices() -> ChoicesPublic:
                 thin_mm=c.thin_mm,
                 thick_mm=c.thick_mm,
                 bites=bites_of(c),
+                bones=c.bones,
+                lies=lies_of(c),
                 default_bite=c.usual_bite,
                 release=c.release,
                 safe_c=c.safe_c,
@@ -98,6 +102,15 @@ def bites_of(found: Cut) -> list[BitePublic]:
     """How tender a cut can be wished, in words."""
     told = {key: found.bite_words(key) for key in found.targets}
     return [BitePublic(key=key, text=text, hint=hint) for key, (text, hint) in told.items()]
+
+
+def lies_of(found: Cut) -> list[LyingPublic]:
+    """Ways in which pieces of a cut can lie; what is frozen asks the food besides."""
+    return [
+        LyingPublic(key=key, text=line["text"], frozen=line["needs"] == "frozen")
+        for key, line in rows("lying").items()
+        if line["needs"] != "bends" or found.bends
+    ]
 
 
 def dish_schema() -> dict[str, Any]:

@@ -22,6 +22,7 @@ from bluekettle.core.chain import (
     Thaw,
     heat_row,
 )
+from bluekettle.core.tables import row
 from bluekettle.core.units import amount, percent, span_words
 from bluekettle.schemas.chain_forecast import ClausePublic
 
@@ -68,14 +69,14 @@ def clause(stage: Stage, f: PlanForecast) -> str:
 
 def heat_clause(stage: Heat, f: PlanForecast) -> str:
     """How, for how long or until when, and what is done in it."""
-    row = heat_row(stage.heat)
+    heat = heat_row(stage.heat)
     fires = {fire.stage: fire for fire in f.fires}
     looked = stage.id in fires
-    part = row.fierce if looked and row.fierce is not None else row.slow or row.fierce
-    said = part.done if part is not None else row.name
+    part = heat.fierce if looked and heat.fierce is not None else heat.slow or heat.fierce
+    said = part.done if part is not None else heat.name
     dial = ""
-    if stage.dial is not None and row.dial_unit in ("°C", "m"):
-        far = amount(100.0 * stage.dial, "cm") if row.dial_unit == "m" else ""
+    if stage.dial is not None and heat.dial_unit in ("°C", "m"):
+        far = amount(100.0 * stage.dial, "cm") if heat.dial_unit == "m" else ""
         dial = f" {far} from the element" if far else f" at {amount(stage.dial, '°C')}"
     minutes = stage.until.minutes
     timer = f" for {span_words(60.0 * minutes)}" if minutes else ""
@@ -88,7 +89,8 @@ def heat_clause(stage: Heat, f: PlanForecast) -> str:
     }
     inside = f", {' and '.join(done_inside(stage, f))}" if stage.acts else ""
     release = f", {RELEASED[stage.release]}" if stage.release else ""
-    return f"{said}{dial}{ends[stage.until.by]}{inside}{release}"
+    lies = f"{row('lying', stage.lies)['text']}, " if stage.lies else ""
+    return f"{lies}{said}{dial}{ends[stage.until.by]}{inside}{release}"
 
 
 def done_inside(stage: Heat, f: PlanForecast) -> list[str]:

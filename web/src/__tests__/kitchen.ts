@@ -261,6 +261,12 @@ const ribs = {
   default_bite: 'falls',
   release: 'mixed',
   safe_c: 63,
+  bones: 0,
+  lies: [
+    { key: 'single', text: 'in one layer', frozen: false },
+    { key: 'stacked', text: 'one on the other', frozen: false },
+    { key: 'block', text: 'frozen together', frozen: true },
+  ],
 }
 export const choices: Choices = {
   cuts: [

@@ -914,6 +914,16 @@ export interface components {
             release: string;
             /** Safe C */
             safe_c: number;
+            /**
+             * Bones
+             * @description in a piece, where it is counted by them; else 0
+             */
+            bones: number;
+            /**
+             * Lies
+             * @description ways in which its pieces can lie
+             */
+            lies: components["schemas"]["LyingPublic"][];
         };
         /**
          * IngredientPublic
@@ -936,6 +946,24 @@ export interface components {
             high: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * LyingPublic
+         * @description How the pieces of a cut can lie in a heat.
+         */
+        LyingPublic: {
+            /** Key */
+            key: string;
+            /**
+             * Text
+             * @description in one layer
+             */
+            text: string;
+            /**
+             * Frozen
+             * @description only where they are frozen
+             */
+            frozen: boolean;
         };
         /**
          * SaucePublic
@@ -1205,6 +1233,11 @@ export interface components {
              * @default 0.5
              */
             coat_mm?: number;
+            /**
+             * Lies
+             * @description how the pieces lie; as usual when absent
+             */
+            lies?: string | null;
         };
         /**
          * HoldDocument

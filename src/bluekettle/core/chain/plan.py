@@ -8,8 +8,8 @@ from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from bluekettle.core.chain.heats import heat_keys, heat_row
-from bluekettle.core.errors import OutOfRange, Ranges
+from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
+from bluekettle.core.errors import MissingData, OutOfRange, Ranges
 from bluekettle.core.glaze import Act
 from bluekettle.core.sauce import CONTACTS, Composition
 from bluekettle.core.stages import (
@@ -24,6 +24,7 @@ from bluekettle.core.stages import (
     cut,
     cut_keys,
 )
+from bluekettle.core.tables import rows
 
 THAWS = ("fridge", "cold water")
 HOLDS = ("covered", "warm place", "chilled")
@@ -120,7 +121,9 @@ class Marinate(Stage):
 
 @dataclass(frozen=True)
 class Heat(Stage):
-    """One heat. dial in the unit of its row; None for the kitchen's own or the typical one."""
+    """One heat. dial in the unit of its row; None for the kitchen's own or the typical one. lies :
+    how the pieces lie in it; None for as usual.
+    """
 
     heat: str
     until: Until
@@ -129,6 +132,7 @@ class Heat(Stage):
     liquid_l: float | None = None
     acts: tuple[HeatAct, ...] = ()
     coat_mm: float = 0.5
+    lies: str | None = None
 
 
 @dataclass(frozen=True)
@@ -464,6 +468,8 @@ def check_heat(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
         ranges.within(f"{at}.liquid_l", stage.liquid_l, 0.0, 6.0, "L")
         if row.slow is None or not row.slow.takes_liquid:
             ranges.add(f"{at}.liquid_l", stage.liquid_l, f"null: no liquid in the {row.name}")
+    if stage.lies is not None:
+        check_lying(ranges, f"{at}.lies", stage.lies, row, plan)
     if row.slow is not None and row.slow.takes_liquid:
         check_vessel(ranges, row.slow, plan.kitchen)
     check_until(ranges, f"{at}.until", stage, plan)
@@ -482,6 +488,28 @@ def check_heat(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
         if act.at_min is not None:
             ranges.within(f"{field_}.at_min", act.at_min, before, 60.0 * LONGEST_H, "min")
             before = act.at_min
+
+
+def check_lying(ranges: Ranges, at: str, lies: str, heat: HeatRow, plan: Plan) -> None:
+    """Note a way to lie that this heat does not ask for, or that this food does not have."""
+    if heat.slow is None:
+        ranges.add(at, lies, f"null: under a {heat.name} it lies in one layer")
+        return
+    ways = [key for key, line in rows("lying").items() if can_lie(line["needs"], plan)]
+    ranges.one_of(at, lies, ways)
+
+
+def can_lie(needs: str, plan: Plan) -> bool:
+    """Whether food has what a way to lie needs: what bends can be coiled, what is frozen can lie in
+    one block. MissingData for a need that no rule is known for.
+    """
+    if needs == "":
+        return True
+    if needs == "bends":
+        return plan.cut in cut_keys() and cut(plan.cut).bends
+    if needs == "frozen":
+        return plan.state == "frozen"
+    raise MissingData("needs", needs, ("", "bends", "frozen"))
 
 
 def check_vessel(ranges: Ranges, heat: FirstHeat, kitchen: Kitchen) -> None:

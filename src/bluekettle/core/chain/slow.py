@@ -52,6 +52,7 @@ def slow_dish(stage: Heat, food: Food, plan: Plan) -> Tendering:
         heat=row.slow.key,
         release=stage.release,
         liquid_l=stage.liquid_l,
+        lies=stage.lies,
     )
 
 

@@ -33,6 +33,21 @@ def passed_heats(f: PlanForecast) -> list[tuple[Heat, Passed]]:
     return [(one.stage, one) for one in f.walk.passed if isinstance(one.stage, Heat)]
 
 
+def in_a_block(f: PlanForecast) -> Found:
+    """Pieces that are frozen together heat like one thick piece."""
+    for stage in slow_heats_of(f):
+        if stage.lies == "block":
+            yield PlanWatchOut(
+                "block",
+                "careful",
+                stage.id,
+                "Frozen together: part the pieces as soon as they give.",
+                "Until then the heat has to go through all of them at once; the timer counts on"
+                " that. Where you cannot reach in, thaw them first.",
+                "estimated",
+            )
+
+
 def baths(f: PlanForecast) -> Found:
     """A bath has room for its water, softens a vegetable, and leaves nothing half done."""
     where = paths(f.plan.stages)
@@ -285,6 +300,7 @@ def no_caramel(fire: Fire) -> PlanWatchOut:
 
 HEAT_RULES: tuple[Rule, ...] = (
     baths,
+    in_a_block,
     frozen_fry,
     slow_cookers,
     load_cools,

@@ -31,6 +31,7 @@ class Cut:
     juice_fraction: float
     bone_fraction: float  # bone, core and trimmings that are not eaten
     aspect: float  # length over breadth of a piece
+    bones: int  # in a piece, where it is bought and counted by them; else 0
     bends: bool  # a rack or an arm can be coiled in a pot
     salted: bool  # as it is bought
     cooked: bool  # as it is bought: what touches it has touched nothing raw
@@ -104,6 +105,7 @@ def _read_cut(line: Row) -> Cut:
         float(line["juice_fraction"]),
         float(line["bone_fraction"]),
         float(line["aspect"]),
+        int(line["bones"] or 0),
         line["bends"] == "yes",
         line["salted"] == "yes",
         line["cooked"] == "yes",

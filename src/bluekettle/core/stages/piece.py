@@ -13,6 +13,7 @@ from bluekettle.core.stages.cuts import Cut, cut, cut_keys
 from bluekettle.core.stages.finishes import finish_keys
 from bluekettle.core.stages.first_heats import first_heat, first_heat_keys
 from bluekettle.core.stages.kitchen import LIMITS, Kitchen
+from bluekettle.core.tables import row
 
 STATES = ("fridge", "frozen")
 TENDERISE = first_heat_keys()
@@ -86,22 +87,17 @@ class Piece:
     def body(self, h_w_m2_k: float, lies: str) -> Body:
         """The body of one dimension that heats like one piece at this exchange [W/m²K].
 
-        Where pieces are stacked, the cut's `packing` stands for how they touch (above 1) or let the
-        steam in between (below 1).
-
-        Raises
-        ------
-        MissingData
-            A way to lie that no rule is known for.
+        lies : how the pieces lie, a row of `lying`, each as if so many times as thick; stacked, the
+        cut's `packing` stands for how they touch (above 1) or let the steam in between (below 1).
+        MissingData names the known ones.
         """
         found = cut(self.cut)
-        found_halves, powers = self.directions()
-        halves = tuple(min(half, WIDE_M) for half in found_halves)
+        line, (own, powers) = row("lying", lies), self.directions()
+        thick = float(line["factor"]) * own[0]
+        halves = tuple(min(half, WIDE_M) for half in (thick, *own[1:]))
         conductivity = float(found.food.k_w_m_k[-1])  # of hot food: nearly even above freezing
         body = equal_body(halves, powers, h_w_m2_k, conductivity)
-        packing = {"stacked": found.packing, "single": 1.0}.get(lies)
-        if packing is None:
-            raise MissingData("lies", lies, ("stacked", "single"))
+        packing = found.packing if line["of_cut"] == "yes" else 1.0
         return replace(body, half_m=body.half_m * packing)
 
     def surface_m2(self) -> float:

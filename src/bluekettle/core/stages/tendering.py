@@ -21,11 +21,14 @@ RELEASES = ("quick", "mixed", "natural")
 
 @dataclass(frozen=True, kw_only=True)
 class Tendering(Piece):
-    """heat : key of its row. release, liquid_l [L] : None for the usual one."""
+    """heat : key of its row. release, liquid_l [L], lies (how the pieces lie) : None for the usual
+    one.
+    """
 
     heat: str
     release: str | None = None
     liquid_l: float | None = None
+    lies: str | None = None
 
     @property
     def first(self) -> FirstHeat:
@@ -56,7 +59,7 @@ class Tendering(Piece):
 
     def lying(self, h_w_m2_k: float) -> Body:
         """One piece as it lies in this heat, at this exchange [W/m²K]."""
-        return self.body(h_w_m2_k, self.first.lies)
+        return self.body(h_w_m2_k, self.lies or self.first.lies)
 
 
 def preheat_first_s(dish: Tendering, draws: Draws) -> Array:

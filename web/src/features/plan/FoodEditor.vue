@@ -9,6 +9,14 @@ const props = defineProps<{ choices: Choices }>()
 const draft = useDraft()
 const food = computed(() => draft.chain!.food)
 const cuts = computed(() => props.choices.cuts.map((cut) => ({ key: cut.key, text: cut.name })))
+const cut = computed(() => props.choices.cuts.find((one) => one.key === food.value.cut))
+/** What is bought by its bones weighs so much for each of them. */
+const bones = computed(() => {
+  const own = cut.value
+  if (!own?.bones) return null
+  const each = own.mass_kg / (own.pieces * own.bones)
+  return { each, count: Math.round(food.value.mass_kg / each), apiece: own.bones }
+})
 const STATES = [
   { key: 'fridge', text: 'from the fridge' },
   { key: 'frozen', text: 'from frozen' },
@@ -16,6 +24,16 @@ const STATES = [
 
 function put(fields: Partial<Chain['food']>) {
   draft.edit((next) => Object.assign(next.food, fields))
+}
+
+/** Of a rack the bones are counted; the pieces follow. */
+function counted(count: number | null) {
+  if (!count || !bones.value) return
+  const { each, apiece } = bones.value
+  put({
+    mass_kg: Math.round(100 * count * each) / 100,
+    pieces: Math.max(1, Math.round(count / apiece)),
+  })
 }
 
 /** Another cut comes with its usual weight, pieces and thickness. */
@@ -54,6 +72,16 @@ function another(key: string) {
       :step="0.1"
       data-test="food-mass"
       @update:model-value="$event !== null && put({ mass_kg: $event })"
+    />
+    <NumberField
+      v-if="bones"
+      :model-value="bones.count"
+      label="or bones"
+      unit=""
+      :step="1"
+      fixed
+      data-test="food-bones"
+      @update:model-value="counted"
     />
     <NumberField
       :model-value="food.pieces"

@@ -16,7 +16,9 @@ const at = computed(() => draft.chain && find(draft.chain, props.id))
 const stage = computed(() => at.value?.list[at.value.place])
 const cut = computed(() => props.choices.cuts.find((one) => one.key === draft.chain?.food.cut))
 const fields = computed(() =>
-  stage.value ? fieldsOf(stage.value, props.choices.heats, cut.value?.bites) : [],
+  stage.value
+    ? fieldsOf(stage.value, props.choices.heats, cut.value, draft.chain?.food.state === 'frozen')
+    : [],
 )
 const rounds = computed(() => draft.chain && roundsOf(draft.chain, props.id))
 const last = computed(() => at.value && at.value.list.length === 1)
@@ -59,7 +61,6 @@ function takeOut() {
         v-if="field.options"
         :model-value="(read(stage, field) as string | null) ?? ''"
         :label="field.label"
-        :placeholder="field.key === 'release' ? 'as usual for the cut' : undefined"
         :options="field.options.map((o) => ({ key: o.value, text: o.text }))"
         :data-test="`field-${field.key}`"
         @update:model-value="put(field, $event)"

@@ -131,9 +131,21 @@ describe('stages', () => {
     expect(turned.acts.filter((act) => act.do === 'turn').map((act) => act.at_min)).toEqual([1, 4])
   })
 
+  it('ask how pieces lie in a heat that goes through them, in a block only what is frozen', () => {
+    const ways = (kind: string, frozen: boolean) =>
+      fieldsOf({ ...stage(chain(), kind) }, heats, choices.cuts[0]!, frozen)
+        .find((f) => f.key === 'lies')
+        ?.options?.map((one) => one.value)
+    expect(ways('pot', true)).toEqual(['', 'single', 'stacked', 'block'])
+    expect(ways('pot', false)).toEqual(['', 'single', 'stacked'])
+    expect(ways('broil', true)).toBeUndefined()
+    const pot = { ...stage(chain(), 'pot'), lies: 'coiled' } as ChainStage
+    expect(changed(pot, field('pot', 'heat'), 'broiler', heats)).toMatchObject({ lies: null })
+  })
+
   it('offer the bites of their cut, and no field for a kind that has none', () => {
     const pot = chain().stages[0]!
-    const bite = fieldsOf(pot, heats, choices.cuts[1]!.bites).find((f) => f.key === 'until.bite')!
+    const bite = fieldsOf(pot, heats, choices.cuts[1]!).find((f) => f.key === 'until.bite')!
     expect(bite.options!.map((one) => one.value)).toEqual(['tug', 'falls'])
     const kinds = ['drain', 'blot', 'cool'] as const
     for (const kind of kinds) expect(fieldsOf({ kind, id: 'x' }, heats)).toEqual([])

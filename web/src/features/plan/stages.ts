@@ -14,8 +14,9 @@ export interface Field {
   /** Something other than a number: yes or no, minutes as a list, a few words. */
   as?: 'yes' | 'minutes' | 'words'
 }
-type Bites = Choices['cuts'][number]['bites']
+type Cut = Choices['cuts'][number]
 
+type ChainHeatStage = Extract<ChainStage, { kind: 'heat' }>
 type Loose = Record<string, unknown>
 const USUAL_MIN = 6 // of a heat that ends by its look, for where its turns are put
 const MOST_ACTS = 4
@@ -54,7 +55,12 @@ const doing = (what: string) => (act: Act) =>
   act.do === what || (what === 'turn' && act.do === 'stir')
 
 /** What can be changed of a stage, by its kind. */
-export function fieldsOf(stage: ChainStage, heats: ChainHeat[], bites: Bites = []): Field[] {
+export function fieldsOf(
+  stage: ChainStage,
+  heats: ChainHeat[],
+  cut?: Cut,
+  frozen = false,
+): Field[] {
   const long = (key: string, label: string, unit: string, step: number): Field => ({
     key,
     label,
@@ -63,7 +69,10 @@ export function fieldsOf(stage: ChainStage, heats: ChainHeat[], bites: Bites = [
   })
   switch (stage.kind) {
     case 'heat':
-      return heatFields(stage as unknown as Loose, heats, bites)
+      return [
+        ...heatFields(stage as unknown as Loose, heats, cut),
+        ...lying(stage, heats, cut, frozen),
+      ]
     case 'rest':
       return [
         long('minutes', 'how long', 'min', 1),
@@ -116,7 +125,17 @@ function endsOf(row: ChainHeat | undefined) {
   ]
 }
 
-function heatFields(stage: Loose, heats: ChainHeat[], bites: Bites): Field[] {
+/** How the pieces lie in a heat that goes through them. */
+function lying(stage: ChainHeatStage, heats: ChainHeat[], cut?: Cut, frozen = false): Field[] {
+  const row = heats.find((heat) => heat.key === stage.heat)
+  const ways = (cut?.lies ?? []).filter((way) => frozen || !way.frozen)
+  if (!row?.slow || stage.until.by === 'colour' || ways.length < 2) return []
+  const usual = { value: '', text: 'as usual in this heat' }
+  const options = [usual, ...ways.map((way) => ({ value: way.key, text: way.text }))]
+  return [{ key: 'lies', label: 'how the pieces lie', options }]
+}
+
+function heatFields(stage: Loose, heats: ChainHeat[], cut?: Cut): Field[] {
   const row = heats.find((heat) => heat.key === stage.heat)
   const by = (stage.until as Loose).by as string
   const found: Field[] = [
@@ -143,7 +162,7 @@ function heatFields(stage: Loose, heats: ChainHeat[], bites: Bites): Field[] {
     found.push({
       key: 'until.bite',
       label: 'how tender',
-      options: bites.map((one) => ({ value: one.key, text: one.text })),
+      options: (cut?.bites ?? []).map((one) => ({ value: one.key, text: one.text })),
     })
   if (by === 'colour') found.push({ key: 'until.want', label: 'colour', options: WANTS })
   if (row && row.dial_unit !== 'W' && row.dial_unit !== 'kPa')
@@ -156,7 +175,11 @@ function heatFields(stage: Loose, heats: ChainHeat[], bites: Bites): Field[] {
       step: row.dial_unit === 'm' ? 1 : 5,
     })
   if (row?.key === 'pressure')
-    found.push({ key: 'release', label: 'pressure is', options: RELEASES })
+    found.push({
+      key: 'release',
+      label: 'pressure is',
+      options: [{ value: '', text: 'as usual for the cut' }, ...RELEASES],
+    })
   if (row?.fierce && (by === 'minutes' || by === 'colour')) found.push(...actFields(stage))
   return found
 }
@@ -237,7 +260,8 @@ export function changed(
     next.acts = withActs(next, field.key.slice(5), Number(value ?? 0), sauce)
     return next as unknown as ChainStage
   }
-  const given = field.unit === 'cm' && typeof value === 'number' ? value / 100 : value
+  const worth = value === '' ? null : value // as usual
+  const given = field.unit === 'cm' && typeof worth === 'number' ? worth / 100 : worth
   const way = field.key.split('.')
   const last = way.pop()!
   const at = way.reduce<Loose>((here, key) => here[key] as Loose, next)
@@ -250,7 +274,7 @@ export function changed(
 /** Another heat has its own dial, liquid and release, and perhaps another end. */
 function anotherHeat(stage: Loose, heats: ChainHeat[]) {
   const row = heats.find((heat) => heat.key === stage.heat)
-  Object.assign(stage, { dial: null, release: null, liquid_l: null })
+  Object.assign(stage, { dial: null, release: null, liquid_l: null, lies: null })
   if (!row?.fierce) stage.acts = []
   const by = (stage.until as Loose).by as string
   if (by === 'colour' && !row?.fierce) stage.until = usualEnd('bite')

@@ -80,6 +80,15 @@ const WHENS: Record<string, { text: string; hint: string }> = {
   after: { text: 'after the last heat', hint: 'the crust stays crisp' },
 }
 
+/** So many pieces, and their bones where they are counted. */
+function piecesText(cut: Cut, kg: number): string {
+  const many = piecesFor(cut, kg)
+  const bones = cut.bones
+    ? `, ${Math.round((cut.bones * cut.pieces * kg) / cut.mass_kg)} bones`
+    : ''
+  return `${many} ${cut.piece}${many === 1 ? '' : 's'}${bones}`
+}
+
 /** How amounts are written. */
 export interface Units {
   mass: (kg: number) => string
@@ -121,7 +130,7 @@ export function tapOf(
       options: masses(cut).map((kg) => ({
         key: String(kg),
         text: units.mass(kg),
-        hint: `${piecesFor(cut, kg)} ${cut.piece}${piecesFor(cut, kg) === 1 ? '' : 's'}`,
+        hint: piecesText(cut, kg),
         usual: kg === cut.mass_kg,
       })),
       own: { label: 'weighed', unit: 'kg', step: 0.1, usual: cut.mass_kg },

@@ -15,6 +15,16 @@ const DRAWINGS: Record<string, { flesh: string; bone: string; tone: string }> = 
     bone: 'M14 20v28M23 17v34M32 16v36M41 17v34M50 20v28',
     tone: '#c47b70',
   },
+  'pork-half-racks': {
+    flesh: 'M5 16q26-8 54 0v13q-27 8-54 0zM5 37q26-8 54 0v13q-27 8-54 0z',
+    bone: 'M13 13v19M22 11v22M32 11v22M42 11v22M51 13v19M13 34v19M22 32v22M32 32v22M42 32v22M51 34v19',
+    tone: '#c47b70',
+  },
+  'pork-rack': {
+    flesh: 'M3 24q28-9 58 0v17q-29 9-58 0z',
+    bone: 'M9 21v23M14 20v25M19 19v27M24 18v29M30 18v29M35 18v29M41 18v29M46 19v27M51 20v25M56 21v23',
+    tone: '#c47b70',
+  },
   'pork-shoulder': {
     flesh: 'M9 20l20-8 25 7 4 22-16 13-25-2-9-14z',
     bone: 'M20 26q12 6 26-2M24 40q10-5 20 1',
