@@ -3,6 +3,7 @@
 import csv
 import io
 import re
+from typing import Any
 
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen
@@ -212,6 +213,30 @@ def test_the_ledger_stops_raw_contact_at_the_plate(kitchen: Kitchen):
         "/sauces/ledger", {"batch_g": 400, "moves": [{"kind": "serve", "portion": "jug"}]}, 422
     )
     assert bad["errors"][0]["field"] == "moves.0.portion"
+
+
+def test_a_portion_keeps_what_it_is_for_and_an_older_one_is_told_from_its_steps(kitchen: Kitchen):
+    def split(to: str, **more: str) -> dict[str, Any]:
+        return {"kind": "split", "portion": "bowl", "to": to, "mass_g": 50.0, **more}
+
+    touched = [{"kind": "touch", "portion": name} for name in ("brush bowl", "rub bowl")]
+    moves = [
+        *map(split, ("brush bowl", "rub bowl", "table", "in the pot", "on top")),
+        split("for the table lamp", use="coat"),
+        *touched,
+        {"kind": "cook", "portion": "in the pot"},
+    ]
+    sauce = {"name": "S", "lines": ["400 g ketchup"], "moves": moves}
+    kept = kitchen.post("/sauces", sauce, 201)["document"]["moves"]
+    uses = {move["to"]: move["use"] for move in kept if move["kind"] == "split"}
+    assert uses == {
+        "brush bowl": "raw",
+        "rub bowl": "rub",
+        "table": "table",
+        "in the pot": "cook-in",
+        "on top": "coat",
+        "for the table lamp": "coat",
+    }
 
 
 def test_no_portion_may_be_called_after_an_end_of_the_drawing(kitchen: Kitchen):

@@ -128,3 +128,19 @@ def test_its_gates_place_themselves_and_nothing_stops_it(forecast, key):
     assert [gate["after"] for gate in gates if gate["tender"]] == wished
     checks = [link["key"] for link in found["links"] if link["who"] == "gate"]
     assert len(checks) == len(gates)
+
+
+@pytest.mark.parametrize("key", sorted(TEMPLATES))
+def test_what_is_least_sure_is_said_as_what_nobody_knows(forecast, key):
+    found = forecast(key)
+    link = next(one for one in found["links"] if one["key"] == found["least_sure"])
+    says, root = found["least_sure_says"], link["key"].rpartition(".")[2]
+    if link["who"] == "fire":
+        assert says.startswith("how fierce your heat is")
+    elif root == "natural":
+        assert says == "how slowly your pot cools"
+    elif link["who"] == "machine" and root in ("come_up", "oven_up", "heat_up", "warm_up"):
+        appliance = says.removeprefix("how fast your ").removesuffix(" heats")
+        assert appliance.rpartition(" ")[2] in ("pot", "oven", "bath", "smoker", "fryer")
+    else:
+        assert says == link["label"]

@@ -172,6 +172,7 @@ class ChainForecastPublic(PublicModel):
     hands_s: float
     slack_s: float
     least_sure: str
+    least_sure_says: str = Field(description="the same, as what nobody knows well")
     links: list[LinkPublic]
     tails: list[list[str]] = Field(description="of a split: keys of the links of each tail")
     slow_heats: list[SlowHeatPublic]

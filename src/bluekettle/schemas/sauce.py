@@ -7,7 +7,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from bluekettle.schemas.base import AsidePublic, CreateModel, PublicModel
 from bluekettle.schemas.dish import IngredientDocument, KitchenDocument
@@ -81,6 +81,7 @@ class LinePublic(PublicModel):
     mass_g: RangePublic | None
     problem: str
     suggestions: list[str]
+    unknown: str = Field(description="the words that name no ingredient; empty where it is read")
 
 
 class SharePublic(PublicModel):
@@ -242,6 +243,9 @@ class ScaledPublic(PublicModel):
     gap: str
 
 
+PortionUse = Literal["raw", "rub", "cook-in", "coat", "table"]
+
+
 class MoveDocument(CreateModel):
     """One step of a sauce on its way from bowl to plate."""
 
@@ -251,6 +255,31 @@ class MoveDocument(CreateModel):
     portion: str = Field(max_length=40, description='which portion; the bowl is "bowl"')
     to: str = Field("", max_length=40, description="the new portion, or the one poured into")
     mass_g: float | None = Field(None, ge=0, le=50_000, strict=True, description="how much [g]")
+    use: PortionUse | None = Field(None, description="of a split: what the portion is for")
+
+
+def with_uses(moves: list[MoveDocument]) -> list[MoveDocument]:
+    """The same steps, every portion with what it is for. An older version did not keep it: then it
+    is told from what is done to the portion, and from its name.
+    """
+    done: dict[str, set[str]] = {}
+    for move in moves:
+        done.setdefault(move.portion, set()).add(move.kind)
+    return [
+        move.model_copy(update={"use": use_of(move.to, done.get(move.to, set()))})
+        if move.kind == "split" and move.use is None
+        else move
+        for move in moves
+    ]
+
+
+def use_of(name: str, kinds: set[str]) -> PortionUse:
+    """What a portion is for, from its name and from what is done to it."""
+    if "touch" in kinds:
+        return "rub" if "rub" in name.lower() else "raw"
+    if "cook" in kinds:
+        return "cook-in"
+    return "table" if "table" in name.lower() else "coat"
 
 
 class LedgerCreate(CreateModel):
@@ -315,7 +344,7 @@ class SauceCreate(CreateModel):
         None, ge=0.05, le=50, strict=True, description="meat it is written for [kg]"
     )
     simmer: SimmerDocument | None = Field(None, description="simmered down first")
-    moves: list[MoveDocument] = Field(
+    moves: Annotated[list[MoveDocument], AfterValidator(with_uses)] = Field(
         default_factory=list, max_length=100, description="from bowl to plate"
     )
 

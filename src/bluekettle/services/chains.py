@@ -45,7 +45,7 @@ from bluekettle.schemas.forecast import (
     GlazePublic,
     TendernessPublic,
 )
-from bluekettle.services.clauses import clauses_of
+from bluekettle.services.clauses import clauses_of, least_words
 from bluekettle.services.dishes import (
     allergens_of_sauce,
     kitchen_of,
@@ -297,6 +297,7 @@ def to_public(
         hands_s=round(f.hands.likely_s, 1),
         slack_s=round(f.slack_s, 1),
         least_sure=f.least_sure,
+        least_sure_says=least_words(f),
         links=[link_public(line, serve_at) for line in f.links],
         tails=[list(keys) for keys in f.tails],
         slow_heats=[slow_public(slow, f) for slow in f.slows],

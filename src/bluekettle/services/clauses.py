@@ -21,6 +21,7 @@ from bluekettle.core.chain import (
     TakeApart,
     Thaw,
     heat_row,
+    stage_named,
 )
 from bluekettle.core.tables import row
 from bluekettle.core.units import amount, percent, span_words
@@ -60,6 +61,27 @@ def tail_words(f: PlanForecast) -> dict[str, str]:
         says = "the rest " if number else f"{'half' if half else percent(tail.share)} of it "
         found[tail.line[0].stage.id] = says
     return found
+
+
+def least_words(f: PlanForecast) -> str:
+    """What nobody knows well, of the link with the widest band."""
+    link = next(one for one in f.links if one.key == f.least_sure)
+    if link.who == "fire":
+        return "how fierce your heat is, so I call you early"
+    if link.kind == "release" and link.who == "machine":
+        return "how slowly your pot cools"
+    stage = stage_named(f.plan.stages, link.key.rpartition(".")[0])
+    if link.who != "machine" or not isinstance(stage, Heat) or not warms(link.key):
+        return link.label
+    row = heat_row(stage.heat)
+    part = row.slow or row.fierce
+    name = "oven" if row.body == "oven" or part is None else part.name
+    return f"how fast your {name} heats"
+
+
+def warms(key: str) -> bool:
+    """Whether a link is a heating up."""
+    return key.rpartition(".")[2] in ("come_up", "oven_up", "heat_up", "warm_up")
 
 
 def clause(stage: Stage, f: PlanForecast) -> str:

@@ -121,6 +121,7 @@ def line_public(line: ReadLine) -> LinePublic:
         mass_g=grams,
         problem=line.problem,
         suggestions=list(line.suggestions),
+        unknown=line.unknown,
     )
 
 

@@ -130,6 +130,7 @@ export const forecast: ChainForecast = {
   hands_s: 640,
   slack_s: 0,
   least_sure: 'broil.finish',
+  least_sure_says: 'how fierce your heat is, so I call you early',
   links: [
     stage('salt.season', 'Dry and salt the 6 pieces', 130, 5400, { who: 'hands' }),
     stage('pot.come_up', 'Pot comes up to pressure', 660, 5270),
@@ -477,6 +478,7 @@ export const line = (
   key: grams === null ? null : 'thing',
   name: grams === null ? null : 'thing',
   mass_g: grams === null ? null : { low: grams, likely: grams, high: grams },
+  unknown: '',
   problem: '',
   suggestions: [],
   ...more,

@@ -2311,6 +2311,11 @@ export interface components {
             slack_s: number;
             /** Least Sure */
             least_sure: string;
+            /**
+             * Least Sure Says
+             * @description the same, as what nobody knows well
+             */
+            least_sure_says: string;
             /** Links */
             links: components["schemas"]["LinkPublic"][];
             /**
@@ -4579,6 +4584,11 @@ export interface components {
             problem: string;
             /** Suggestions */
             suggestions: string[];
+            /**
+             * Unknown
+             * @description the words that name no ingredient; empty where it is read
+             */
+            unknown: string;
         };
         /**
          * RangePublic
@@ -4940,6 +4950,11 @@ export interface components {
              * @description how much [g]
              */
             mass_g?: number | null;
+            /**
+             * Use
+             * @description of a split: what the portion is for
+             */
+            use?: ("raw" | "rub" | "cook-in" | "coat" | "table") | null;
         };
         /**
          * LinesPublic

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from bluekettle.core.errors import OutOfRange, Ranges
@@ -22,7 +22,7 @@ class ReadLine:
     with it.
 
     `share` lines ("to taste") have their mass only once the rest is known. suggestions : names that
-    are near.
+    are near. unknown : the words that name no ingredient.
     """
 
     text: str
@@ -31,6 +31,7 @@ class ReadLine:
     mass_kg: Amount | None
     problem: str = ""
     suggestions: tuple[str, ...] = ()
+    unknown: str = ""
 
     @property
     def usable(self) -> bool:
@@ -79,7 +80,8 @@ def read_line(text: str, own: Known | None = None) -> ReadLine:
         if found and singular(head.lower()) not in found.each.split() and found.each:
             key, near = None, (f"{amount.likely:g} {found.each} {found.name}",)
     if key is None:
-        return ReadLine(line, None, amount, None, f"no ingredient “{rest[:60]}” is known", near)
+        problem = f"no ingredient “{rest[:60]}” is known"
+        return ReadLine(line, None, amount, None, problem, near, rest)
     item = pool[key] if key in pool else ingredient(key)
     if amount is None:
         return ReadLine(line, item, None, None, "no amount is given", (f"100 g {item.name}",))
@@ -136,14 +138,7 @@ def read_lines(texts: Sequence[str], own: Known | None = None) -> tuple[ReadLine
     rest = sum(r.mass_kg.likely for r in read if r.mass_kg and r.mass_kg.kind == "mass")
     return tuple(
         (
-            ReadLine(
-                r.text,
-                r.ingredient,
-                r.amount,
-                r.mass_kg.times(rest, "mass"),
-                r.problem,
-                r.suggestions,
-            )
+            replace(r, mass_kg=r.mass_kg.times(rest, "mass"))
             if r.mass_kg and r.mass_kg.kind == "taste"
             else r
         )

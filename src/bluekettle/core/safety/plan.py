@@ -315,12 +315,12 @@ def does_it_fit(f: PlanForecast) -> Found:
         if not isinstance(stage, Heat) or food.strands:
             continue
         heat = heat_row(stage.heat)
-        fits = []
+        fits = {}  # by what it lies in: a fryer that is slow and fierce is one basket
         if heat.slow is not None:
-            fits.append(fit_slow(slow_dish(stage, food, f.plan)))
+            fits[heat.slow.job] = fit_slow(slow_dish(stage, food, f.plan))
         if heat.fierce is not None:
-            fits.append(fit_fierce(piece_now(f.plan, food), heat.fierce.key))
-        for fit in fits:
+            fits[heat.fierce.key] = fit_fierce(piece_now(f.plan, food), heat.fierce.key)
+        for fit in fits.values():
             if fit is None:
                 continue
             for verdict in fit.verdicts:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.errors import within
+from bluekettle.core.errors import MissingData, within
 from bluekettle.core.glaze import (
     BEFORE,
     MILESTONES,
@@ -42,7 +42,10 @@ LEAST_BETWEEN_S = 60.0  # from one act to the next: a film has to warm again
 TOGETHER_S = 20.0  # a coat and a turn so near to each other are one way out of the heat
 FACE, EDGE, BACK = 0, 1, 2
 BARE_LAB = {
-    "vegetable": (82.0, -1.0, 18.0),  # CIELAB of the raw food (typical, estimated)
+    "beef": (52.0, 10.0, 16.0),  # CIELAB of the raw food (typical, estimated)
+    "pork": (52.0, 10.0, 16.0),  # the same
+    "lamb": (52.0, 10.0, 16.0),  # the same
+    "vegetable": (82.0, -1.0, 18.0),  # the same
     "seafood": (70.0, 12.0, 8.0),  # the same
     "poultry": (76.0, 4.0, 18.0),  # the same
 }
@@ -83,8 +86,9 @@ def _air_unknown(dish: Browning) -> bool:
 def coating_of(dish: Browning, cut: Cut) -> Coating:
     """The film: the dish's sauce at its coat, or a trace of juice."""
     if dish.sauce is None:
-        # of red meat (typical, estimated)
-        return bare_film(BARE_LAB.get(cut.species, (52.0, 10.0, 16.0)))
+        if cut.species not in BARE_LAB:
+            raise MissingData("colour of raw food", cut.species, tuple(BARE_LAB))
+        return bare_film(BARE_LAB[cut.species])
     return film_of(dish.sauce, dish.coat_kg_m2())
 
 

@@ -2,31 +2,15 @@
 import { computed } from 'vue'
 import type { ChainForecast } from '@/api/client'
 import { clock, day, duration, secondsUntil } from '@/shared/format/time'
-import { rootOf } from './links'
 
 const props = defineProps<{ forecast: ChainForecast; now: Date; blocked?: boolean }>()
 defineEmits<{ start: [] }>()
 
-const least = computed(() => props.forecast.links.find((s) => s.key === props.forecast.least_sure))
 const early = computed(() => secondsUntil(props.forecast.start_at, props.now) / 60)
 const startWords = computed(() =>
   early.value > 2 ? `Start at ${clock(props.forecast.start_at)}` : 'Start now',
 )
 const on = computed(() => day(props.forecast.serve_at, props.now))
-const unsure: Record<string, string> = {
-  finish: 'how fierce your heat is, so I call you early',
-  natural: 'how slowly your pot cools',
-}
-// "Bath still heating", "Pot comes up to pressure": what heats is named first.
-const heats = computed(
-  () =>
-    ['come_up', 'oven_up'].includes(rootOf(props.forecast.least_sure)) &&
-    `how fast your ${least.value?.label.split(/ (?:still|comes|warms) /)[0]?.toLowerCase()} heats`,
-)
-const leastWords = computed(() => {
-  const root = rootOf(props.forecast.least_sure).split('-')[0]!
-  return heats.value || (unsure[root] ?? least.value?.label ?? '')
-})
 </script>
 
 <template>
@@ -54,7 +38,7 @@ const leastWords = computed(() => {
       </div>
       <div class="least">
         <dt>Least sure</dt>
-        <dd>{{ leastWords }}</dd>
+        <dd>{{ forecast.least_sure_says }}</dd>
       </div>
     </dl>
     <el-button

@@ -126,11 +126,8 @@ describe('the plan page', () => {
   })
 
   it('names what heats where that is the least sure', async () => {
-    const links = [
-      { ...forecast.links[1]!, key: 'pot.oven_up', label: 'Bath still heating' },
-      ...forecast.links,
-    ]
-    const unsure: ChainForecast = { ...forecast, least_sure: 'pot.oven_up', links }
+    const says = 'how fast your bath heats'
+    const unsure: ChainForecast = { ...forecast, least_sure_says: says }
     serve({ ...answers, 'POST /forecasts': [200, unsure] })
     const { page } = await show(PlanPage, '/plan/5')
     await settle()

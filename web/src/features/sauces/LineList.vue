@@ -78,7 +78,7 @@ function paste(i: number, event: ClipboardEvent) {
 /** A suggestion takes the place of the words that were not understood. */
 function take(i: number, name: string) {
   const line = lines.value[i]!
-  const unknown = reading(i)?.problem.match(/“(.+)”/)?.[1]
+  const unknown = reading(i)?.unknown
   put(
     i,
     /^[\d½¼¾]/.test(name) || !unknown || !line.includes(unknown)

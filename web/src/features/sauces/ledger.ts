@@ -35,6 +35,7 @@ export function movesOf(portions: PortionPlan[]): Move[] {
     portion: 'bowl',
     to: p.name,
     mass_g: p.mass_g,
+    use: p.use,
   }))
   const steps = portions.flatMap((p): Move[] => {
     const step = (kind: Move['kind']): Move => ({ kind, portion: p.name, to: '', mass_g: null })
@@ -52,19 +53,10 @@ export function portionsOf(moves: Move[]): PortionPlan[] {
     .map((m) => {
       const own = moves.filter((x) => x.portion === m.to).map((x) => x.kind)
       const raw = own.includes('touch')
-      const use: Use = raw
-        ? /rub/i.test(m.to ?? '')
-          ? 'rub'
-          : 'raw'
-        : own.includes('cook')
-          ? 'cook-in'
-          : /table/i.test(m.to ?? '')
-            ? 'table'
-            : 'coat'
       return {
         name: m.to ?? '',
         mass_g: m.mass_g ?? 0,
-        use,
+        use: m.use ?? 'coat',
         later: raw && own.includes('serve'),
         boil: own.includes('boil'),
       }

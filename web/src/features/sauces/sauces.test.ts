@@ -200,7 +200,13 @@ describe('ingredient lines', () => {
   it('marks what was not understood and puts a suggestion in its place', async () => {
     const page = open(
       ['3 tbsp huney'],
-      [line('3 tbsp huney', null, { problem: 'I do not know “huney”', suggestions: ['honey'] })],
+      [
+        line('3 tbsp huney', null, {
+          problem: 'I do not know “huney”',
+          suggestions: ['honey'],
+          unknown: 'huney',
+        }),
+      ],
     )
     expect(page.get('.note').text()).toContain('Not counted: I do not know “huney”')
     await page.get('.note button').trigger('click')
