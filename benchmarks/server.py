@@ -100,7 +100,7 @@ def tap_times(api: str, cook: int) -> list[float]:
     times = []
     for _ in range(TAPS):
         start = time.perf_counter()
-        tap = {"kind": "extend", "step": "season", "seconds": 1}
+        tap = {"kind": "extend", "step": "season.season", "seconds": 1}
         answer = ask(f"{api}/cooks/{cook}/events", tap)
         times.append(time.perf_counter() - start)
         assert answer, "the tap was refused"

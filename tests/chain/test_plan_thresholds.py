@@ -33,6 +33,18 @@ SOY = {
         {"ingredient": "water", "mass_g": 100.0},
     ],
 }
+
+
+def laced(brandy_g, fire):
+    """Ribs brushed with a glaze that holds so much brandy in 200 g, then under a fire."""
+    lines = [
+        {"ingredient": "honey", "mass_g": 200.0 - brandy_g},
+        {"ingredient": "brandy", "mass_g": brandy_g},
+    ]
+    sauce = {"id": "glaze", "sauce": {"name": "laced", "lines": lines}}
+    return document(RIBS, POT, BRUSH, heat(fire, "colour", "finish"), sauce=sauce)
+
+
 BATH_MOST_KG = (
     (1.0 - value("bath_fill"))
     * Kitchen().or_typical("bath_volume_l")
@@ -108,6 +120,7 @@ RULES = {
         bath(80.0, food=HEAD, minutes=60.0),
     ),
     "block": (CAREFUL, pressed("block"), pressed("stacked")),
+    "spirits": (CAREFUL, laced(20.0, "grill"), laced(15.0, "grill")),
     "frozen-fry": (
         CAREFUL,
         fryer(COOL_FRYER - 1.0, state="frozen"),
@@ -219,6 +232,11 @@ def test_foil_is_laid_ready_where_the_edges_may_burn_first():
         seldom = replace(fire, milestones=replace(fire.milestones, possible=possible))
         found = {w.id for w in plan_watch_outs(replace(base, fires=(seldom,)))}
         assert ("foil-edges" in found) == said
+
+
+def test_spirits_catch_over_a_flame_and_not_under_an_element():
+    assert "spirits" in told(laced(60.0, "charcoal"))
+    assert not any("spirits" in told(laced(60.0, fire)) for fire in ("broiler", "air_fryer"))
 
 
 def test_a_burnt_outside_is_a_stop():

@@ -76,6 +76,21 @@ def test_mixing_conserves_every_part_and_reducing_loses_only_water(lines):
         )
 
 
+def test_spirits_are_known_in_a_sauce_and_simmer_off_before_its_water():
+    laced = mix("laced", [("brandy", 0.05), ("honey", 0.1), ("water", 0.05)])
+    assert laced.alcohol == pytest.approx(0.05 * 0.33 / 0.2)
+    half = reduce_to(laced, 0.6 * laced.water)
+    left = half.alcohol * half.mass_kg / (laced.alcohol * laced.mass_kg)
+    water_left = half.water * half.mass_kg / (laced.water * laced.mass_kg)
+    assert left == pytest.approx(water_left**2)
+    assert mix("plain", [("honey", 0.1), ("water", 0.05)]).alcohol == 0.0
+
+
+def test_a_seasoned_salt_counts_towards_what_salts_the_meat():
+    assert ingredient("seasoned-salt").share("salt") > 0.5
+    assert 0.2 < ingredient("salted-rub-blend").share("salt") < 0.5
+
+
 def test_every_ingredient_adds_up_and_there_are_about_forty():
     assert len(ingredient_keys()) >= 40
     for key in ingredient_keys():

@@ -17,7 +17,8 @@ from bluekettle.core.tables import row, rows
 class HeatRow:
     """One heat. body : what it occupies, so that another stage in it finds it warm. dial_low,
     dial_high : ends of its dial in `dial_unit`. needs : what else it takes, in words.
-    outdoors : only ever lit in the open.
+    outdoors : only ever lit in the open. flame : an open fire, into which what
+    drips can catch.
     """
 
     key: str
@@ -30,6 +31,7 @@ class HeatRow:
     dial_unit: str
     needs: str
     outdoors: bool
+    flame: bool
 
 
 @cache
@@ -47,6 +49,7 @@ def heat_row(key: str) -> HeatRow:
         line["dial_unit"],
         line["needs"],
         line["outdoors"] == "yes",
+        line["flame"] == "yes",
     )
 
 

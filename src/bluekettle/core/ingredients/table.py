@@ -49,7 +49,7 @@ class Ingredient:
     """One ingredient: mass fractions [-] of PARTS, density [kg/L], and how well the row is founded.
 
     each, each_kg : what one piece is called, and its mass (0 where it does not come in pieces).
-    pungency : 0 to 1.
+    pungency : 0 to 1. alcohol : mass fraction [-], counted among "other".
     """
 
     key: str
@@ -63,6 +63,7 @@ class Ingredient:
     pungency: float = 0.0
     allergens: tuple[str, ...] = ()
     aliases: tuple[str, ...] = ()
+    alcohol: float = 0.0
 
     def share(self, part: str) -> float:
         """Mass fraction of one part [-]."""
@@ -99,6 +100,7 @@ def ingredient(key: str) -> Ingredient:
         float(line["pungency"]),
         tuple(line["allergens"].split()),
         tuple(a for a in line["aliases"].split("; ") if a),
+        float(line["alcohol"] or 0.0),
     )
 
 

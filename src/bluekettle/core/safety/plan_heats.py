@@ -20,6 +20,7 @@ from bluekettle.core.units import amount, percent
 DRIES_FROM = 0.12  # of its weight (design)
 SAGS_K = 8.0  # under its dial, from which it is worth telling (typical, estimated)
 BATH_VEGETABLE_C = 80.0  # below it pectin does not soften (compiled, docs/model.md)
+FLARES_FROM = 0.03  # of alcohol in a sauce, from which it may catch (typical, estimated)
 ICE_C = -1.0  # under which the middle is frozen
 
 
@@ -262,6 +263,24 @@ def coals(f: PlanForecast) -> Found:
         )
 
 
+def spirits(f: PlanForecast) -> Found:
+    """Spirits on food catch fire over a flame."""
+    for fire in f.fires:
+        sauce = fire.under.dish.sauce
+        flame = heat_row(fire.heat).flame
+        if sauce is None or not flame or sauce.alcohol <= FLARES_FROM:
+            continue
+        yield PlanWatchOut(
+            "spirits",
+            "careful",
+            fire.stage,
+            "The sauce holds spirits: simmer them off before it comes near the fire.",
+            f"About {percent(sauce.alcohol)} of it is alcohol, which burns as it drips. Never pour"
+            " it on over a flame.",
+            "estimated",
+        )
+
+
 def sugar(f: PlanForecast) -> Found:
     """Hot glaze burns skin; and what holds no sugar makes no caramel. Said once each."""
     told: set[str] = set()
@@ -307,5 +326,6 @@ HEAT_RULES: tuple[Rule, ...] = (
     over_top,
     outside,
     coals,
+    spirits,
     sugar,
 )
