@@ -77,8 +77,10 @@ def compress(app: Flask) -> None:
     Compress(app)
 
 
-def create_app(config: Config) -> Kettle:
-    """Make the application; the database is created or brought up to date."""
+def create_app(config: Config, workshop: Workshop | None = None) -> Kettle:
+    """Make the application; the database is created or brought up to date. `workshop` : where the
+    model runs, if it has begun already.
+    """
     app = Kettle(
         "bluekettle",
         info=Info(title="Blue Kettle", version=__version__),
@@ -92,7 +94,7 @@ def create_app(config: Config) -> Kettle:
     engine = open_with_care(config.database, datetime.now(UTC))
     app.extensions["kettle_engine"] = engine
     refresh_summaries(engine)
-    workshop = Workshop(config.workers)
+    workshop = workshop or Workshop(config.workers)
     app.extensions["kettle_workshop"] = workshop
     app.extensions["kettle_strips"] = Strips(workshop)
     compress(app)

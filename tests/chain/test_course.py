@@ -85,3 +85,17 @@ def test_strands_in_a_bowl_stay_warm_for_ten_minutes_and_one_by_one_they_do_not(
     assert np.array_equal(surface_c, heap.brought.profile_c[:, 0])
     assert np.array_equal(heap.half_m, strands.half_m)
     assert heap.power == strands.power
+
+
+def test_a_crust_grows_in_smoke_and_not_in_foil_and_goes_on_in_the_fire(kitchen):
+    dried = [m.crust_m for m in forecast("long-smoke").course]
+    assert dried == sorted(dried)
+    assert 2e-4 < dried[-1] < 3e-3  # a smoked rack has a bark of about a millimetre
+    assert max(m.crust_m for m in forecast("foil-then-grill").course) == 0.0
+    told = kitchen.post("/forecasts", TEMPLATES["foil-then-grill"], 200)
+    (fire,) = told["fires"]
+    grown = fire["glaze"]["crust_mm"]
+    assert len(grown) == len(fire["glaze"]["sample_s"])
+    assert grown[0] == 0.0
+    assert grown == sorted(grown)
+    assert grown[-1] > told["crackles_mm"] == 0.3

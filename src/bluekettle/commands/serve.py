@@ -14,6 +14,7 @@ from bluekettle.commands.data import plainly
 from bluekettle.config import Config
 from bluekettle.demo import fill
 from bluekettle.services.samples import is_empty, is_sample
+from bluekettle.services.workshop import Workshop
 from bluekettle.serving import make_server, open_port
 from bluekettle.store.backup import DAILY, back_up, back_up_changes
 from bluekettle.store.folder import FolderTrouble, held, writable
@@ -41,28 +42,26 @@ def serve(host: str, port: int, name: tuple[str, ...], demo: bool, fresh: bool) 
         raise click.ClickException(
             f"cannot listen on {host}:{port} ({error.strerror}); choose another --port"
         ) from None
+    workshop = Workshop(config.workers)
     try:
         with held(config.folder):
             writable(config.folder)
+            # Load the compiled kernels while the rest is made ready.
+            workshop.warm()
             prepare(config, demo, fresh)
-            app = create_app(config)
+            app = create_app(config, workshop)
             keep_copies(config)
             address = f"http://{host}:{listening.getsockname()[1]}/"
             click.echo(f"Blue Kettle is on {address}  (stop with Ctrl-C)")
-            # Load the compiled kernels while the cook looks at the first page.
-            workshop = app.extensions["kettle_workshop"]
-            workshop.warm()
             signal.signal(signal.SIGTERM, signal.default_int_handler)
             # What was loaded stays: a collection that walks all of it would hold a tap for 0.2 s.
             gc.collect()
             gc.freeze()
-            try:
-                make_server(app, listening).run()
-            finally:
-                workshop.abandon()
+            make_server(app, listening).run()
     except FolderTrouble as error:
         raise plainly(error) from None
     finally:
+        workshop.abandon()
         listening.close()
 
 

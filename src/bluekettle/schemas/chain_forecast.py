@@ -108,6 +108,7 @@ class MomentPublic(PublicModel):
     centre_c: float = Field(description="its middle [°C]")
     mean_c: float = Field(description="all of it on the whole [°C]")
     cook_min: float = Field(description="its cook value so far, how tender [min]")
+    crust_mm: float = Field(description="how thick a slow heat has dried its outside [mm]")
 
 
 class RightPublic(PublicModel):
@@ -187,6 +188,7 @@ class ChainForecastPublic(PublicModel):
     right: RightPublic
     course: list[MomentPublic] = Field(description="how warm the food is along the way")
     preparation: list[PreparationPublic] = Field(description="what to lay out, in order of use")
+    crackles_mm: float = Field(description="thickness of crust that begins to crackle [mm]")
     energy_kwh: dict[str, float] = Field(
         description="roughly, by what carries it: electricity, gas, charcoal [kWh]"
     )

@@ -108,6 +108,9 @@ class GlazePublic(PublicModel):
     sample_s: list[float]
     face: list[str] = Field(description="sRGB of the face at each sample")
     edge: list[str] = Field(description="sRGB of the edge at each sample")
+    crust_mm: list[float] = Field(
+        default_factory=list, description="dried crust of the face at each sample, likely [mm]"
+    )
     risk: list[float] = Field(description="chance of burning by each sample")
     wanted: list[float] = Field(description="chance of the wanted colour at each sample")
     coats: list[CoatPublic]

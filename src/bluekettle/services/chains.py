@@ -21,6 +21,7 @@ from bluekettle.core.stages import (
     cut_keys,
 )
 from bluekettle.core.stages.links import Stage as Line
+from bluekettle.core.tables import value
 from bluekettle.core.units import amount
 from bluekettle.schemas import chain as given
 from bluekettle.schemas.chain_forecast import (
@@ -319,6 +320,7 @@ def to_public(
         preparation=preparation_of(f),
         allergens=allergens,
         allergens_unknown=unknown,
+        crackles_mm=1e3 * value("crackles_m"),
         energy_kwh={key: round(kwh, 2) for key, kwh in core.energy_kwh(f).items()},
         offers=offers_of(f),
         joints={key: JointPublic.model_validate(one) for key, one in core.joints(f).items()},
@@ -362,6 +364,7 @@ def moment_public(m: core.Moment) -> MomentPublic:
         centre_c=round(m.centre_c, 1),
         mean_c=round(m.mean_c, 1),
         cook_min=round(m.cook_min, 2),
+        crust_mm=round(1e3 * m.crust_m, 3),
     )
 
 

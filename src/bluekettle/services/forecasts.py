@@ -20,7 +20,7 @@ from bluekettle.core.glaze import (
     draw_members,
     indices_to_hex,
 )
-from bluekettle.core.glaze.milestones import BACK, OpenBand
+from bluekettle.core.glaze.milestones import BACK, FACE, OpenBand
 from bluekettle.core.stages import (
     Band,
     Rung,
@@ -47,6 +47,7 @@ from bluekettle.schemas.forecast import (
 )
 from bluekettle.schemas.kitchen import EffectPublic, EffectsPublic
 
+CRUST = 3  # place in a trace of the film
 LONGEST_AHEAD = timedelta(days=14)
 LEGEND = (("wet", 0.0), ("amber", 0.4), ("mahogany", 1.0), ("bitter", 2.5), ("burnt", 5.0))
 
@@ -114,6 +115,11 @@ def plain_glaze(rung: Rung, want: str) -> GlazePublic:
     return strip_public(rung.run, rung.milestones, rung.coating, strip, rung.finish, want, 1)
 
 
+def crust_of(finish: Finish) -> NDArray[np.float64]:
+    """Likely thickness of the crust of the face at each sample [m]."""
+    return np.asarray(np.median(finish.traces[:, FACE, :, CRUST], axis=0), dtype=float)
+
+
 def strip_public(
     finish: Finish,
     m: Milestones,
@@ -141,6 +147,7 @@ def strip_public(
         sample_s=[float(t) for t in finish.sample_s],
         face=colours["face"],
         edge=colours["edge"],
+        crust_mm=[float(mm) for mm in np.round(1e3 * crust_of(finish), 3)],
         risk=[float(r) for r in np.round(m.risk, 3)],
         wanted=[float(w) for w in np.round(m.wanted, 3)],
         coats=[CoatPublic(at_s=c.at_s, away_s=c.away_s) for c in finish.coats] if coats else [],

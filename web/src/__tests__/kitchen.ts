@@ -130,6 +130,7 @@ export const forecast: ChainForecast = {
   hands_s: 640,
   slack_s: 0,
   least_sure: 'broil.finish',
+  crackles_mm: 0.3,
   least_sure_says: 'how fierce your heat is, so I call you early',
   links: [
     stage('salt.season', 'Dry and salt the 6 pieces', 130, 5400, { who: 'hands' }),

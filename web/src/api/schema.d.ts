@@ -2352,6 +2352,11 @@ export interface components {
              */
             preparation: components["schemas"]["PreparationPublic"][];
             /**
+             * Crackles Mm
+             * @description thickness of crust that begins to crackle [mm]
+             */
+            crackles_mm: number;
+            /**
              * Energy Kwh
              * @description roughly, by what carries it: electricity, gas, charcoal [kWh]
              */
@@ -2574,6 +2579,11 @@ export interface components {
              */
             edge: string[];
             /**
+             * Crust Mm
+             * @description dried crust of the face at each sample, likely [mm]
+             */
+            crust_mm?: number[];
+            /**
              * Risk
              * @description chance of burning by each sample
              */
@@ -2734,6 +2744,11 @@ export interface components {
              * @description its cook value so far, how tender [min]
              */
             cook_min: number;
+            /**
+             * Crust Mm
+             * @description how thick a slow heat has dried its outside [mm]
+             */
+            crust_mm: number;
         };
         /**
          * OfferPublic

@@ -27,13 +27,15 @@ CENTRE_C, MEAN_C = 2, 3  # columns of a trace
 @dataclass(frozen=True)
 class Moment:
     """The median piece at the end of a link (at the very start where it is empty): its middle and
-    all of it on the whole [°C], and its cook value so far at the site that decides [min].
+    all of it on the whole [°C], its cook value so far at the site that decides [min], and how thick
+    a slow heat has dried its outside [m].
     """
 
     link: str
     centre_c: float
     mean_c: float
     cook_min: float
+    crust_m: float
 
 
 def course_of(plan: Plan, way: Walk, draws: Draws) -> tuple[Moment, ...]:
@@ -55,7 +57,8 @@ def moment(link: str, food: Food, which: int) -> Moment:
     """One moment of food of one member; `which` tally is its cook value."""
     profile = food.brought.profile_c
     mean_c = float(np.asarray(mean_of(food))[0])
-    return Moment(link, float(profile[0, 0]), mean_c, float(food.tally(which)[0]))
+    crust_m = float(food.outside[0, 0])
+    return Moment(link, float(profile[0, 0]), mean_c, float(food.tally(which)[0]), crust_m)
 
 
 def cook_along(trace: Array, of: Cut, gained_min: float) -> Array:

@@ -19,6 +19,8 @@ from bluekettle.core.heat import Boundary, Matter, Surroundings
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages import Browning, cut
 from bluekettle.core.stages.finishing import (
+    LONGEST_S,
+    SHORTEST_LOOK_S,
     Below,
     UnderFire,
     film_on,
@@ -140,8 +142,11 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
     deep_c, surface_c = below_surface(food.brought.profile_c, food.half_m, surface)
     below = Below(deep_c, surface_c, dried_surface(food), food.lying, food.rub, food.strands)
     minutes = None if stage.until.by == "colour" else stage.until.minutes
-    least = 480.0 if minutes is None else 60.0 * minutes + PAST_S  # as in `finishing` (design)
-    finish = run_dish_finish(dish, found, step.draws, below, least_s=least)
+    look = (SHORTEST_LOOK_S, LONGEST_S)
+    if minutes is not None:
+        # what comes long after its timer is nobody's question
+        look = (60.0 * minutes + PAST_S, 2.0 * 60.0 * minutes + PAST_S)
+    finish = run_dish_finish(dish, found, step.draws, below, least_s=look[0], most_s=look[1])
     weights = sighting_weights(finish, dish.sightings)
     milestones = read_milestones(finish, weights, dish.want)
     pull_s, timer_s = leaving(dish, finish, milestones, weights, minutes)

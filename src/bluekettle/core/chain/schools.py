@@ -21,11 +21,13 @@ from bluekettle.core.chain.plan import (
     fresh_id,
     ids_of,
 )
+from bluekettle.core.sauce import CLEAN
 from bluekettle.core.stages import RELEASES
 from bluekettle.core.tables import Row, rows
 
 Patch = tuple[dict[str, object], ...]
 MORE_LIQUID = 1.5  # half as much again (design)
+MIN_A_KG, FIXED_MIN = 40.0, 30.0  # under pressure, as many books have it (household knowledge)
 POWDER_G = 8.0  # of baking powder and salt on a kilogram of skin (typical, estimated)
 POWDER = "baking-powder"  # id of the layer
 
@@ -301,6 +303,51 @@ def liquid(f: PlanForecast) -> tuple[Choice, ...]:
     return picked(options, "more") if stage.liquid_l >= more else ()
 
 
+def machine(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of the last fire that ends by its look; the heats that are rows of the question."""
+    last = last_fire(f)
+    if last is None or last[1].until.by != "colour":
+        return ()
+    place, stage, _ = last
+    keys = [key.partition("/")[2] for key in school_rows() if key.startswith("machine/")]
+    options: dict[str, Patch] = {
+        key: (add(f"/stages/{place}/heat", key), add(f"/stages/{place}/dial", None)) for key in keys
+    }
+    return picked(options, stage.heat)
+
+
+def timing(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of the last pressure pot that ends with a bite."""
+    pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure" and s.until.bite]
+    if not pots:
+        return ()
+    place, stage = pots[-1]
+    minutes = {"thickness": None, "weight": round(MIN_A_KG * f.plan.mass_kg), "fixed": FIXED_MIN}
+    options: dict[str, Patch] = {
+        key: (add(f"/stages/{place}/until/minutes", given),) for key, given in minutes.items()
+    }
+    own = stage.until.minutes
+    followed = next((key for key, given in minutes.items() if given == own), "")
+    return picked(options, followed)
+
+
+def boil(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of the sauce that goes on last, where nothing raw touches it."""
+    used = [stage.layer for stage in f.plan.stages if isinstance(stage, Dress)]
+    used += [act.layer for _, stage in heats(f.plan) for act in stage.acts if act.layer]
+    if not used:
+        return ()
+    place = next(i for i, layer in enumerate(f.plan.layers) if layer.id == used[-1])
+    layer = f.plan.layers[place]
+    marinades = {stage.layer for stage in f.plan.stages if isinstance(stage, Marinate)}
+    if layer.dry or layer.contact != CLEAN or layer.id in marinades:
+        return ()
+    options: dict[str, Patch] = {
+        key: (add(f"/layers/{place}/boiled", key == "boiled"),) for key in ("plain", "boiled")
+    }
+    return picked(options, "boiled" if layer.boiled else "plain")
+
+
 SCHOOLS: dict[str, Answers] = {
     "bite": bite,
     "sauce": sauce,
@@ -310,4 +357,7 @@ SCHOOLS: dict[str, Answers] = {
     "skin": skin,
     "poultry": poultry,
     "liquid": liquid,
+    "machine": machine,
+    "timing": timing,
+    "boil": boil,
 }

@@ -285,9 +285,11 @@ def run_dish_finish(
     below: Below,
     step_s: float = STEP_S,
     least_s: float = SHORTEST_LOOK_S,
+    most_s: float = LONGEST_S,
 ) -> Finish:
     """The finish of a dish for the whole ensemble, looked at for about three times its likely
-    length and at least `least_s` [s], in steps of `step_s` [s].
+    length, at least `least_s` and, past its last act, at most `most_s` [s], in steps of `step_s`
+    [s].
     """
     heat, coating = heat_of(dish), film_on(dish, cut, below)
     likely = below.median()
@@ -311,7 +313,8 @@ def run_dish_finish(
     goal = reached(median.times_s[:, sides, MILESTONES.index(dish.want)].max(axis=1))
     # looked at past three times the goal (design)
     whole = [60.0 * math.ceil(share / 60.0) for share in (3.0 * goal, 1.5 * median.last_act_s)]
-    horizon = min(LONGEST_S, max(least_s, *whole))
+    acted = 60.0 * math.ceil((median.last_act_s + LEAST_S) / 60.0)
+    horizon = min(LONGEST_S, max(most_s, acted), max(least_s, *whole))
     every = max(5.0, horizon / 240.0)  # samples of the strip (design)
     return run_finish(
         draws,

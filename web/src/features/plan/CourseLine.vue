@@ -3,11 +3,12 @@ import { computed } from 'vue'
 import type { ChainForecast } from '@/api/client'
 import { clock } from '@/shared/format/time'
 import TempLine from '@/shared/ui/TempLine.vue'
-import { course, momentWords, strips, tender } from './course'
+import { course, crust, momentWords, strips, tender } from './course'
 
 const props = defineProps<{ forecast: ChainForecast }>()
 const traces = computed(() => course(props.forecast))
 const bite = computed(() => tender(props.forecast))
+const crisp = computed(() => crust(props.forecast))
 const fires = computed(() => strips(props.forecast))
 const says = computed(() => momentWords(props.forecast))
 const ends = computed<[string, string]>(() => [
@@ -18,14 +19,16 @@ const ends = computed<[string, string]>(() => [
 
 <template>
   <section>
-    <h2>How warm and how tender it is</h2>
+    <h2>How warm, how tender and how crisp it is</h2>
     <TempLine
       :traces="traces"
       :says="says"
       :ends="ends"
       :tender="bite"
+      :crust="crisp"
+      :crackles="forecast.crackles_mm"
       :strips="fires"
-      label="Temperature and tenderness of the food along the cook"
+      label="Temperature, tenderness and crust of the food along the cook"
     />
   </section>
 </template>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { ChainForecast } from '@/api/client'
-import { course, momentWords, strips, tender } from './course'
+import { course, crust, momentWords, strips, tender } from './course'
 
 const link = (key: string, seconds: number, starts: number, label: string, serial = true) => ({
   key,
@@ -97,5 +97,28 @@ describe('the course of a cook', () => {
     expect(says(0)).toBe('18:00 Salt it')
     expect(says(0.6)).toBe('18:05 Under pressure')
     expect(says(1)).toBe('18:08 To the table')
+  })
+
+  it('lets a crust grow in a fire, and keeps it afterwards', () => {
+    const fire = {
+      stage: 'broil',
+      glaze: {
+        sample_s: [0, 100, 200, 900],
+        face: ['a', 'b', 'c', 'd'],
+        crust_mm: [0, 0.2, 0.4, 2],
+      },
+    }
+    const links = [
+      ...forecast.links.slice(0, 5),
+      { ...link('broil.finish', 200, 450, 'Broil'), who: 'fire' },
+      link('serve', 50, 650, 'To the table'),
+    ]
+    const moments = forecast.course.map((one) => ({ ...one, crust_mm: 0 }))
+    const told = { ...forecast, fires: [fire], links, course: moments } as unknown as ChainForecast
+    const points = crust(told)
+    expect(points.map((one) => one.c)).toEqual([0, 0, 0, 0, 0.2, 0.4, 0.4])
+    expect(points.at(-1)!.x).toBe(1)
+    const bare = { ...told, fires: [], links: forecast.links } as unknown as ChainForecast
+    expect(crust(bare)).toEqual([])
   })
 })

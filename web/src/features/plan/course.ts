@@ -5,6 +5,8 @@ import type { Point, Strip, Trace } from '@/shared/ui/TempLine.vue'
 /** Links that a slow heat's trace runs through, by the end of their key. */
 const HEATED = /\.(come_up|hold(-\d+)?|natural|quick)$/
 
+const THIN_MM = 0.05 // a thinner crust is no line
+
 /** A serial link and where it lies, as shares of the whole. */
 interface Place {
   key: string
@@ -101,8 +103,34 @@ export function tender(forecast: ChainForecast): Point[] {
   return points
 }
 
+/** How thick the crust of the food is along the cook [mm]; nothing where none is worth a line. */
+export function crust(forecast: ChainForecast): Point[] {
+  const told = new Map(forecast.course.map((one) => [one.link, one.crust_mm]))
+  const slow = new Set(forecast.slow_heats.map((one) => one.stage))
+  const fires = new Map(strips(forecast).map((one) => [one.stage, one]))
+  const points: Point[] = [{ x: 0, c: told.get('') ?? 0 }]
+  const put = (x: number, c: number) => points.push({ x, c })
+  const level = () => points.at(-1)!.c
+  for (const place of places(forecast)) {
+    const fire = fires.get(place.stage)
+    if (fire) {
+      fires.delete(place.stage)
+      put(fire.from, level())
+      const { crust_mm = [] } = forecast.fires.find((one) => one.stage === place.stage)!.glaze
+      const grown = crust_mm.slice(0, fire.colours.length)
+      const long = fire.to - fire.from
+      grown.forEach((c, i) => put(fire.from + (long * (i + 1)) / grown.length, c))
+    }
+    const here = told.get(place.key)
+    // A wet heat soaks a crust off; what comes after a fire leaves it as it is.
+    if (here !== undefined && slow.has(place.stage)) put(place.to, here)
+  }
+  put(1, level())
+  return Math.max(...points.map((one) => one.c)) >= THIN_MM ? points : []
+}
+
 /** The colours of each fire, where it lies along the cook. */
-export function strips(forecast: ChainForecast): Strip[] {
+export function strips(forecast: ChainForecast): (Strip & { stage: string })[] {
   const line = places(forecast)
   return forecast.fires.flatMap((fire) => {
     const own = line.filter(
@@ -114,7 +142,8 @@ export function strips(forecast: ChainForecast): Strip[] {
     const long = own.reduce((sum, one) => sum + one.to - one.from, 0)
     const total = forecast.links.reduce((sum, one) => sum + (one.serial ? one.band.likely_s : 0), 0)
     const last = sample_s.filter((t) => t <= long * total + 0.5).length
-    return [{ from: own[0]!.from, to: own.at(-1)!.to, colours: face.slice(0, Math.max(1, last)) }]
+    const colours = face.slice(0, Math.max(1, last))
+    return [{ stage: fire.stage, from: own[0]!.from, to: own.at(-1)!.to, colours }]
   })
 }
 

@@ -29,10 +29,14 @@ const props = defineProps<{
   ends?: [string, string]
   /** How tender it is, as a share of the wish. */
   tender?: Point[]
+  /** How thick its crust is [mm], and from where on it crackles. */
+  crust?: Point[]
+  crackles?: number
   strips?: Strip[]
 }>()
 
 const BITE = 34 // of the track of tenderness
+const CRUST = 26 // of the track of the crust
 const STRIP = 16
 const GAP = 8
 const [TOP, FOOT, LEFT] = [14, 24, 58]
@@ -45,15 +49,20 @@ const { width } = useElementSize(box)
 const bite = computed(() => (props.tender?.length ? BITE + GAP : 0))
 const glaze = computed(() => (props.strips?.length ? STRIP + GAP : 0))
 const TEMPS = 190
-const HEIGHT = computed(() => TEMPS + bite.value + glaze.value)
+const crisp = computed(() => (props.crust?.length ? CRUST + GAP : 0))
+const HEIGHT = computed(() => TEMPS + bite.value + crisp.value + glaze.value)
 const toBite = (share: number) => TEMPS - FOOT + GAP + BITE * (1 - Math.min(1.25, share) / 1.25)
-const bitePath = computed(() => {
-  const points = props.tender ?? []
-  const top = points.map((p) => `L${toX(p.x).toFixed(1)} ${toBite(p.c).toFixed(1)}`).join('')
+const mostCrust = computed(() =>
+  Math.max(1.5 * (props.crackles ?? 0.3), ...(props.crust ?? []).map((p) => p.c)),
+)
+const toCrust = (mm: number) => TEMPS - FOOT + bite.value + GAP + CRUST * (1 - mm / mostCrust.value)
+/** A track that is filled from its ground up to a line. */
+function filled(points: Point[], toHeight: (c: number) => number) {
+  const top = points.map((p) => `L${toX(p.x).toFixed(1)} ${toHeight(p.c).toFixed(1)}`).join('')
   const last = points.at(-1)
-  return last ? `M${LEFT} ${toBite(0)}${top}L${toX(last.x).toFixed(1)} ${toBite(0)}Z` : ''
-})
-const stripTop = computed(() => TEMPS - FOOT + bite.value + GAP)
+  return last ? `M${LEFT} ${toHeight(0)}${top}L${toX(last.x).toFixed(1)} ${toHeight(0)}Z` : ''
+}
+const stripTop = computed(() => TEMPS - FOOT + bite.value + crisp.value + GAP)
 const full = computed(() => Math.max(280, width.value || 280))
 const range = computed(() => {
   const all = props.traces.flatMap((trace) => trace.points.map((point) => point.c))
@@ -83,7 +92,12 @@ const moment = computed(() => {
   })
   const share = props.tender?.length ? valueAt(props.tender, x) : undefined
   const soft = share === undefined ? [] : [`${Math.round(100 * share)} % of the wished bite`]
-  return [props.says(x), ...read, ...soft].join(', ')
+  const mm = props.crust?.length ? (valueAt(props.crust, x) ?? 0) : 0
+  const dry =
+    mm < 0.05
+      ? []
+      : [`crust ${mm.toFixed(1)} mm${mm >= (props.crackles ?? 9) ? ', it crackles' : ''}`]
+  return [props.says(x), ...read, ...soft, ...dry].join(', ')
 })
 
 /** What a line reads at a place; nothing where it has none. */
@@ -161,9 +175,21 @@ function key(event: KeyboardEvent) {
         </g>
         <path v-for="(trace, i) in traces" :key="i" :d="path(trace.points)" :class="trace.kind" />
         <template v-if="bite">
-          <path class="bite" :d="bitePath" />
+          <path class="bite" :d="filled(tender ?? [], toBite)" />
           <line class="wish" :x1="LEFT" :x2="full" :y1="toBite(1)" :y2="toBite(1)" />
           <text :x="LEFT - 8" :y="toBite(1) + 5" text-anchor="end">tender</text>
+        </template>
+        <template v-if="crisp">
+          <path class="crust" :d="filled(crust ?? [], toCrust)" />
+          <line
+            v-if="crackles"
+            class="wish"
+            :x1="LEFT"
+            :x2="full"
+            :y1="toCrust(crackles)"
+            :y2="toCrust(crackles)"
+          />
+          <text :x="LEFT - 8" :y="toCrust(crackles ?? 0) + 5" text-anchor="end">crisp</text>
         </template>
         <g v-for="(strip, n) in strips" :key="`s${n}`">
           <rect
@@ -233,6 +259,11 @@ path,
 .bite {
   fill: var(--kettle-ember-soft);
   stroke: var(--kettle-ember);
+  stroke-width: 1.5;
+}
+.crust {
+  fill: var(--kettle-careful-soft);
+  stroke: var(--kettle-careful);
   stroke-width: 1.5;
 }
 .wish {
