@@ -33,6 +33,7 @@ KINDS = ("measured", "reviewed", "compiled", "derived", "estimated")
 TABLES = (
     "cuts",
     "ingredients",
+    "tints",
     "sauces",
     "appliances",
     "handwork",

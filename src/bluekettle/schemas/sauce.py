@@ -365,6 +365,7 @@ class SauceKept(PublicModel):
     updated_at: datetime
     document: SauceCreate
     used_by: list[str] = Field(description="titles of plans that hold a copy of it")
+    colour: str = Field(description="sRGB of it raw; empty where no line of it counts")
 
 
 class SaucesKept(PublicModel):

@@ -9,11 +9,15 @@ from typing import Any
 from sqlalchemy import Engine
 from sqlmodel import Session
 
+from bluekettle.core.errors import OutOfRange
+from bluekettle.core.glaze import index_to_hex
+from bluekettle.core.sauce import colour_of
 from bluekettle.schemas.base import AsidePublic
 from bluekettle.schemas.sauce import SauceCreate, SauceKept, SaucesKept
 from bluekettle.services.dishes import known_of
 from bluekettle.services.errors import Changed, Conflict, NotFound, Unreadable
 from bluekettle.services.paging import make_place, read_place
+from bluekettle.services.recipes import read_recipe
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Plan, Sauce
@@ -117,13 +121,26 @@ def without_sauces(part: Any, gone: Callable[[int], bool]) -> Any:
 def kept(sauce: Sauce, users: dict[int, list[tuple[int, str]]]) -> SauceKept:
     """A row as it is told."""
     assert sauce.id is not None
+    document = SauceCreate.model_validate(sauce.document)
     return SauceKept(
         id=sauce.id,
         version=sauce.version,
         updated_at=sauce.updated_at,
-        document=SauceCreate.model_validate(sauce.document),
+        document=document,
         used_by=[title for _, title in users.get(sauce.id, [])],
+        colour=raw_colour(document),
     )
+
+
+def raw_colour(document: SauceCreate) -> str:
+    """How it looks raw; empty where no line of it counts."""
+    try:
+        _, usable, _ = read_recipe(document)
+    except OutOfRange:  # its own ingredients do not add up: told where it is opened
+        return ""
+    if not usable:
+        return ""
+    return index_to_hex(0.0, colour_of([item for item, _ in usable], [kg for _, kg in usable]))
 
 
 def load(session: Session, sauce_id: int) -> Sauce:

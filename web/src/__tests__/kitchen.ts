@@ -530,6 +530,7 @@ export const keptSauce = (
 ): KeptSauce => ({
   id,
   version: 1,
+  colour: '#714045',
   updated_at: NOW.toISOString(),
   used_by: [],
   document: {

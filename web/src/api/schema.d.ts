@@ -5366,6 +5366,11 @@ export interface components {
              * @description titles of plans that hold a copy of it
              */
             used_by: string[];
+            /**
+             * Colour
+             * @description sRGB of it raw; empty where no line of it counts
+             */
+            colour: string;
         };
     };
     responses: never;

@@ -50,6 +50,7 @@ from bluekettle.core.sauce.scaling import (
     shares_of,
 )
 from bluekettle.core.sauce.simmering import Simmered, simmer, simmer_minutes
+from bluekettle.core.sauce.tint import colour_of
 
 __all__ = [
     "APPETITES",
@@ -73,6 +74,7 @@ __all__ = [
     "Variant",
     "allergens_of",
     "boil_minutes",
+    "colour_of",
     "factor_for_coats",
     "factor_for_meat",
     "factor_for_short",

@@ -9,6 +9,7 @@ import numpy as np
 
 from bluekettle.core.errors import Ranges, within
 from bluekettle.core.ingredients import MOST_LINES, PARTS, Ingredient, ingredient, ingredient_keys
+from bluekettle.core.sauce.tint import colour_of
 from bluekettle.core.tables import row, rows, value
 
 Line = tuple[str | Ingredient, float]  # ingredient or its key, mass [kg]
@@ -61,9 +62,10 @@ def enough_sugar(sugars: float, water: float, fat: float) -> bool:
 def mix(
     name: str,
     lines: Sequence[Line],
-    raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0),  # as above
+    raw_lab: tuple[float, float, float] | None = None,
 ) -> Composition:
-    """Mix ingredient lines into one sauce; mass is conserved, volumes are added.
+    """Mix ingredient lines into one sauce; mass is conserved, volumes are added. Its colour is that
+    of its parts, unless `raw_lab` says it.
 
     Parameters
     ----------
@@ -94,7 +96,7 @@ def mix(
         total,
         volume,
         **dict(zip(PARTS, map(float, shares), strict=True)),
-        raw_lab=raw_lab,
+        raw_lab=raw_lab or colour_of(parts, [mass for _, mass in lines]),
         alcohol=alcohol,
     )
 

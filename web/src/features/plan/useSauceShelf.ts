@@ -22,7 +22,12 @@ export function useSauceShelf(choices: () => Choices | undefined) {
     )
   })
   const offers = computed(() => [
-    ...kept.value.map((one) => ({ key: `kept:${one.id}`, text: one.document.name, hint: 'yours' })),
+    ...kept.value.map((one) => ({
+      key: `kept:${one.id}`,
+      text: one.document.name,
+      hint: 'yours',
+      swatch: one.colour || undefined,
+    })),
     ...(choices()?.sauces ?? []).map((one) => ({
       key: one.key,
       text: one.name,

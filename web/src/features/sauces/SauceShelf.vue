@@ -92,7 +92,11 @@ async function bring(event: Event) {
           <svg viewBox="0 0 40 44" width="34" height="38" aria-hidden="true">
             <rect x="9" y="2" width="22" height="6" rx="2" class="lid" />
             <path d="M6 12 h28 v22 q0 7 -7 7 h-14 q-7 0 -7 -7z" class="glass" />
-            <path d="M8 22 h24 v12 q0 5 -5 5 h-14 q-5 0 -5 -5z" :class="s.document.kind" />
+            <path
+              d="M8 22 h24 v12 q0 5 -5 5 h-14 q-5 0 -5 -5z"
+              :class="s.document.kind"
+              :style="s.colour ? { fill: s.colour } : undefined"
+            />
           </svg>
           <span
             >{{ s.document.name

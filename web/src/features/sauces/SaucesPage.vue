@@ -209,13 +209,14 @@ async function use() {
           </el-button>
         </div>
       </div>
-      <section v-else-if="!asking" class="empty">
+      <section v-else-if="!asking && !sauce.written.value.length" class="empty">
         <h2>An empty jar.</h2>
         <p>
           Write the first line as you would on paper: “1 1/2 cups ketchup”, “a knob of butter”,
           “salt to taste”.
         </p>
       </section>
+      <p v-else-if="!asking && !problem" class="quiet" role="status">Reading the lines…</p>
     </div>
     <el-tabs v-if="analysis" v-model="tab" class="more">
       <el-tab-pane label="How it browns" name="ladder">
