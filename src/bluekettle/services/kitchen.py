@@ -13,8 +13,14 @@ from sqlmodel import Session
 
 from bluekettle.core.errors import CoreError, Fault, OutOfRange, Ranges
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import JOBS, LIMITS, finish_keys
-from bluekettle.core.tables import Row, row, rows
+from bluekettle.core.stages import (
+    JOBS,
+    LIMITS,
+    ApplianceKind,
+    appliance_keys,
+    appliance_kind,
+    finish_keys,
+)
 from bluekettle.schemas.base import AsidePublic
 from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument
 from bluekettle.schemas.kitchen import (
@@ -100,7 +106,7 @@ def public(session: Session) -> KitchenPublic:
             told.model_copy(update={"instead": instead_of(a, first)}) for a, told in readable
         ],
         aside=[*damaged, *aside],
-        kinds=[kind_public(key) for key in rows("appliances")],
+        kinds=[kind_public(key) for key in appliance_keys()],
         figures=figures,
         learnt=learnt,
         gear=list(GEAR),
@@ -151,7 +157,7 @@ def shown_text(text: Any) -> str:
 
 def job_of(kept: Appliance) -> str:
     """The finish it gives, or its type."""
-    return FINISH.get(kept.kind) or row("appliances", kept.kind)["type"]
+    return FINISH.get(kept.kind) or appliance_kind(kept.kind).type
 
 
 def first_in_use(found: Sequence[Appliance]) -> dict[str, Appliance]:
@@ -192,20 +198,19 @@ def machine_of(kept: Appliance, job: str) -> MachineDocument:
 
 def inside_kept(kept: Appliance) -> InsideDocument | None:
     """Its inside, stated or typical of its kind; None where there is none."""
-    line = row("appliances", kept.kind)
-    width, depth, height = (
-        mm_of(getattr(kept, name), line[name]) for name in ("width_m", "depth_m", "height_m")
-    )
+    kind = appliance_kind(kept.kind)
+    width = mm_of(kept.width_m, kind.width_m)
+    depth, height = mm_of(kept.depth_m, kind.depth_m), mm_of(kept.height_m, kind.height_m)
     if not width or not height:
         return None
-    volume = kept.volume_l if kept.volume_l is not None else float(line["volume_l"] or 0.0) or None
+    volume = kept.volume_l if kept.volume_l is not None else kind.volume_l
     return InsideDocument(
-        shape=kept.shape or line["shape"],
+        shape=kept.shape or kind.shape,
         width_mm=width,
         depth_mm=depth or width,
         height_mm=height,
-        volume_l=volume if line["type"] in ("pot", "dish", "slow", "pan") else None,
-        least_liquid_l=float(line["least_liquid_l"] or 0.0),
+        volume_l=volume if kind.type in ("pot", "dish", "slow", "pan") else None,
+        least_liquid_l=kind.least_liquid_l,
         zones=zones_of(kept),
     )
 
@@ -274,14 +279,14 @@ def keep_appliance(
 def check(given: ApplianceCreate) -> None:
     """The figures a dish would use lie within what a dish accepts."""
     ranges = Ranges()
-    ranges.one_of("kind", given.kind, tuple(rows("appliances")))
+    ranges.one_of("kind", given.kind, appliance_keys())
     ranges.close()
     stated = {
         **given.model_dump(),
         "preheat_s": given.preheat_min,
         "rack_m": None if given.rack_mm is None else given.rack_mm / 1e3,
     }
-    for column, name in FIGURES.get(row("appliances", given.kind)["type"], {}).items():
+    for column, name in FIGURES.get(appliance_kind(given.kind).type, {}).items():
         if stated.get(column) is not None:
             shown_as = {"preheat_s": "preheat_min", "rack_m": "rack_mm"}.get(column, column)
             low, high, unit = LIMITS[name]
@@ -381,37 +386,33 @@ def load(session: Session, appliance_id: int) -> Appliance:
 
 def kind_public(key: str) -> KindPublic:
     """A kind with its typical figures."""
-    line = row("appliances", key)
+    kind = appliance_kind(key)
     return KindPublic(
         key=key,
-        name=line["name"],
-        type=line["type"],
-        figures=shown(Appliance(kind=key, name="", in_use=True, words={}), line),
+        name=kind.name,
+        type=kind.type,
+        figures=shown(Appliance(kind=key, name="", in_use=True, words={}), kind),
     )
 
 
-def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
+def shown(kept: Appliance, kind: ApplianceKind) -> list[FigurePublic]:
     """Figures that this kind has, stated or typical."""
     found = []
-    becomes = FIGURES.get(line["type"], {})
+    becomes = FIGURES.get(kind.type, {})
     for column, label, unit, typical, factor in SHOWN:
-        stated = getattr(kept, column)
-        if stated is None and not line[typical]:
+        stated, usual = getattr(kept, column), getattr(kind, typical)
+        if stated is None and usual is None:
             continue
-        if column == "setting_c" and line["type"] == "broiler":
+        if column == "setting_c" and kind.type == "broiler":
             continue
-        if (
-            column in ("element_w_m2", "preheat_s")
-            and not float(line[typical] or 0.0)
-            and stated is None
-        ):
+        if column in ("element_w_m2", "preheat_s") and not usual and stated is None:
             continue  # has none; or its heating up is computed
-        round_inside = (kept.shape or line["shape"]) == "round"
+        round_inside = (kept.shape or kind.shape) == "round"
         if column == "depth_m" and round_inside:
             continue
         if column == "width_m" and round_inside:
             label = "inside, across"
-        value = float(line[typical]) if stated is None else float(stated)
+        value = float(usual if stated is None else stated)
         found.append(
             FigurePublic(
                 name=column,
@@ -427,7 +428,7 @@ def shown(kept: Appliance, line: Row) -> list[FigurePublic]:
 
 def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
     """An appliance as it is told."""
-    line = row("appliances", kept.kind)
+    kind = appliance_kind(kept.kind)
     seen = repositories.observations(session, kept.id or 0)
     finish = FINISH.get(kept.kind)
     history: list[StepLearnt] = []
@@ -441,42 +442,40 @@ def appliance_public(session: Session, kept: Appliance) -> AppliancePublic:
             )
             for n, b in zip(numbers, beliefs, strict=True)
         ]
-    racks = (
-        kept.racks_m if kept.racks_m is not None else [float(r) for r in line["racks_m"].split()]
-    )
+    racks = kept.racks_m if kept.racks_m is not None else kind.racks_m
     return AppliancePublic(
         id=kept.id or 0,
         version=kept.version,
         kind=kept.kind,
-        kind_name=line["name"],
-        type=line["type"],
+        kind_name=kind.name,
+        type=kind.type,
         given=as_given(kept),
-        figures=shown(kept, line),
+        figures=shown(kept, kind),
         finish=finish,
         observations=[observation_public(s) for s in seen],
         history=history,
         heat_says=says(history),
-        shape=kept.shape or line["shape"],
-        width_mm=mm_of(kept.width_m, line["width_m"]),
-        depth_mm=mm_of(kept.depth_m, line["depth_m"]),
-        height_mm=mm_of(kept.height_m, line["height_m"]),
+        shape=kept.shape or kind.shape,
+        width_mm=mm_of(kept.width_m, kind.width_m),
+        depth_mm=mm_of(kept.depth_m, kind.depth_m),
+        height_mm=mm_of(kept.height_m, kind.height_m),
         racks_mm=[round(r * 1e3) for r in racks],
         inside=inside_kept(kept),
-        shares=shares_of(session, kept, line),
+        shares=shares_of(session, kept, kind),
     )
 
 
-def mm_of(stated: float | None, typical: str) -> float:
+def mm_of(stated: float | None, typical: float | None) -> float:
     """A size in mm, 0 where neither is known."""
-    return round(1e3 * (stated if stated is not None else float(typical or 0.0)), 1)
+    return round(1e3 * (stated if stated is not None else typical or 0.0), 1)
 
 
-def shares_of(session: Session, kept: Appliance, line: Row) -> str:
+def shares_of(session: Session, kept: Appliance, kind: ApplianceKind) -> str:
     """Whose body it shares, in words."""
     if kept.body_id is not None:
         body = session.get(Appliance, kept.body_id)
         return body.name if body else ""
-    return row("appliances", line["shares"])["name"] + " (assumed)" if line["shares"] else ""
+    return f"{appliance_kind(kind.shares).name} (assumed)" if kind.shares else ""
 
 
 def says(history: Sequence[StepLearnt]) -> str:

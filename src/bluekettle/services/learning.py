@@ -24,8 +24,14 @@ from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.glaze import Coating, Heat, bare_film
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
 from bluekettle.core.sauce import Composition, mix, sample_sauce
-from bluekettle.core.stages import Browning, Kitchen, film_of, finish_kind, heat_of
-from bluekettle.core.tables import row
+from bluekettle.core.stages import (
+    Browning,
+    Kitchen,
+    appliance_kind,
+    film_of,
+    finish_kind,
+    heat_of,
+)
 from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.forecast import OpenBandPublic
 from bluekettle.services.dishes import known_of
@@ -84,18 +90,19 @@ def figures_of(appliance: Appliance) -> dict[str, float]:
     """What a dish's kitchen takes from an appliance: stated figures, and what is typical of its
     kind where that differs from what a dish would assume by itself (a fan oven's fan, a stove-top
     pot's pressure)."""
-    line = row("appliances", appliance.kind)
-    usual = row("appliances", USUAL.get(line["type"], appliance.kind))
+    kind = appliance_kind(appliance.kind)
+    usual = appliance_kind(USUAL.get(kind.type, appliance.kind))
     found = {}
-    for column, name in FIGURES.get(line["type"], {}).items():
+    for column, name in FIGURES.get(kind.type, {}).items():
         value = getattr(appliance, column)
         typical = TYPICAL_COLUMN.get(column, column)
-        if value is None and typical in line and line[typical] != usual[typical]:
-            value = float(line[typical])
+        own = getattr(kind, typical, None)
+        if value is None and own != getattr(usual, typical, None):
+            value = own
         if value is not None:
             found[name] = float(value) / 60.0 if column == "preheat_s" else float(value)
     if appliance.kind == "fan-oven":
-        found["hot_oven_h_w_m2_k"] = float(line["h_w_m2_k"])
+        found["hot_oven_h_w_m2_k"] = kind.figure("h_w_m2_k")
     return found
 
 

@@ -253,7 +253,7 @@ def one_vessel(f: PlanForecast, slow: SlowHeat, path: str) -> Found:
     if heat is None or not heat.takes_liquid or slow.fill is None:
         return
     stage = next(s for s in heats_of(f) if s.id == slow.stage)
-    least = float(heat.appliance["least_liquid_l"] or 0.0)
+    least = heat.appliance.least_liquid_l
     pressure = heat.key == "pressure"
     if pressure and slow.liquid_l < least * (1.0 - value("least_liquid_leeway")):
         yield PlanWatchOut(

@@ -4,6 +4,7 @@ Here heat, pressure, glaze, tenderness and lethality meet. Knows cuts, appliance
 no clock.
 """
 
+from bluekettle.core.stages.appliances import ApplianceKind, appliance_keys, appliance_kind
 from bluekettle.core.stages.bite import Tenderness, judge_tenderness
 from bluekettle.core.stages.browning import SIGNS, WANTS, Browning, Sighting
 from bluekettle.core.stages.calls import (
@@ -60,6 +61,7 @@ __all__ = [
     "STATES",
     "TENDERISE",
     "WANTS",
+    "ApplianceKind",
     "Band",
     "Browning",
     "Call",
@@ -91,6 +93,8 @@ __all__ = [
     "Tendering",
     "Tenderness",
     "Verdict",
+    "appliance_keys",
+    "appliance_kind",
     "calls_by_clock",
     "cut",
     "cut_keys",

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from functools import cache
 
 from bluekettle.core.errors import MissingData
-from bluekettle.core.tables import Row, row, rows
+from bluekettle.core.stages.appliances import appliance_kind
+from bluekettle.core.tables import Row, rows
 
 PREHEAT = "preheat_s"  # the column of heating up, told in minutes
 
@@ -43,7 +44,7 @@ def typical_of(told: str) -> float:
     appliance, _, column = told.partition(" ")
     if not column:
         return float(told)
-    found = float(row("appliances", appliance)[column])
+    found = appliance_kind(appliance).figure(column)
     return found / 60.0 if column == PREHEAT else found
 
 

@@ -7,7 +7,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
-from bluekettle.core.tables import Row, row, rows
+from bluekettle.core.stages.appliances import ApplianceKind, appliance_kind
+from bluekettle.core.tables import row, rows
 
 
 @dataclass(frozen=True)
@@ -47,7 +48,7 @@ class FinishKind:
     calmer: str
     elsewhere: str
     back_in: str
-    appliance: Row
+    appliance: ApplianceKind
 
 
 @cache
@@ -79,7 +80,7 @@ def finish_kind(key: str) -> FinishKind:
         line["calmer"],
         line["elsewhere"],
         line["back_in"],
-        row("appliances", line["appliance"]),
+        appliance_kind(line["appliance"]),
     )
 
 

@@ -53,12 +53,12 @@ BARE_LAB = {
 
 def heat_of(dish: Browning) -> Heat:
     """The finishing appliance's heat, typical where the kitchen does not say."""
-    line = dish.kind.appliance
-    air, wall, element = (float(line[name]) for name in ("air_c", "wall_c", "element_w_m2"))
+    kind = dish.kind.appliance
+    air, wall, element = (kind.figure(name) for name in ("air_c", "wall_c", "element_w_m2"))
     h = (
         dish.kitchen.or_typical("hot_oven_h_w_m2_k")
         if "hot_oven_h_w_m2_k" in dish.kind.figures
-        else float(line["h_w_m2_k"])
+        else kind.figure("h_w_m2_k")
     )
     if dish.kind.dial == "rack_m":
         element = element_at(
@@ -69,9 +69,9 @@ def heat_of(dish: Browning) -> Heat:
         # its share of power.
         dial = dish.kitchen.or_typical(dish.kind.dial)
         element *= (dial - ROOM_C) / (air - ROOM_C)
-        held = held_c(dish, line, dial, h, "finish")
+        held = held_c(dish, kind, dial, h, "finish")
         air, wall = held, wall + held - air
-    spread = float(line["spread"])
+    spread = kind.spread
     if _air_unknown(dish):
         spread = math.hypot(spread, value("spread_oven_air"))  # still or fan: nobody said
     return Heat(h, air, wall, element, spread, dish.kind.vent, dish.kind.away)

@@ -7,7 +7,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
-from bluekettle.core.tables import Row, row, rows
+from bluekettle.core.stages.appliances import ApplianceKind, appliance_kind
+from bluekettle.core.tables import row, rows
 
 
 @dataclass(frozen=True)
@@ -74,7 +75,7 @@ class FirstHeat:
     from_frozen: bool
     full_dial: str
     way_back: int
-    appliance: Row
+    appliance: ApplianceKind
 
     def setting_at(self, figure: float) -> str:
         """The word on its dial for a figure; empty where it has none within 2 % of it."""
@@ -87,7 +88,7 @@ class FirstHeat:
         """What the food lies in, by the type of its appliance: its inside and its machine's words
         are kept by it.
         """
-        return self.appliance["type"]
+        return self.appliance.type
 
     @property
     def takes_liquid(self) -> bool:
@@ -135,7 +136,7 @@ def first_heat(key: str) -> FirstHeat:
         line["from_frozen"] != "no",
         line["full_dial"],
         int(line["way_back"] or 0),
-        row("appliances", line["appliance"]),
+        appliance_kind(line["appliance"]),
     )
 
 

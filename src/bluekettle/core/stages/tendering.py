@@ -55,7 +55,7 @@ class Tendering(Piece):
         name = next((name for name in self.first.figures if name.endswith("_volume_l")), "")
         if name:
             return self.kitchen.or_typical(name)
-        return float(self.first.appliance["volume_l"])
+        return self.first.appliance.figure("volume_l")
 
     def lying(self, h_w_m2_k: float) -> Body:
         """One piece as it lies in this heat, at this exchange [W/m²K]."""

@@ -99,7 +99,7 @@ def pot_of(dish: Tendering, draws: Draws, area_m2: Array, start_c: float | None 
         boil_c=boil,
         natural_s=none,
         quick_s=none,
-        body_j_k=float(dish.first.appliance["body_j_k"]),
+        body_j_k=dish.first.appliance.figure("body_j_k"),
         liquid_start_c=tap_c if start_c is None else start_c,
         body_start_c=room_c if start_c is None else start_c,
         oven_c=0.0,
@@ -182,7 +182,7 @@ def simmering_pot(
     pot: Pot, dish: Tendering, draws: Draws, amount: Array, start_c: float | None
 ) -> Pot:
     """A lidded pot on a burner."""
-    spread = float(dish.first.appliance["spread"])
+    spread = dish.first.appliance.spread
     burner = dish.kitchen.drawn("burner_w", draws) * draws.factor("power", spread)
     return pot._replace(
         power_w=burner * value("burner_efficiency"),
@@ -195,7 +195,7 @@ def slow_cooker(
     pot: Pot, dish: Tendering, draws: Draws, amount: Array, start_c: float | None
 ) -> Pot:
     """A covered crock with a small heater."""
-    spread = float(dish.first.appliance["spread"])
+    spread = dish.first.appliance.spread
     return pot._replace(
         power_w=dish.kitchen.drawn("slow_power_w", draws) * draws.factor("power", spread),
         loss_w_k=lossy("slow_loss_w_k", draws),
@@ -342,7 +342,7 @@ def run_around(
     body = dish.lying(float(np.median(h)))
     half = body.half_m * draws.factor("thickness", value("spread_thickness"))
     pressure, boil = altitude_of(dish, draws)
-    exchange = h * draws.factor("power", float(dish.first.appliance["spread"]))
+    exchange = h * draws.factor("power", dish.first.appliance.spread)
     drying, air, death = drying_of(cut.food, 1.0), air_of(around, 1.0, 1.0, 1.0), death_of(cut, 0.0)
     steps = run_of(dish, draws, hold_s)
 
