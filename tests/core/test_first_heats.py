@@ -28,7 +28,7 @@ from bluekettle.core.stages import (
 )
 from bluekettle.core.stages.finishing import coating_of, heat_of
 from bluekettle.core.stages.tenderise import run_tenderise
-from bluekettle.core.tables import rows, value
+from bluekettle.core.tables import parts, rows, value
 from bluekettle.core.tenderness import cook_value_min
 from bluekettle.core.units import minutes, render
 from tests.one_cook import Dish, forecast, watch_outs
@@ -81,7 +81,7 @@ def test_an_empty_kitchen_plans_every_first_heat_with_every_finish(heat):
 
 def test_every_kind_of_appliance_that_heats_a_dish_is_a_heat_of_one():
     used = {
-        row["appliance"] for table in ("first_heats", "finishes") for row in rows(table).values()
+        row["appliance"] for name in ("slow", "fierce") for row in parts("heats", name).values()
     }
     # Of one job: a fan oven and a stove-top pot are ovens and pots, two baskets are a fryer; a
     # burner heats the pan.

@@ -22,6 +22,8 @@ __all__ = [
     "check_data",
     "constant",
     "constants",
+    "part",
+    "parts",
     "row",
     "rows",
     "sources",
@@ -41,8 +43,6 @@ TABLES = (
     "heat_cautions",
     "water_activity",
     "surroundings",
-    "finishes",
-    "first_heats",
     "heats",
     "lying",
     "measures",
@@ -85,6 +85,27 @@ def rows(table: str) -> dict[str, Row]:
     """All rows of a table by their `key` column, in file order."""
     with (DATA / f"{table}.csv").open(encoding="utf-8", newline="") as file:
         return {line["key"]: line for line in csv.DictReader(file)}
+
+
+@cache
+def parts(table: str, name: str) -> dict[str, Row]:
+    """Rows of a table that have a part of this name, by the key of that part: its columns, which
+    begin with the name, without it, and the row's own.
+    """
+    found = {}
+    for line in rows(table).values():
+        if line[name]:
+            own = {key.removeprefix(f"{name}_"): told for key, told in line.items()}
+            found[line[name]] = {**line, **own, "key": line[name]}
+    return found
+
+
+def part(table: str, name: str, key: str) -> Row:
+    """A part of a row by its key; MissingData names the known ones."""
+    found = parts(table, name).get(key)
+    if found is None:
+        raise MissingData(f"{table}, {name}", key, tuple(parts(table, name)))
+    return found
 
 
 def row(table: str, key: str) -> Row:
@@ -156,8 +177,8 @@ def wordless() -> list[str]:
     """Heats that nothing is said of when they are opened or looked at, and food without a word on
     its thermometer.
     """
-    heats = [f"slow/{key}" for key in rows("first_heats")]
-    heats += [f"fierce/{key}" for key in rows("finishes")]
+    heats = [f"slow/{line['slow']}" for line in rows("heats").values() if line["slow"]]
+    heats += [f"fierce/{line['fierce']}" for line in rows("heats").values() if line["fierce"]]
     found = [f"heat_cautions/{key}: missing" for key in heats if key not in rows("heat_cautions")]
     food = {line["species"] for line in rows("cuts").values()}
     return found + [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]

@@ -1,7 +1,7 @@
 """Every heat that a stage can be: one row each, with the models that know it.
 
-A row names its slow model (`first_heats`: heat goes in for as long as it takes), its fierce one
-(`finishes`: a surface that is looked at), or both.
+A row has a slow part (heat goes in for as long as it takes), a fierce one (a surface that is looked
+at), or both.
 """
 
 from __future__ import annotations

@@ -1,6 +1,4 @@
-"""The second heats a dish can have: one row each of the finishes table, with its words and its
-dial.
-"""
+"""Heats as fierce ones, that are looked at: that part of their rows, with words and dial."""
 
 from __future__ import annotations
 
@@ -8,7 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from bluekettle.core.stages.appliances import ApplianceKind, appliance_kind
-from bluekettle.core.tables import row, rows
+from bluekettle.core.tables import part, parts
 
 
 @dataclass(frozen=True)
@@ -54,7 +52,7 @@ class FinishKind:
 @cache
 def finish_kind(key: str) -> FinishKind:
     """The finish of this key; MissingData names the known ones."""
-    line = row("finishes", key)
+    line = part("heats", "fierce", key)
     return FinishKind(
         line["key"],
         line["name"],
@@ -87,4 +85,4 @@ def finish_kind(key: str) -> FinishKind:
 @cache
 def finish_keys() -> tuple[str, ...]:
     """All finishes, in table order."""
-    return tuple(rows("finishes"))
+    return tuple(parts("heats", "fierce"))

@@ -1,5 +1,5 @@
-"""The first heats a dish can have: one row each of their table, with its words, its dial and what
-it needs.
+"""Heats as slow ones, that go on for as long as it takes: that part of their rows, with its words,
+its dial and what it needs.
 """
 
 from __future__ import annotations
@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from bluekettle.core.stages.appliances import ApplianceKind, appliance_kind
-from bluekettle.core.tables import row, rows
+from bluekettle.core.tables import part, parts, row
 
 
 @dataclass(frozen=True)
@@ -104,7 +104,7 @@ class FirstHeat:
 @cache
 def first_heat(key: str) -> FirstHeat:
     """The first heat of this key; MissingData names the known ones."""
-    line = row("first_heats", key)
+    line = part("heats", "slow", key)
     return FirstHeat(
         line["key"],
         line["name"],
@@ -143,4 +143,4 @@ def first_heat(key: str) -> FirstHeat:
 @cache
 def first_heat_keys() -> tuple[str, ...]:
     """All first heats, in table order."""
-    return tuple(rows("first_heats"))
+    return tuple(parts("heats", "slow"))
