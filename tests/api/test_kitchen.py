@@ -20,6 +20,8 @@ def add(kitchen: Kitchen, status: int = 201, **fields):
 def test_an_empty_kitchen_knows_every_kind_and_assumes_nothing_silently(kitchen: Kitchen):
     empty = kitchen.get("/kitchen")
     assert empty["appliances"] == []
+    for_plans = {name: told for name, told in empty["for_plans"].items() if told}
+    assert for_plans == {}, "nothing is kept, and nobody said what small things there are"
     assert (empty["figures"], empty["learnt"]) == ({}, {})
     kinds = {k["key"]: k for k in empty["kinds"]}
     wanted = {
@@ -363,7 +365,9 @@ def test_a_bath_a_smoker_and_a_slow_cooker_reach_the_plans_that_use_them(kitchen
     }
     assert found["figures"] == wanted
     assert {"bath", "smoker", "slow", "contact"} <= set(found["machines"])
-    own = {**found["figures"], "machines": found["machines"]}
+    own = found["for_plans"]
+    assert {name: own[name] for name in wanted} == wanted
+    assert own["machines"] == found["machines"]
     bath = {**SHORT_RIBS, "tenderise": "bath"}
     warm, usual = (kitchen.post("/forecasts", {**bath, "kitchen": k}, 200) for k in (own, {}))
     warm, usual = (found["slow_heats"][0] for found in (warm, usual))

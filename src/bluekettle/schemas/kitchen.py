@@ -11,7 +11,13 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from bluekettle.schemas.base import AsidePublic, CreateModel, Key, PublicModel
-from bluekettle.schemas.dish import CutKey, InsideDocument, LearntDocument, MachineDocument
+from bluekettle.schemas.dish import (
+    CutKey,
+    InsideDocument,
+    KitchenDocument,
+    LearntDocument,
+    MachineDocument,
+)
 from bluekettle.schemas.forecast import OpenBandPublic
 
 GEAR = (
@@ -176,7 +182,7 @@ class KindPublic(PublicModel):
 
 
 class KitchenPublic(PublicModel):
-    """The whole kitchen. `figures` and `learnt` go into a dish document's kitchen."""
+    """The whole kitchen. `for_plans` stands in for what a plan leaves open itself."""
 
     settings: SettingsDocument
     appliances: list[AppliancePublic]
@@ -186,6 +192,7 @@ class KitchenPublic(PublicModel):
     learnt: dict[str, LearntDocument]
     machines: dict[str, MachineDocument]
     gear: list[str]
+    for_plans: KitchenDocument = Field(description="what a plan is cooked in, as far as it is kept")
 
 
 class ObservationCreate(CreateModel):

@@ -22,7 +22,12 @@ from bluekettle.core.stages import (
     finish_keys,
 )
 from bluekettle.schemas.base import AsidePublic
-from bluekettle.schemas.dish import InsideDocument, LearntDocument, MachineDocument
+from bluekettle.schemas.dish import (
+    InsideDocument,
+    KitchenDocument,
+    LearntDocument,
+    MachineDocument,
+)
 from bluekettle.schemas.kitchen import (
     GEAR,
     ApplianceCreate,
@@ -99,8 +104,13 @@ def public(session: Session) -> KitchenPublic:
                 seen=belief.seen,
             )
     first = first_in_use([a for a, _ in readable])
+    usable = {job: machines[job] for job in machines if job in JOBS}
     return KitchenPublic(
-        machines={job: machines[job] for job in machines if job in JOBS},
+        machines=usable,
+        # No small things named is nobody said, not that there are none.
+        for_plans=KitchenDocument(
+            **figures, gear=settings.gear or None, learnt=learnt, machines=usable
+        ),
         settings=settings,
         appliances=[
             told.model_copy(update={"instead": instead_of(a, first)}) for a, told in readable

@@ -658,6 +658,7 @@ export const kitchen: Kitchen = {
   learnt: {},
   machines: {},
   gear: ['thermometer', 'trivet'],
+  for_plans: { rack_m: 0.15, gear: ['thermometer'] },
 }
 
 export interface Asked {

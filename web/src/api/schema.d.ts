@@ -4016,7 +4016,7 @@ export interface components {
         };
         /**
          * KitchenPublic
-         * @description The whole kitchen. `figures` and `learnt` go into a dish document's kitchen.
+         * @description The whole kitchen. `for_plans` stands in for what a plan leaves open itself.
          */
         KitchenPublic: {
             settings: components["schemas"]["SettingsDocument"];
@@ -4040,6 +4040,8 @@ export interface components {
             };
             /** Gear */
             gear: string[];
+            /** @description what a plan is cooked in, as far as it is kept */
+            for_plans: components["schemas"]["KitchenDocument"];
         };
         /**
          * ApplianceCreate

@@ -231,7 +231,12 @@ describe('what the kitchen brings to a plan', () => {
     const mine = {
       ...kitchen,
       figures: { rack_m: 0.1, pot_power_w: 700 },
-      machines: { pot: { name: 'tall', button: 'Hi', display: 'hours', counts_up: true } },
+      for_plans: {
+        gear: ['thermometer'],
+        rack_m: 0.1,
+        pot_power_w: 700,
+        machines: { pot: { name: 'tall', button: 'Hi', display: 'hours', counts_up: true } },
+      },
     }
     const effect = {
       name: 'pot_volume_l',

@@ -109,8 +109,7 @@ export function useSauce() {
     (kept.value ?? []).filter((s) => beside.value.includes(s.id) && s.id !== id.value)
 
   function inKitchen() {
-    const kitchen = known.value
-    return kitchen ? { ...kitchen.figures, learnt: kitchen.learnt } : {}
+    return known.value?.for_plans ?? {}
   }
 
   const body = computed(() =>

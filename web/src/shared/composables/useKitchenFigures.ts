@@ -43,17 +43,7 @@ export function useKitchenFigures() {
         ([, value]) => value !== null && value !== undefined,
       ),
     )
-    const gear = kitchen.settings.gear?.length ? kitchen.settings.gear : null
-    return {
-      ...plan,
-      kitchen: {
-        ...kitchen.figures,
-        gear,
-        learnt: kitchen.learnt,
-        machines: kitchen.machines,
-        ...own,
-      } as Figures,
-    }
+    return { ...plan, kitchen: { ...kitchen.for_plans, ...own } as Figures }
   }
 
   return { known: query.data, problem: query.error, load, inKitchen }
