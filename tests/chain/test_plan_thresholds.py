@@ -15,6 +15,7 @@ from bluekettle.core.glaze import draw_members
 from bluekettle.core.safety import plan_watch_outs
 from bluekettle.core.stages import Kitchen, cut
 from bluekettle.core.tables import value
+from bluekettle.core.units import render
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import plan_of
 from tests.chain.conftest import patched
@@ -24,6 +25,7 @@ STOP, CAREFUL, GOOD = "stop", "careful", "good to know"
 RIBS = {"cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0}
 THIGHS = {"cut": "chicken-thighs", "mass_kg": 1.0, "pieces": 6, "thickness_mm": 35.0}
 HEAD = {"cut": "cauliflower", "mass_kg": 0.9, "pieces": 1, "thickness_mm": 150.0}
+SHOULDER = {"cut": "pork-shoulder", "mass_kg": 1.8, "pieces": 5, "thickness_mm": 60.0}
 HAM = {"cut": "cooked-ham", "mass_kg": 2.0, "pieces": 1, "thickness_mm": 90.0}
 SAUCE = {"id": "glaze", "sauce": "plum-tea"}
 SOY = {
@@ -324,3 +326,62 @@ def test_less_food_by_the_repair_is_under_the_line_and_not_much_under():
     mended = forecast_of(json.dumps(patched(copy.deepcopy(full), stop.repair)))
     fill = mended.slows[0].fill
     assert 0.9 * fill.line <= fill.share <= fill.line
+
+
+def said(base, name="inside", **figures):
+    """Warnings by id, of a forecast with some figures changed."""
+    found = plan_watch_outs(part(base, name, **figures)) if figures else plan_watch_outs(base)
+    return {w.id: w for w in found}
+
+
+def test_figures_in_the_words_are_those_that_decided():
+    base = forecast_of(json.dumps(PRESSED))
+    slow = said(base, danger_min=301.0)["danger-zone"]
+    assert render(slow.message) == "The middle would spend 301 minutes between 5 °C and 54 °C."
+    cold = said(base, core_low_c=58.0)["core-cold"]
+    assert "58 °C" in render(cold.message)
+    assert cold.repair[0]["value"] == {"by": "core", "core_c": 64}
+    assert render(cold.repair_says) == "Heat it until 64 °C inside"
+    seldom = said(base, "fires", milestones={"possible": 0.3})["no-window"]
+    assert "7 times in 10" in seldom.message
+    risk = np.full(base.fires[-1].finish.sample_s.size, 0.9)
+    burns = {"by": "minutes", "timer_s": 360.0, "milestones": {"risk": risk}}
+    told_ = said(base, "fires", **burns)["burns-by-clock"]
+    assert told_.message == "After 6 minutes it is bitter or burnt 9 times in 10."
+    assert told_.level == CAREFUL
+    proven = said(forecast_of(json.dumps(bath(58.0))), log_low=250.0)["proven-time"]
+    assert "99 log reductions" in proven.why, "no more than a person can read"
+
+
+def test_a_bath_that_never_gets_there_is_not_told_to_go_on():
+    for dial, mends in ((63.9, False), (64.0, False), (64.1, True), (70.0, True)):
+        found = said(forecast_of(json.dumps(bath(dial, minutes=30.0))), core_low_c=50.0)
+        assert bool(found["core-cold"].repair) == mends, dial
+
+
+def test_strands_that_seldom_come_are_a_stop_and_those_that_often_do_not_a_caution():
+    apart = {"kind": "take_apart", "id": "pull", "how": "shred"}
+    base = forecast_of(json.dumps(pot(apart, food=SHOULDER)))
+    for enough, level in ((0.19, STOP), (0.21, CAREFUL), (0.49, CAREFUL)):
+        assert said(base, "tenderness", enough=enough)["no-strands"].level == level
+    assert "no-strands" not in said(base, "tenderness", enough=0.5)
+
+
+def test_only_a_pot_under_pressure_foams_through_its_valve():
+    head = {"until": {"bite": "tug"}}
+    under, over = (
+        document(HEAD, heat(name, "bite", **json.loads(json.dumps(head))))
+        for name in ("pressure", "simmer")
+    )
+    assert "froth" in told({**under, "stages": [{**under["stages"][0], "release": "quick"}]})
+    assert "froth" not in told(over)
+
+
+def test_repairs_of_a_bath_are_figures_that_do_it():
+    soft = {w.id: w for w in found_in(bath(70.0, food=HEAD))}["bath-vegetable"]
+    assert soft.repair[0]["value"] == 85.0
+    full = bath(65.0, food={**RIBS, "mass_kg": 1.5 * BATH_MOST_KG, "pieces": 12})
+    stop = {w.id: w for w in found_in(full)}["bath-full"]
+    fits = stop.repair[0]["value"]
+    assert BATH_MOST_KG - 0.1 < fits <= BATH_MOST_KG
+    assert "bath-full" not in told(patched(copy.deepcopy(full), stop.repair))

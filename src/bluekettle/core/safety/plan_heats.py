@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from bluekettle.core.chain import Fire, Heat, PlanForecast, SlowHeat, heat_row, paths
@@ -59,7 +61,8 @@ def baths(f: PlanForecast) -> Found:
         volume = f.plan.kitchen.or_typical("bath_volume_l")
         food_l = 1e3 * one.passage.food.mass_kg / f.cut.food.density_kg_m3
         if value("bath_fill") * volume + food_l > volume:
-            fits = round(max(0.1, 0.2 * volume), 1)
+            room_kg = (1.0 - value("bath_fill")) * volume * f.cut.food.density_kg_m3 / 1e3
+            fits = max(0.1, math.floor(10.0 * room_kg) / 10.0)
             yield PlanWatchOut(
                 "bath-full",
                 "stop",
