@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import Food, heated, lain, stood
+from bluekettle.core.chain.food import Food, heated, lain, piece_now, stood
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Fire, Passage, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat
@@ -102,14 +102,8 @@ def fire_dish(stage: Heat, food: Food, step: Step) -> Browning:
         given = tuple(minute or 0.0 for minute in told)
         moments = (0.0, *given) if coats.before else given
     turns = tuple(a.at_min or 0.0 for a in stage.acts if a.do in ("turn", "stir"))
-    plan = step.plan
-    return Browning(
-        plan.cut,
-        food.mass_kg,
-        food.pieces,
-        plan.thickness_mm,
-        state=plan.state,
-        seed=plan.seed,
+    return replace(piece_now(step.plan, food), kitchen=kitchen).under(
+        Browning,
         heat=row.fierce.key,
         want=stage.until.want,
         sauce=coats.sauce,
@@ -117,7 +111,6 @@ def fire_dish(stage: Heat, food: Food, step: Step) -> Browning:
         coat_mm=coats.mm,
         coats_min=moments,
         flips_min=turns,
-        kitchen=kitchen,
         sightings=step.plan.sightings.get(stage.id, ()),
         told=step.plan.told.get(stage.id, ()),
     )

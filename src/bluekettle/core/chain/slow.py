@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import Food, heated, peak_from_now
+from bluekettle.core.chain.food import Food, heated, peak_from_now, piece_now
 from bluekettle.core.chain.heats import HeatRow, heat_row
 from bluekettle.core.chain.passage import Passage, SlowHeat, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat, HeatAct, Plan
@@ -41,14 +41,8 @@ def slow_dish(stage: Heat, food: Food, plan: Plan) -> Tendering:
     kitchen = plan.kitchen
     if stage.dial is not None:
         kitchen = kitchen.having(row.slow.dial, stage.dial)
-    return Tendering(
-        plan.cut,
-        food.mass_kg,
-        food.pieces,
-        plan.thickness_mm,
-        state=plan.state,
-        kitchen=kitchen,
-        seed=plan.seed,
+    return replace(piece_now(plan, food), kitchen=kitchen).under(
+        Tendering,
         heat=row.slow.key,
         release=stage.release,
         liquid_l=stage.liquid_l,

@@ -4,8 +4,9 @@ computed.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field, fields, replace
 from math import pi, sqrt
+from typing import Any, TypeVar
 
 from bluekettle.core.errors import MissingData, Ranges
 from bluekettle.core.heat import Body, equal_body
@@ -21,6 +22,9 @@ FINISHES = finish_keys()
 JOBS = tuple(dict.fromkeys((*FINISHES, *(first_heat(key).job for key in TENDERISE))))
 WIDE_M = 0.5  # a half-length from which on food is endless in that direction (numerical)
 SHAPED = ("mass_kg", "pieces", "thickness_mm")
+
+
+Heated = TypeVar("Heated", bound="Piece")
 
 
 @dataclass(frozen=True)
@@ -53,6 +57,11 @@ class Piece:
             self._check_shape(cut(self.cut), ranges)
         ranges.close()
         return cut(self.cut)
+
+    def under(self, asked: type[Heated], /, **more: Any) -> Heated:
+        """The same food and kitchen in a heat, with what that heat is asked besides."""
+        own = {one.name: getattr(self, one.name) for one in fields(Piece)}
+        return asked(**own, **more)
 
     def _check_shape(self, found: Cut, ranges: Ranges) -> None:
         """A piece cannot be thicker than about two and a half times the breadth its mass leaves
