@@ -42,9 +42,9 @@ class Kitchen:
     def wait(self, seconds: float) -> None:
         self.now += timedelta(seconds=seconds)
 
-    def get(self, path: str) -> Any:
+    def get(self, path: str, status: int = 200) -> Any:
         answer = self.client.get("/api/v1" + path)
-        assert answer.status_code == 200, answer.text[:600]
+        assert answer.status_code == status, answer.text[:600]
         return answer.get_json()
 
     def post(self, path: str, body: Any, status: int = 201) -> Any:

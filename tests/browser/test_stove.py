@@ -350,3 +350,21 @@ def test_a_cook_is_stopped_and_left_unrated_and_all_under_way_are_in_reach(cooki
     expect(page.get_by_role("heading", name="It is in the log.")).to_be_visible()
     cooking.open("/log")
     expect(by(page, f"cook-{cooking.cook}")).to_be_visible()
+
+
+def test_food_that_looks_wrong_has_ways_out_with_minutes_and_chances(cooking, page: Page, axe):
+    cooking.start().fast("finish.finish")
+    cooking.server.wait(100)
+    by(page, "ways-out").click()
+    first = by(page, "way-0")
+    expect(first).to_contain_text(re.compile(r"right \d+, burnt \d+ times in 10"))
+    expect(page.get_by_text("Pull it now")).to_be_visible()
+    expect(page.get_by_text("Foil over the edges")).to_be_visible()
+    assert axe(page) == []
+    by(page, "ways-out").click()
+    expect(first).to_be_hidden()
+    by(page, "ways-out").click()
+    expect(first).to_be_visible()
+    before = first.inner_text()
+    by(page, "saw-dark").click()  # sooner than was expected: less is left
+    expect(first).not_to_have_text(before)

@@ -251,3 +251,30 @@ def test_a_chain_without_any_heat_is_refused_by_name(kitchen):
     document["layers"] = []
     told = kitchen.post("/cooks", {"dish": document}, 422)
     assert [fault["field"] for fault in told["errors"]] == ["stages"]
+
+
+def test_food_under_a_fire_that_looks_wrong_has_ways_out_and_nothing_else_has(kitchen):
+    live = press_on(kitchen, begin(kitchen, "portions-broiled"), "broil.finish")
+    path = f"/cooks/{live['id']}/ways-out"
+    kitchen.wait(120.0)
+    early = kitchen.get(path)
+    assert early["stage"] == "broil"
+    ways = {way["do"]: way for way in early["ways"]}
+    assert ways["Pull it now"]["more_s"] == 0.0
+    assert ways["Lower the rack"]["risk"] <= ways["Leave it as it is"]["risk"]
+    order = [way["chance"] - way["risk"] for way in early["ways"]]
+    assert order == sorted(order, reverse=True)
+    # Dark after two minutes: a fierce evening, so that less is left of it.
+    kitchen.tell(live["id"], kind="saw", sign="dark")
+    dark = {way["do"]: way for way in kitchen.get(path)["ways"]}
+    assert dark["Leave it as it is"]["risk"] > ways["Leave it as it is"]["risk"]
+    kitchen.wait(40 * 60.0)
+    assert kitchen.get(path)["ways"], "an hour of a broiler is looked at, no longer"
+    kitchen.press(kitchen.get(f"/cooks/{live['id']}/live"))
+    assert "under a fierce heat" in kitchen.get(path, 409)["detail"]
+
+
+def test_before_a_fire_there_is_no_way_out_of_it(kitchen):
+    live = begin(kitchen, "portions-broiled")
+    assert kitchen.get(f"/cooks/{live['id']}/ways-out", 409)["title"]
+    kitchen.get("/cooks/999/ways-out", 404)

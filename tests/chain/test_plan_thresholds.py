@@ -316,6 +316,8 @@ def test_a_hopeless_colour_is_a_stop_and_no_mere_blindness_of_the_clock():
     hopeless = {w.id: w.level for w in plan_watch_outs(part(base, "fires", milestones=seldom))}
     assert hopeless["no-window"] == STOP
     assert "look" not in hopeless
+    rare = part(base, "fires", milestones={"possible": 0.051, "window": window})
+    assert {w.id: w.level for w in plan_watch_outs(rare)}["no-window"] == CAREFUL
     blind = {"possible": 0.8, "window": window}
     assert "look" in {w.id for w in plan_watch_outs(part(base, "fires", milestones=blind))}
 

@@ -18,6 +18,7 @@ from bluekettle.api.base import (
     now,
     strips,
 )
+from bluekettle.schemas.advice import RescuePublic
 from bluekettle.schemas.cook import (
     CookCreate,
     CookPublic,
@@ -91,6 +92,12 @@ def live_cook(path: IdPath) -> LivePublic:
 def cook_glaze(path: IdPath) -> GlazePublic:
     """The glaze strip after what was seen."""
     return log.cook_glaze(engine(), path.id, now(), strips())
+
+
+@blueprint.get("/<int:id>/ways-out", responses={200: RescuePublic, 503: Problem, **CONFLICT})
+def ways_out(path: IdPath) -> RescuePublic:
+    """What can still be done for food under a fire that does not look right."""
+    return log.ways_out(engine(), path.id, now(), strips())
 
 
 @blueprint.post("/<int:id>/events", responses={201: LivePublic, **CONFLICT})

@@ -209,12 +209,22 @@ def glaze_of(
     signs: tuple[tuple[str, float], ...],
 ) -> GlazePublic:
     """The strip of one fire after what was done and seen under it."""
+    found = chain_after(document, stage, acts, signs)
+    fire = next(fire for fire in found.fires if fire.stage == stage)
+    return fire_public(fire, found).glaze
+
+
+def chain_after(
+    document: given.ChainDocument,
+    stage: str,
+    acts: tuple[Act, ...],
+    signs: tuple[tuple[str, float], ...],
+) -> core.PlanForecast:
+    """The forecast of a chain after what was done and seen under one of its fires."""
     plan = plan_of(document)
     seen = tuple(Sighting(sign, at_s) for sign, at_s in signs)
     told = replace(plan, told={stage: acts}, sightings={**plan.sightings, stage: seen})
-    found = core.forecast_plan(told, None, draws_of(plan.seed), MEMORY)
-    fire = next(fire for fire in found.fires if fire.stage == stage)
-    return fire_public(fire, found).glaze
+    return core.forecast_plan(told, None, draws_of(plan.seed), MEMORY)
 
 
 def core_forecast(document: given.ChainDocument, now: datetime) -> core.PlanForecast:

@@ -21,7 +21,7 @@ from bluekettle.core.calibration import (
     predict,
 )
 from bluekettle.core.errors import Fault, OutOfRange
-from bluekettle.core.glaze import index_to_hex
+from bluekettle.core.glaze import Act, index_to_hex
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
 from bluekettle.core.stages import LIMITS, cut, finish_kind
 from bluekettle.core.stages.finishing import film_on, heat_of
@@ -40,7 +40,7 @@ from bluekettle.schemas.advice import (
 )
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.forecast import ColourPublic
-from bluekettle.services.chains import core_forecast
+from bluekettle.services.chains import chain_after, core_forecast
 from bluekettle.services.forecasts import draws_of, open_band
 
 Json = dict[str, Any]
@@ -216,6 +216,22 @@ def rescue_fire(given: RescueCreate) -> RescuePublic:
     forecast, fire = asked_fire(given)
     ways = rescue(fire.under, draws_of(forecast.plan.seed), given.at_s)
     return RescuePublic(stage=fire.stage, ways=[RescueWay.model_validate(w) for w in ways])
+
+
+def rescue_live(
+    document_json: str,
+    acts: tuple[Act, ...],
+    signs: tuple[tuple[str, float], ...],
+    stage: str,
+    at_s: float,
+) -> RescuePublic:
+    """Ways out for food that is under this fire now, after all that was done and seen there."""
+    found = chain_after(ChainDocument.model_validate_json(document_json), stage, acts, signs)
+    fire = next((fire for fire in found.fires if fire.stage == stage), None)
+    if fire is None:
+        return RescuePublic(stage=stage, ways=[])  # a heat of which nothing is looked at
+    ways = rescue(fire.under, draws_of(found.plan.seed), at_s)
+    return RescuePublic(stage=stage, ways=[RescueWay.model_validate(w) for w in ways])
 
 
 def calibrate(given: CalibrationCreate) -> CalibrationPublic:

@@ -102,6 +102,17 @@ def rescue(request: RescueCreate) -> RescuePublic:
     return fires.rescue_fire(request)
 
 
+def rescue_live(
+    document_json: str,
+    acts: tuple[Act, ...],
+    signs: tuple[tuple[str, float], ...],
+    stage: str,
+    at_s: float,
+) -> RescuePublic:
+    """Ways out for food that is under a fire now."""
+    return fires.rescue_live(document_json, acts, signs, stage, at_s)
+
+
 def calibrate(request: CalibrationCreate) -> CalibrationPublic:
     """What signs teach."""
     return fires.calibrate(request)
@@ -152,6 +163,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         heat_times,
         schools,
         rescue,
+        rescue_live,
         calibrate,
         analyse,
         vary,

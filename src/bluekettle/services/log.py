@@ -8,6 +8,7 @@ from sqlalchemy import Engine
 from sqlmodel import Session
 
 from bluekettle.core.stages import StepState
+from bluekettle.schemas.advice import RescuePublic
 from bluekettle.schemas.base import AsidePublic
 from bluekettle.schemas.cook import (
     AcceptedPublic,
@@ -23,7 +24,7 @@ from bluekettle.schemas.cook import (
 )
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.upgrade import strip_of_glaze
-from bluekettle.services.errors import NotFound, Unreadable
+from bluekettle.services.errors import Conflict, NotFound, Unreadable
 from bluekettle.services.instructions import stopwatch_text
 from bluekettle.services.live import Loaded, checks_public, live
 from bluekettle.services.paging import make_place, read_place
@@ -256,6 +257,29 @@ def bring_back(engine: Engine, cook_id: int) -> CookSummary:
         answer = summary(cook, session.get(Outcome, cook_id))
         session.commit()
         return answer
+
+
+def ways_out(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> RescuePublic:
+    """Ways out for the food of a cook that is under a fire now, by what was done and seen; Conflict
+    where none is.
+    """
+    with Session(engine) as session:
+        loaded = load(session, cook_id)
+        progress = loaded.progress(now)
+        seen, fire = loaded.seen(progress), progress.fire
+        heat_s = fire.clock_s(loaded.seconds(now)) if fire else 0.0
+    if fire is None or loaded.cook.ended_at is not None:
+        raise Conflict("nothing is under a fierce heat now")
+    at_s = min(max(1.0, heat_s), 3600.0)  # as far as a film is looked at
+    found: RescuePublic = strips.workshop.run(
+        "rescue_live",
+        loaded.whole.model_dump_json(),
+        seen.acts,
+        seen.signs,
+        loaded.fire_stage(progress),
+        at_s,
+    )
+    return found
 
 
 def cook_glaze(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> GlazePublic:

@@ -11,6 +11,7 @@ import OutcomeForm from './OutcomeForm.vue'
 import SideSteps from './SideSteps.vue'
 import StepList from './StepList.vue'
 import StoveFoot from './StoveFoot.vue'
+import WaysOut from './WaysOut.vue'
 import WhatNow from './WhatNow.vue'
 
 const props = defineProps<{ id: number }>()
@@ -64,6 +65,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
       </aside>
       <section v-if="under !== null && glaze" class="strip" aria-label="The glaze now">
         <GlazeStrip :glaze="glaze" :now-s="under" />
+        <WaysOut :id="id" :under-s="under" :seen="cook.glaze_key ?? ''" />
       </section>
     </div>
     <SoundNote v-if="cook && !cook.ended_at" />
@@ -83,6 +85,8 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
 }
 .strip {
   grid-column: 1 / -1;
+  display: grid;
+  gap: 12px;
 }
 .eat {
   font-size: 1.15rem;
