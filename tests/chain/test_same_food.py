@@ -221,3 +221,17 @@ def test_spare_time_becomes_a_covered_wait_before_the_last_fire_and_never_inside
     keys = [k.key for k in forecast_plan(stays, 4.0 * 3600.0, MEMBERS).links if k.serial]
     after = keys[keys.index("slack") + 1]
     assert after in ("low.heat_up", "low.under")
+
+
+def test_small_portions_go_through_a_slow_heat_as_thick_as_they_are():
+    """Cut into sixty, a piece is thicker than it is wide: that is said of no food as it is bought,
+    and is no fault of what was cut.
+    """
+    found = end(
+        Heat("pot", "pressure", minutes(20.0), release="quick"),
+        TakeApart("cut", "portions", 60),
+        Heat("oven", "oven", minutes(80.0), 130.0),
+        thickness_mm=60.0,
+    )
+    assert [slow.stage for slow in found.slows] == ["pot", "oven"]
+    assert found.walk.food.pieces == 60

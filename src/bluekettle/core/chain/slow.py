@@ -12,10 +12,11 @@ from bluekettle.core.chain.heats import HeatRow, heat_row
 from bluekettle.core.chain.passage import Passage, SlowHeat, Step, Warmed, link
 from bluekettle.core.chain.plan import Heat, HeatAct, Plan
 from bluekettle.core.chain.waits import settled
-from bluekettle.core.errors import MissingData, NotConverged, NotSafe
+from bluekettle.core.errors import MissingData, NotConverged, NotSafe, Ranges
 from bluekettle.core.pressure import Fill, fill_of
 from bluekettle.core.stages import Cut, FirstHeat, Tendering, cut
 from bluekettle.core.stages.links import LEAST_WAIT_S, PREHEAT_NOTE, Link
+from bluekettle.core.stages.piece import check_kitchen
 from bluekettle.core.stages.tendering import come_up_note, preheat_first_s
 from bluekettle.core.stages.tenderise import (
     Tenderised,
@@ -50,6 +51,13 @@ def slow_dish(stage: Heat, food: Food, plan: Plan) -> Tendering:
     )
 
 
+def known_dial(dish: Tendering) -> None:
+    """OutOfRange for a dial beyond what the model of long heats knows."""
+    ranges = Ranges()
+    check_kitchen(dish.kitchen, ranges)
+    ranges.close()
+
+
 def run_slow(stage: Heat, food: Food, step: Step, hold_s: float) -> Tenderised:
     """This heat for so long [s]; a vessel that this food has just left is hot still."""
     dish = slow_dish(stage, food, step.plan)
@@ -80,8 +88,8 @@ def found_minutes(stage: Heat, pair: Food, step: Step) -> float:
     row = heat_row(stage.heat).slow
     if row is None:
         raise MissingData("slow heat", stage.heat, ())
-    dish = slow_dish(stage, pair, step.plan)
-    found = dish.check()
+    dish, found = slow_dish(stage, pair, step.plan), cut(step.plan.cut)
+    known_dial(dish)
 
     def enough(minutes: int) -> bool:
         return done(stage, dish, found, run_slow(stage, pair, step, 60.0 * minutes))
@@ -132,7 +140,7 @@ def slow(stage: Heat, food: Food, step: Step) -> Passage:
     assert stage.until.minutes is not None
     food = settled(step, food)
     dish = slow_dish(stage, food, step.plan)
-    dish.check()
+    known_dial(dish)
     hold_s = 60.0 * stage.until.minutes
     run = run_slow(stage, food, step, hold_s)
     direct = step.stays_from(stage)

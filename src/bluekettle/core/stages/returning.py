@@ -28,7 +28,7 @@ from bluekettle.core.stages.tenderise import (
     shortest_hold_s,
     wary_pair,
 )
-from bluekettle.core.tables import value
+from bluekettle.core.tables import row, value
 from bluekettle.core.thermo import boiling_point_c
 
 Array = NDArray[np.float64]
@@ -123,7 +123,7 @@ def heats_to_try(dish: Tendering, finish: str) -> tuple[str, ...]:
 
 def moved_to(dish: Tendering, heat: str) -> Tendering:
     """The food in another slow heat, with that one's usual liquid and release."""
-    return replace(dish, heat=heat, liquid_l=None, release="quick")
+    return replace(dish, heat=heat, liquid_l=None, release="quick", lies=None)
 
 
 def start_of(dish: Tendering, failed: Failed) -> float:
@@ -142,7 +142,10 @@ def way_back(dish: Tendering, back: Back, again: bool) -> Leg | None:
 
     `again` : the vessel is the one it came from, and hot.
     """
-    dish = replace(dish, release="quick")
+    # By now no piece is frozen to another.
+    frozen = bool(dish.lies) and row("lying", dish.lies or "")["needs"] == "frozen"
+    lies = None if frozen else dish.lies
+    dish = replace(dish, release="quick", lies=lies)
     found, failed = back.cut, back.failed
     hot_c = boiling_point_c(dish.kitchen.or_typical("altitude_m")) if again else None
     missing = found.targets[back.bite] * value("return_cook_share") if failed.tough else 0.0
