@@ -26,7 +26,7 @@ def tint_of(item: Ingredient) -> Row:
 
 def colour_of(parts: Sequence[Ingredient], masses: Sequence[float]) -> Lab:
     """CIELAB of a mixture: the mean of its parts by their mass and by how strongly each colours, a
-    spoon of soy sauce far more than a spoon of honey. By eye, to about 15 units of colour
+    spoon of soy sauce far more than a spoon of honey. By eye, to about 20 units of colour
     difference against the sauces that ship.
 
     masses : any unit, one a part, not all 0.
