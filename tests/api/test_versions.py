@@ -42,6 +42,18 @@ def test_the_later_save_is_told_and_changes_nothing(kitchen: Kitchen, kind):
 
 
 @pytest.mark.parametrize("kind", KINDS)
+def test_a_save_whose_answer_was_lost_may_be_sent_again(kitchen: Kitchen, kind):
+    path, first, second = KINDS[kind]
+    made = kitchen.client.post("/api/v1" + path, json=first)
+    own, etag = f"{path}/{made.get_json()['id']}", made.headers["ETag"]
+    mine = put(kitchen, own, second, etag)
+    again = put(kitchen, own, second, etag)
+    assert again.status_code == 200
+    assert again.headers["ETag"] == mine.headers["ETag"], "nothing was saved twice"
+    assert again.get_json() == mine.get_json()
+
+
+@pytest.mark.parametrize("kind", KINDS)
 def test_a_save_that_races_a_delete_ends_in_404_or_409_and_never_in_a_500(kitchen: Kitchen, kind):
     path, first, second = KINDS[kind]
     app = kitchen.client.application

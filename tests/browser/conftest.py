@@ -7,12 +7,13 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import BrowserContext, expect
 from tests.served import Server
 
-expect.set_options(
-    timeout=15_000
-)  # a server that has just started on a busy machine compiles nothing, but loads much
+# A server that has just started on a busy machine compiles nothing, but loads much. What is waited
+# for is there or is not: patience only makes a failure late.
+PATIENCE_MS = 45_000
+expect.set_options(timeout=PATIENCE_MS)
 AXE_LEVELS = ("serious", "critical")
 
 
@@ -60,6 +61,12 @@ def axe() -> Any:
         ]
 
     return run
+
+
+@pytest.fixture
+def context(context: BrowserContext) -> BrowserContext:
+    context.set_default_timeout(2 * PATIENCE_MS)
+    return context
 
 
 @pytest.fixture(scope="session")

@@ -71,7 +71,7 @@ class Cooking:
 
     def until_changed(self, before: Any) -> Any:
         """The state once what was tapped has come to the server and to the page."""
-        for _ in range(300):  # as long as everything else is waited for
+        for _ in range(900):  # as long as everything else is waited for
             live = self.live()
             if live["last_event"] > before["last_event"]:
                 if not live["finished"]:
@@ -95,18 +95,26 @@ class Cooking:
                 by(self.page, "gate-temp").fill(reading)
             self.press("gate-yes")
         else:
+            called = by(self.page, "call-screen").is_visible()
             self.say_done()
-            if not self.arrived(before, within_s=4.0):
+            if not self.arrived(before, called):
                 self.taps_lost += 1  # a call may open under the finger; more than that is a fault
                 assert self.taps_lost <= 1, f"a second tap was lost, on {before['current']}"
                 self.say_done()
         return self.until_changed(before)
 
-    def arrived(self, before: Any, within_s: float) -> bool:
-        """Whether what was tapped comes to the server within so many seconds."""
-        for _ in range(round(10 * within_s)):
+    def arrived(
+        self, before: Any, called: bool, at_least_s: float = 4.0, most_s: float = 30.0
+    ) -> bool:
+        """Whether what was tapped comes to the server. A call that has opened meanwhile may have
+        taken the tap: then it is not waited for long.
+        """
+        for tenth in range(round(10 * most_s)):
             if self.live()["last_event"] > before["last_event"]:
                 return True
+            opened = not called and by(self.page, "call-screen").is_visible()
+            if opened and tenth >= 10 * at_least_s:
+                return False
             self.page.wait_for_timeout(100)
         return False
 

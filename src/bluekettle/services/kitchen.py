@@ -242,6 +242,8 @@ def keep_appliance(
     OutOfRange
         An unknown kind, a figure that no dish could use, a body that is not there or would share
         itself.
+    Changed
+        The appliance is no longer at the `version` that was read, and is otherwise.
     """
     check(given)
     with Session(for_writing(engine)) as session:
@@ -249,8 +251,6 @@ def keep_appliance(
             kept = Appliance(kind="", name="", in_use=True, words={}, version=0)
         else:
             kept = load(session, appliance_id)
-            if version is not None and version != kept.version:
-                raise Changed("appliance", appliance_id, kept.version)
         if given.body_id is not None:
             body = session.get(Appliance, given.body_id)
             # A chain of bodies would never end in one.
@@ -265,6 +265,10 @@ def keep_appliance(
                     ]
                 )
         write(kept, given)
+        if appliance_id is not None and version not in (None, kept.version):
+            if not session.is_modified(kept):  # the same save again, its answer was lost
+                return appliance_public(session, kept)
+            raise Changed("appliance", appliance_id, kept.version)
         kept.version += 1
         session.add(kept)
         session.flush()

@@ -62,18 +62,22 @@ def keep_sauce(
 ) -> SauceKept:
     """Keep a new sauce, or change one. Lines that cannot be read are kept as they are.
 
-    Raises NotFound; Changed where the sauce is no longer at the `version` that was read.
+    Raises NotFound; Changed where the sauce is no longer at the `version` that was read, and holds
+    something else.
     """
     known_of(document.own)
+    wanted = document.model_dump(mode="json")
     with Session(for_writing(engine)) as session:
         if sauce_id is None:
             sauce = Sauce(name="", document={}, version=0, updated_at=now)
         else:
             sauce = load(session, sauce_id)
             if version is not None and version != sauce.version:
+                if sauce.document == wanted:  # the same save again, its answer was lost
+                    return kept(sauce, repositories.sauce_users(session))
                 raise Changed("sauce", sauce_id, sauce.version)
         sauce.name = document.name
-        sauce.document = document.model_dump(mode="json")
+        sauce.document = wanted
         sauce.version += 1
         sauce.updated_at = now
         session.add(sauce)

@@ -51,6 +51,7 @@ export function useKitchen() {
 
   /** The change that the server was away for, or the kitchen itself. */
   async function again() {
+    if (sending.isPending.value) return // the one under way is the one
     const unsent = refused.value?.status === 0 ? sending.variables.value : undefined
     if (unsent) await change(unsent)
     else await load(true)

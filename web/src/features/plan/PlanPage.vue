@@ -29,9 +29,8 @@ import { usePlan, useTemplates } from './usePlan'
 
 const route = useRoute()
 const router = useRouter()
-const { draft, complete, choices, forecast, problem, stale, keeping, leave, refresh } = usePlan(
-  () => (route.params.id ? Number(route.params.id) : undefined),
-)
+const { draft, complete, choices, forecast, problem, stale, keeping, unkept, leave, refresh } =
+  usePlan(() => (route.params.id ? Number(route.params.id) : undefined))
 const templates = useTemplates()
 const now = useClock(10_000)
 const starter = ref<InstanceType<typeof PlanStart>>()
@@ -141,8 +140,8 @@ onKeyStroke('z', (event) => {
         @theirs="keeping.takeTheirs"
         @mine="keeping.keepMine"
       />
-      <p v-if="keeping.unkept.value && !problem" class="unkept" role="alert" data-test="unkept">
-        <b>This change is only on this device yet:</b> {{ keeping.unkept.value.detail }}
+      <p v-if="unkept && !problem" class="unkept" role="alert" data-test="unkept">
+        <b>This change is only on this device yet:</b> {{ unkept.detail }}
       </p>
       <p v-if="!forecast && !problem" class="quiet" role="status">Working out the times…</p>
       <ProblemNote v-if="problem && !faults.length" :problem="problem" again @again="refresh()" />

@@ -4,7 +4,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Chain, type ChainForecast, type Problem } from '@/api/client'
 import type { components } from '@/api/schema'
 import { useDraft } from './draft'
-import { cost, evenings, GOOD_ENOUGH, weakest } from './right'
+import { evenings } from '@/shared/format/share'
+import { cost, GOOD_ENOUGH, weakest } from './right'
 
 /** How often it comes out right, and the one change that helps most. */
 const props = defineProps<{ forecast: ChainForecast; chain: Chain; stale: boolean }>()

@@ -1,4 +1,5 @@
 import type { ChainForecast } from '@/api/client'
+import { evenings } from '@/shared/format/share'
 import { clock, duration, stopwatch } from '@/shared/format/time'
 
 export interface Row {
@@ -9,7 +10,6 @@ export interface Row {
   better?: 0 | 1
 }
 
-const tenths = (share: number) => `${Math.round(10 * share)} evenings in 10`
 const TENDER_LEAST = 0.05
 
 /** The lower, or the higher, of two; none where they are as good as one. */
@@ -44,7 +44,7 @@ function crispWords(forecast: ChainForecast): string {
 
 function tenderWords(forecast: ChainForecast): string {
   const share = forecast.right.bite
-  return share === null ? 'not wished' : tenths(share)
+  return share === null ? 'not wished' : evenings(share)
 }
 
 /** "about 1.4 kWh, 0.43"; fuel is told by its name. */
@@ -86,7 +86,7 @@ export function rows(a: ChainForecast, b: ChainForecast, price: number | null): 
     },
     {
       what: 'Comes out right',
-      says: both((one) => tenths(one.right.all_of_it)),
+      says: both((one) => evenings(one.right.all_of_it)),
       better: better(a.right.all_of_it, b.right.all_of_it, TENDER_LEAST, false),
     },
     { what: 'As tender as wished', says: both(tenderWords) },

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { ChainForecast } from '@/api/client'
-import { cost, evenings, weakest } from './right'
+import { evenings, often } from '@/shared/format/share'
+import { cost, weakest } from './right'
 
 const told = (all_of_it: number, fires: Record<string, number>, bite: number | null) =>
   weakest({
@@ -9,10 +10,13 @@ const told = (all_of_it: number, fires: Record<string, number>, bite: number | n
   } as unknown as ChainForecast)
 
 describe('how often it comes out right', () => {
-  it('is never ten evenings in ten where it is not quite sure', () => {
+  it('is ten or none of ten only where that is quite sure', () => {
     expect(evenings(0.96)).toBe('9 evenings in 10')
     expect(evenings(0.98)).toBe('10 evenings in 10')
-    expect(evenings(0.04)).toBe('0 evenings in 10')
+    expect(evenings(0.04)).toBe('1 evening in 10')
+    expect(often(0.98)).toBe('nearly always')
+    expect(often(0.5)).toBe('5 times in 10')
+    expect(often(0.02)).toBe('hardly ever')
   })
 
   it('names what goes wrong most often, and nothing where hardly anything does', () => {

@@ -1,17 +1,11 @@
 import type { ChainForecast } from '@/api/client'
+import { evenings } from '@/shared/format/share'
 import { duration } from '@/shared/format/time'
 
-const TEN = 10
 /** A repair is looked for below this share of evenings. */
 export const GOOD_ENOUGH = 0.85
 /** A change of time that nobody notices. */
 const SAME_S = 90
-
-/** "7 evenings in 10"; never ten where it is not quite sure. */
-export function evenings(share: number): string {
-  const whole = Math.round(share * TEN)
-  return whole === TEN && share < 0.97 ? '9 evenings in 10' : `${whole} evenings in 10`
-}
 
 /** What goes wrong most often, in words; empty where hardly anything does. */
 export function weakest(forecast: ChainForecast): string {

@@ -1,5 +1,6 @@
 import type { components } from '@/api/schema'
-import { cost, evenings } from './right'
+import { evenings } from '@/shared/format/share'
+import { cost } from './right'
 
 type Choice = components['schemas']['SchoolChoicePublic']
 

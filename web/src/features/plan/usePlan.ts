@@ -79,6 +79,8 @@ export function usePlan(id: () => number | undefined) {
     forecast: useLast(query.data),
     problem: computed(() => query.error.value ?? choices.error.value ?? undefined),
     keeping,
+    /** Why the last change is only here; what went back to how it was read is no change. */
+    unkept: computed(() => (worth() ? keeping.unkept.value : undefined)),
     leave,
     stale: computed(
       () =>

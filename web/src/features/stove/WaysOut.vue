@@ -1,39 +1,42 @@
 <script setup lang="ts">
 /** Food under a fire that does not look right: what can still be done, reckoned from what was seen. */
-import { computed, ref, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Problem } from '@/api/client'
+import { often } from '@/shared/format/share'
 import { stopwatch } from '@/shared/format/time'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
+const AGAIN_MS = 3_000
 const props = defineProps<{ id: number; underS: number; seen: string }>()
-const asked = ref<number>()
+/** How long it was under the heat when it was asked, and what was seen by then. */
+const asked = shallowRef<{ underS: number; seen: string }>()
 const query = useQuery({
-  queryKey: ['ways-out', computed(() => props.id), asked, computed(() => props.seen)],
+  queryKey: ['ways-out', computed(() => props.id), asked],
   queryFn: () =>
     fetched(api.GET('/api/v1/cooks/{id}/ways-out', { params: { path: { id: props.id } } })),
   enabled: computed(() => asked.value !== undefined),
   retry: false,
   staleTime: Infinity,
+  // A server that was away is asked again.
+  refetchInterval: ({ state }) =>
+    (state.error as Problem | null)?.status === 0 ? AGAIN_MS : (false as const),
 })
-/** Of ten; none and all only where it is nearly sure. */
-const tenths = (share: number) =>
-  share > 0.02 && share < 0.98
-    ? Math.min(9, Math.max(1, Math.round(10 * share)))
-    : share < 0.5
-      ? 0
-      : 10
 const ways = computed(() => query.data.value?.ways ?? [])
 const problem = computed(() => query.error.value as Problem | null)
 const open = computed(() => asked.value !== undefined)
 function ask() {
-  asked.value = Math.round(props.underS)
+  asked.value = { underS: Math.round(props.underS), seen: props.seen }
 }
 // Another sign makes another question.
 watch(
   () => props.seen,
   () => open.value && ask(),
 )
+function more(s: number | null): string {
+  if (s === null) return 'the colour seldom comes'
+  return s < 5 ? 'now' : `about ${stopwatch(s)} more`
+}
 </script>
 
 <template>
@@ -52,22 +55,14 @@ watch(
       <p v-else-if="!ways.length" class="quiet">Nothing is known of this heat: go by the look.</p>
       <template v-else>
         <p class="quiet">
-          From {{ stopwatch(asked ?? 0) }} under the heat on. “Right” is by eye; “burnt” is who goes
-          by these minutes alone.
+          From {{ stopwatch(asked?.underS ?? 0) }} under the heat on. “Right” is by eye; “burnt” is
+          who goes by these minutes alone.
         </p>
         <ol>
           <li v-for="(way, i) in ways" :key="way.do" :class="{ best: !i }" :data-test="`way-${i}`">
             <b>{{ way.do }}</b>
-            <span class="figure">{{
-              way.more_s === null
-                ? 'the colour seldom comes'
-                : way.more_s < 5
-                  ? 'now'
-                  : `about ${stopwatch(way.more_s)} more`
-            }}</span>
-            <span class="figure"
-              >right {{ tenths(way.chance) }}, burnt {{ tenths(way.risk) }} times in 10</span
-            >
+            <span class="figure">{{ more(way.more_s) }}</span>
+            <span class="figure">right {{ often(way.chance) }}, burnt {{ often(way.risk) }}</span>
           </li>
         </ol>
       </template>

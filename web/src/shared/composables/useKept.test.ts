@@ -159,6 +159,26 @@ describe('keeping what is edited', () => {
     expect(kept.unkept.value).toBeUndefined()
   })
 
+  it('sends what a server that was away did not take, by itself', async () => {
+    vi.useFakeTimers()
+    try {
+      const { held, kept } = editor()
+      held.begin({ name: 'mine' } as Chain, 5, 1)
+      vi.stubGlobal('fetch', () => Promise.reject(new TypeError('away')))
+      expect(await kept.keep()).toBe(false)
+      expect(kept.unkept.value!.status).toBe(0)
+      quietServer()
+      await vi.advanceTimersByTimeAsync(15_000)
+      expect(asked.map((one) => [one.method, one.match])).toEqual([['PUT', '"1"']])
+      answers[0]!(200, { id: 5, version: 2 })
+      await vi.advanceTimersByTimeAsync(15_000)
+      expect(kept.unkept.value).toBeUndefined()
+      expect(asked).toHaveLength(1)
+    } finally {
+      vi.useRealTimers()
+    }
+  })
+
   it('makes a plan that is gone anew', async () => {
     const { held, kept } = editor()
     held.begin({ name: 'mine' } as Chain, 5, 1)

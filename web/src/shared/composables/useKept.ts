@@ -1,8 +1,9 @@
 import { ref } from 'vue'
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useIntervalFn } from '@vueuse/core'
 import { api, ask, type Chain, type Problem } from '@/api/client'
 
 const KEEP_MS = 660
+const AGAIN_MS = 15_000
 
 /** What is being edited, and the plan that it is kept as. `sitting` is another with each begin. */
 interface Held {
@@ -95,6 +96,11 @@ export function useKept(held: Held, current: () => Chain | null) {
     line.made = { sitting, id: data.id, version: data.version }
     if (held.sitting === sitting) [held.planId, held.planVersion] = [data.id, data.version]
   }
+
+  // A server that was away is asked again.
+  useIntervalFn(() => {
+    if (unkept.value?.status === 0) void keep()
+  }, AGAIN_MS)
 
   /** Let the plan go on as it was changed elsewhere. */
   async function takeTheirs() {

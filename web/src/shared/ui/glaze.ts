@@ -1,4 +1,5 @@
 import type { Glaze } from '@/api/client'
+import { often } from '@/shared/format/share'
 
 /** Arithmetic of the glaze strip: places, marks and words. No physics; the server sends curves and bounds. */
 
@@ -129,8 +130,8 @@ function smooth(values: number[], at: number): number {
 /** What the clock alone is worth, in words. */
 export function clockVerdict(glaze: Glaze): string {
   const best = Math.max(0, ...glaze.wanted)
-  const often = `right ${Math.round(best * 10)} times in 10`
-  return glaze.window.empty ? `no window by the clock: ${often} at best` : `by the clock: ${often}`
+  const right = `right ${often(best)}`
+  return glaze.window.empty ? `no window by the clock: ${right} at best` : `by the clock: ${right}`
 }
 
 /** The word of a sign on the strip. */
