@@ -27,6 +27,8 @@ class Server:
     ahead_s: float = 0.0
     process: subprocess.Popen[str] | None = None
     inside: tuple[str, ...] = ()  # a command that the server is run by
+    passcode: str = ""
+    cookie: str = ""
 
     @property
     def address(self) -> str:
@@ -38,6 +40,8 @@ class Server:
 
     def start(self, *options: str) -> str:
         kettle = str(Path(sys.executable).with_name("kettle"))
+        if self.passcode:
+            options = (*options, "--passcode", self.passcode)
         return self._serve([kettle, "serve", "--port", str(self.port), *options])
 
     def start_moved(self, *options: str) -> str:
@@ -68,6 +72,8 @@ class Server:
         assert address, "the server did not print its address"
         first = self.port == 0
         self.port = int(address.group(1))
+        if self.passcode:
+            self.join()
         if first:
             # The page's patience is for the model, not for a busy machine that starts a process.
             self.ask("/forecasts", SMALL, patience_s=180.0)
@@ -76,13 +82,21 @@ class Server:
     def ask(self, path: str, body: Any = None, method: str = "", patience_s: float = 60.0) -> Any:
         """What the server says; an HTTPError for a refusal."""
         data = None if body is None else json.dumps(body).encode()
-        headers = {"Content-Type": "application/json"}
+        headers = {"Content-Type": "application/json", "Cookie": self.cookie}
         method = method or ("GET" if body is None else "POST")
         request = urllib.request.Request(
             f"{self.address}/api/v1{path}", data, headers, method=method
         )
         with urllib.request.urlopen(request, timeout=patience_s) as answer:
             return json.load(answer)
+
+    def join(self) -> None:
+        """Tell the passcode, as a device of its own."""
+        body = json.dumps({"passcode": self.passcode}).encode()
+        headers = {"Content-Type": "application/json"}
+        request = urllib.request.Request(f"{self.address}/api/v1/session", body, headers)
+        with urllib.request.urlopen(request, timeout=60.0) as answer:
+            self.cookie = answer.headers["Set-Cookie"].partition(";")[0]
 
     def kill(self) -> None:
         assert self.process is not None

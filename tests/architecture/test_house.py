@@ -153,3 +153,13 @@ def test_every_public_figure_of_the_core_says_its_unit():
             if returns in ("float", "Array") and not UNIT.search(words):
                 silent.append(f"{path.relative_to(PACKAGE)} {node.name}")
     assert silent == []
+
+
+def test_every_heat_is_drawn_on_the_stove_and_among_the_taps():
+    """The drawings stand in the page's own files, by the key of the slow or the fierce heat."""
+    ui = ROOT / "web/src"
+    heats = tables.rows("heats").values()
+    keys = {line[side] for line in heats for side in ("slow", "fierce") if line[side]}
+    for file in ("features/stove/vessels.ts", "shared/ui/HeatPicture.vue"):
+        text = (ui / file).read_text(encoding="utf-8")
+        assert keys - set(re.findall(r"^  (\w+): ", text, re.M)) == set(), file

@@ -10,6 +10,8 @@ from tests.chain.conftest import TEMPLATES, chain, stage
 from tests.chain.test_beginnings import EIGHT
 from tests.conftest import open_kitchen
 
+OF_A_VESSEL = {"empty", "open", "warming", "holding", "falling", "venting", "under"}
+
 
 def begin(kitchen, key, **more):
     return kitchen.post("/cooks", {"dish": chain(key), **more})
@@ -31,6 +33,13 @@ def press_on(kitchen, live, until=None):
     raise AssertionError("no end")
 
 
+def later_of(kitchen, live):
+    """The same once its current step is due."""
+    due = datetime.fromisoformat(current(live)["due_at"])
+    kitchen.wait(max(5.0, (due - kitchen.now).total_seconds()))
+    return kitchen.get(f"/cooks/{live['id']}/live")
+
+
 def cook_to_the_log(kitchen, live):
     """Tell every step when it is due, and see words and a button for each; the cook as logged."""
     planned = [s["key"] for s in live["steps"] if not s["beside"]]
@@ -38,6 +47,9 @@ def cook_to_the_log(kitchen, live):
     while live["current"] is not None:
         seen.append(live["current"])
         assert live["says"]
+        assert len(live["button"].split()) <= 6
+        drawn = live["picture"]
+        assert bool(drawn["vessel"]) == (drawn["shows"] in OF_A_VESSEL), drawn
         assert "{" not in live["says"] + live["button"] + live["detail"]
         step = current(live)
         if step["who"] in ("hands", "fire", "gate"):
@@ -223,6 +235,41 @@ def test_a_planned_start_waits_and_a_cook_survives_a_restart(kitchen):
     again.client.application.extensions["kettle_engine"].dispose()
     assert same["steps"] == live["steps"]
     assert same["says"] == live["says"]
+
+
+def test_the_picture_follows_the_food_through_pot_and_fire(kitchen):
+    """Portions under pressure, brushed, broiled, brushed again: what is drawn at every step."""
+    live = begin(kitchen, "portions-broiled")
+    told = []
+    while live["current"] is not None:
+        drawn = live["picture"]
+        told.append((live["current"], drawn["vessel"], drawn["shows"], drawn["coats"]))
+        cooked = any(step == "pot.hold" for step, *_ in told[:-1])
+        assert drawn["cooked"] == cooked, live["current"]
+        assert (drawn["rack_mm"] is not None) == (drawn["vessel"] == "broiler")
+        if drawn["shows"] == "under":
+            kitchen.wait(60.0)
+            later = kitchen.get(f"/cooks/{live['id']}/live")
+            assert later["picture"]["heat_s"] == pytest.approx(drawn["heat_s"] + 60.0)
+        live = kitchen.press(later_of(kitchen, live))
+    assert told == [
+        ("cut.portions", "", "board", 0),
+        ("salt.season", "", "board", 0),
+        ("pot.load", "pressure", "open", 0),
+        ("pot.come_up", "pressure", "warming", 0),
+        ("pot.hold", "pressure", "holding", 0),
+        ("pot.open", "pressure", "open", 0),
+        ("pot.check", "", "check", 0),
+        ("first.lift", "pressure", "open", 0),
+        ("first.blot", "", "board", 0),
+        ("first.dress", "", "brush", 0),
+        ("broil.under", "broiler", "empty", 1),
+        ("broil.finish", "broiler", "under", 1),
+        ("broil.out", "broiler", "open", 1),
+        ("last.dress", "", "brush", 1),
+        ("serve", "", "plate", 2),
+    ]
+    assert live["picture"]["shows"] == "plate"
 
 
 def test_a_cook_in_which_nothing_is_looked_at_has_no_strip_and_no_call(kitchen):

@@ -6,6 +6,8 @@ import gc
 import signal
 import threading
 from datetime import UTC, datetime, timedelta
+from ipaddress import ip_address
+from urllib.parse import quote
 
 import click
 
@@ -21,6 +23,7 @@ from bluekettle.store.folder import FolderTrouble, held, writable
 from bluekettle.store.opening import open_with_care
 
 HOUR_S = 3600.0
+LEAST_PASSCODE = 8
 OWN_KITCHEN = (
     "{folder} holds a kitchen of its own, and the sample scenario would be written over it: leave"
     " --demo out, or name another folder in KETTLE_DATA"
@@ -30,12 +33,21 @@ OWN_KITCHEN = (
 @click.command()
 @click.option("--host", default="127.0.0.1", show_default=True)
 @click.option("--port", default=8740, show_default=True, type=click.IntRange(0, 65535))
+@click.option(
+    "--passcode",
+    default="",
+    envvar="KETTLE_PASSCODE",
+    help="what another device has to tell first, eight characters or more",
+)
 @click.option("--name", multiple=True, help="a name that phones may call it by, like kitchen.local")
 @click.option("--demo", is_flag=True, help="serve the sample scenario, in a folder of its own")
 @click.option("--fresh", is_flag=True, help="begin anew; what was there is kept as a backup")
-def serve(host: str, port: int, name: tuple[str, ...], demo: bool, fresh: bool) -> None:
-    """Serve the application and print its address."""
-    config = Config.from_environment({host, *name}, demo)
+def serve(
+    host: str, port: int, passcode: str, name: tuple[str, ...], demo: bool, fresh: bool
+) -> None:
+    """Serve the application and print its address. Beyond this machine it wants a passcode."""
+    check_passcode(host, passcode)
+    config = Config.from_environment({host, *name}, demo, passcode, beyond=not is_own(host))
     try:
         listening = open_port(host, port)
     except OSError as error:
@@ -53,6 +65,8 @@ def serve(host: str, port: int, name: tuple[str, ...], demo: bool, fresh: bool) 
             keep_copies(config)
             address = f"http://{host}:{listening.getsockname()[1]}/"
             click.echo(f"Blue Kettle is on {address}  (stop with Ctrl-C)")
+            if passcode:
+                click.echo(f"Join once with {address}#join={quote(passcode)}")
             signal.signal(signal.SIGTERM, signal.default_int_handler)
             # What was loaded stays: a collection that walks all of it would hold a tap for 0.2 s.
             gc.collect()
@@ -63,6 +77,27 @@ def serve(host: str, port: int, name: tuple[str, ...], demo: bool, fresh: bool) 
     finally:
         workshop.abandon()
         listening.close()
+
+
+def check_passcode(host: str, passcode: str) -> None:
+    """Refuse to listen beyond this machine without one, and a short one anywhere."""
+    if passcode and len(passcode) < LEAST_PASSCODE:
+        raise click.ClickException(
+            f"--passcode is {len(passcode)} characters long; use {LEAST_PASSCODE} or more"
+        )
+    if not passcode and not is_own(host):
+        raise click.ClickException(
+            f"--host {host} lets other devices in: give them a --passcode of {LEAST_PASSCODE}"
+            " characters or more"
+        )
+
+
+def is_own(host: str) -> bool:
+    """Whether only this machine reaches a host."""
+    try:
+        return ip_address(host).is_loopback
+    except ValueError:
+        return host == "localhost"
 
 
 def prepare(config: Config, demo: bool, fresh: bool) -> None:

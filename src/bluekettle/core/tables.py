@@ -32,6 +32,12 @@ __all__ = [
 
 DATA = Path(__file__).parent / "data"
 KINDS = ("measured", "reviewed", "compiled", "derived", "estimated")
+# What the kitchen looks like at a step: food on a board and the like, or a vessel and its state.
+SHOWN = (
+    *("board", "brush", "cold", "covered", "check", "rest", "plate"),
+    *("slow/empty", "slow/open", "slow/warming", "slow/holding", "slow/falling", "slow/venting"),
+    *("fierce/empty", "fierce/open", "fierce/under"),
+)
 TABLES = (
     "cuts",
     "ingredients",
@@ -174,11 +180,17 @@ def check_data() -> list[str]:
 
 
 def wordless() -> list[str]:
-    """Heats that nothing is said of when they are opened or looked at, and food without a word on
-    its thermometer.
+    """Heats that nothing is said of when they are opened or looked at, food without a word on its
+    thermometer, and steps without a picture.
     """
     heats = [f"slow/{line['slow']}" for line in rows("heats").values() if line["slow"]]
     heats += [f"fierce/{line['fierce']}" for line in rows("heats").values() if line["fierce"]]
     found = [f"heat_cautions/{key}: missing" for key in heats if key not in rows("heat_cautions")]
     food = {line["species"] for line in rows("cuts").values()}
-    return found + [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]
+    found += [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]
+    steps = rows("step_words").items()
+    return found + [
+        f"step_words/{key}: shows {line['shows']!r}, which nobody draws"
+        for key, line in steps
+        if line["shows"] not in SHOWN
+    ]

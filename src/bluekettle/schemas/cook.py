@@ -272,6 +272,23 @@ class OutPublic(PublicModel):
     to_s: float
 
 
+class PicturePublic(PublicModel):
+    """What the kitchen looks like now, to be drawn."""
+
+    shows: str = Field(
+        description="board, brush, cold, covered, check, rest or plate; of a vessel empty, open,"
+        " warming, holding, falling, venting or under (its fire)"
+    )
+    vessel: str = Field(description="key of the slow or the fierce heat; empty where there is none")
+    cut: str
+    pieces: int
+    strands: bool
+    cooked: bool = Field(description="whether it has been in a heat")
+    coats: int = Field(description="that have been put on")
+    heat_s: float = Field(description="seconds under the fire whose strip is shown")
+    rack_mm: float | None = Field(description="from the element down to the food; null: no rack")
+
+
 class LivePublic(PublicModel):
     """The state of a cook at one moment."""
 
@@ -309,6 +326,7 @@ class LivePublic(PublicModel):
     signs: list[SignPublic]
     allergens: list[str]
     allergens_unknown: list[str]
+    picture: PicturePublic
     waits_s: float = Field(description="seconds until the planned start; 0 once it is begun")
     finished: bool
 

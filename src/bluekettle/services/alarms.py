@@ -15,7 +15,7 @@ from bluekettle.schemas.cook import AlarmPublic
 from bluekettle.schemas.forecast import GlazePublic
 
 if TYPE_CHECKING:
-    from bluekettle.services.live import Loaded
+    from bluekettle.services.loaded import Loaded
 
 OUT_EVERY_S = 3.0
 SCREEN = ("full", "out")

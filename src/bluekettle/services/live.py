@@ -3,34 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import datetime, timedelta
-from functools import cached_property
 
-from pydantic import ValidationError
-
-from bluekettle.core.glaze import Act
 from bluekettle.core.stages import (
     Event,
     Evidence,
-    Leg,
     Progress,
     StepPlan,
     StepState,
     finish_kind,
-    follow,
     not_undone,
-    plans_with,
 )
-from bluekettle.core.stages.progress import FAILED, Fold, wanted_c
+from bluekettle.core.stages.progress import FAILED
 from bluekettle.core.units import amount
-from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import (
-    ChainFactsDocument,
     CheckPublic,
     FirePublic,
     GatePublic,
-    HeatFactsPublic,
     LivePublic,
     OutPublic,
     ReturnPublic,
@@ -38,206 +27,15 @@ from bluekettle.schemas.cook import (
     StepPublic,
     WayPublic,
 )
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.services.alarms import alarms_of
-from bluekettle.services.errors import Unreadable
-from bluekettle.services.instructions import Step, Words, minutes_text, say, stopwatch_text
-from bluekettle.services.steps import event_of, plan_of
-from bluekettle.services.strips import Seen, Strips
-from bluekettle.store.tables import Cook, CookEvent, CookStep
+from bluekettle.services.instructions import Words, minutes_text, stopwatch_text
+from bluekettle.services.loaded import Loaded
+from bluekettle.services.picture import picture_of
+from bluekettle.services.strips import Strips
 
 UNDOABLE = ("done", "skip", "extend", "saw", "way")
-LONGEST_FIRE_S = 10_800.0  # a sign after this is of no fire that is known
 ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room temperature
-
-
-@dataclass(frozen=True)
-class Scene:
-    """One heat of a cook: the dish as it is then, and what its forecast knew."""
-
-    document: DishDocument
-    facts: HeatFactsPublic
-    by_clock: bool = False
-
-
-class Loaded:
-    """A cook with everything that its state is made from.
-
-    Raises Unreadable where what is kept of it has no shape that is known.
-    """
-
-    def __init__(
-        self, cook: Cook, steps: Sequence[CookStep], events: Sequence[CookEvent], rated: bool
-    ) -> None:
-        self.cook, self.rows, self.rated = cook, events, rated
-        try:
-            self.plans = tuple(plan_of(step) for step in steps)
-            self.chain = ChainFactsDocument.model_validate(cook.facts)
-            self.whole = ChainDocument.model_validate(cook.dish)
-            self.scenes = {
-                key: Scene(
-                    DishDocument.model_validate(one.dish),
-                    self.chain.facts(key),
-                    one.by not in ("", "colour"),
-                )
-                for key, one in self.chain.scenes.items()
-            }
-            self.events = [event_of(row, self.seconds(row.happened_at)) for row in events]
-        except (ValidationError, KeyError, TypeError, ValueError) as error:
-            why = str(error).splitlines()[0][:200]
-            raise Unreadable("cook", self.cook_id, cook.title, why) from error
-
-    @property
-    def cook_id(self) -> int:
-        """The key, once stored."""
-        return int(self.cook.id or 0)
-
-    @cached_property
-    def legs(self) -> dict[str, Leg]:
-        """Ways back that are taken, by the key of each of their steps. Others that were there have
-        steps of the same keys.
-        """
-        return {step.key: leg for leg in self.fold.taken.values() for step in leg.steps}
-
-    @cached_property
-    def fold(self) -> Fold:
-        """The events applied in order."""
-        return Fold(self.plans, self.events)
-
-    def scene(self, plan: StepPlan | None = None) -> Scene:
-        """The scene of a step: of its own stage, else of the next heat of the line, else the
-        last.
-        """
-        if plan is None:
-            return list(self.scenes.values())[-1]
-        for other in self.line_from(plan):
-            stage = stage_of_step(other)
-            if stage in self.scenes:
-                return self.scenes[stage]
-        return list(self.scenes.values())[-1]
-
-    def line_from(self, plan: StepPlan) -> list[StepPlan]:
-        """A step and those after it; of one beside, the step that it has to be ready for."""
-        keys = [other.key for other in self.fold.line]
-        at = plan.key if plan.key in keys else plan.before
-        return [plan, *self.fold.line[keys.index(at) :]] if at in keys else [plan]
-
-    def fire_stage(self, progress: Progress) -> str:
-        """The fire that the food is under, else the next, else the last; empty where none is."""
-        if progress.fire is not None:
-            return progress.fire.name
-        fires = [s for s in progress.steps if s.plan.who == "fire"]
-        ahead = [s.plan.fire for s in fires if s.state in ("current", "upcoming")]
-        return next(iter([*ahead, *reversed([s.plan.fire for s in fires])]), self.last_fire)
-
-    @property
-    def last_fire(self) -> str:
-        """The last heat that is looked at; empty where none is."""
-        fires = [key for key, scene in self.chain.scenes.items() if scene.glaze is not None]
-        return fires[-1] if fires else ""
-
-    def planned_glaze(self, progress: Progress) -> GlazePublic | None:
-        """The strip of that fire as planned; None of a cook in which nothing is looked at."""
-        if not self.last_fire:
-            return None
-        return self.fire_scene(progress).facts.glaze
-
-    def fire_scene(self, progress: Progress) -> Scene:
-        """The scene of that fire."""
-        return self.scenes[self.fire_stage(progress)]
-
-    def progress(
-        self, now: datetime, glaze: GlazePublic | None = None, stage: str = ""
-    ) -> Progress:
-        """Where it stands; an ended cook stands still. With another strip than the planned one, its
-        stretches under the heat of this stage are as that one says.
-        """
-        moment = min(now, self.cook.ended_at) if self.cook.ended_at else now
-        plans = self.plans if glaze is None else refit(self.plans, glaze, stage)
-        return follow(plans, self.events, self.seconds(moment))
-
-    def seconds(self, moment: datetime) -> float:
-        """Seconds from the start of the cook."""
-        return (moment - self.cook.started_at).total_seconds()
-
-    def moment(self, seconds: float | None) -> datetime | None:
-        """A moment from seconds."""
-        return None if seconds is None else self.cook.started_at + timedelta(seconds=seconds)
-
-    def at(self, seconds: float) -> datetime:
-        """A moment from seconds that are there."""
-        return self.cook.started_at + timedelta(seconds=seconds)
-
-    def asked_c(self, gate: StepPlan) -> float | None:
-        """What the thermometer must read at a gate."""
-        return wanted_c(self.fold.line, self.fold.events, gate)
-
-    def seen(self, progress: Progress) -> Seen:
-        """What the strip is held to: acts that were done, and signs of a certain moment."""
-        stage = self.fire_stage(progress)
-        done = [d for d in progress.acts if stage in ("", d.fire)]
-        acts = [Act(d.at_s, d.away_s, "coat" in d.act, "turn" in d.act) for d in done]
-        told = [s for s in progress.signs if s.teaches and s.heat_s <= LONGEST_FIRE_S]
-        signs = [(s.sign, s.heat_s) for s in told if stage in ("", s.fire)]
-        return Seen(tuple(acts), tuple(signs), stage)
-
-    def step_of(self, plan: StepPlan) -> Step:
-        """A step with what its words need."""
-        leg = self.legs.get(plan.key)
-        scene = self.scene(plan)
-        heat = leg.heat if leg else scene.document.tenderise
-        hold_s = scene.facts.timer_s
-        if leg:
-            hold_s = next(s.likely_s for s in leg.steps if s.key.endswith(".hold"))
-        asked = self.asked_c(plan) if plan.who == "gate" else None
-        return Step(plan, heat, hold_s, asked, self.next_act(plan), self.switches_on(plan))
-
-    def switches_on(self, plan: StepPlan) -> bool:
-        """Whether the appliance of the heat that a step comes before has no step of its own to
-        switch it on.
-        """
-        keys = {other.key for other in self.plans}
-        stages = (stage_of_step(other) for other in self.line_from(plan))
-        heat = next((stage for stage in stages if stage in self.scenes), "")
-        return f"{heat}.warm_up" not in keys
-
-    def next_act(self, plan: StepPlan) -> str:
-        """What a stretch under the heat is ended for, where that is not the end of it."""
-        line = self.fold.line
-        place = next((i for i, other in enumerate(line) if other.key == plan.key), -1)
-        if plan.who != "fire" or place < 0 or place + 1 >= len(line):
-            return ""
-        after = line[place + 1]
-        return f"Out: {after.label.lower()}" if after.act else ""
-
-    def words(self, plan: StepPlan) -> Words:
-        """What is said at a step."""
-        key = f"{stage_of_step(plan)}.natural"
-        natural = next((p.high_s for p in self.plans if p.key == key), 0.0)
-        scene = self.scene(plan)
-        return say(self.step_of(plan), scene.document, scene.facts, natural)
-
-
-def stage_of_step(plan: StepPlan) -> str:
-    """Id of the stage that a step belongs to; empty where to none."""
-    return plan.key.partition("~")[0].rpartition(".")[0]
-
-
-def refit(plans: Sequence[StepPlan], glaze: GlazePublic, stage: str = "") -> tuple[StepPlan, ...]:
-    """Steps whose stretches under the fierce heat of this stage are those of a strip."""
-    if glaze.pull is None:
-        return tuple(plans)
-    acts = sorted({c.at_s for c in glaze.coats if c.at_s > 0.0} | set(glaze.flips_s))
-    pull, last = glaze.pull, acts[-1] if acts else 0.0
-    inner = [after - before for before, after in zip([0.0, *acts], acts, strict=False)]
-    ends = (pull.low_s - last, pull.likely_s - last, pull.high_s - last)
-    seconds = [(s, s, s) for s in inner] + [tuple(max(1.0, end) for end in ends)]
-    under = [plan for plan in plans if plan.who == "fire"]
-    stretches = [plan.key for plan in under if stage in ("", plan.fire)]
-    if len(stretches) != len(seconds):
-        return tuple(plans)
-    return plans_with(plans, dict(zip(stretches, seconds, strict=True)))  # type: ignore[arg-type]
 
 
 def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
@@ -289,6 +87,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         signs=[SignPublic(sign=s.sign, heat_s=s.heat_s, teaches=s.teaches) for s in progress.signs],
         allergens=facts.allergens,
         allergens_unknown=facts.allergens_unknown,
+        picture=picture_of(loaded, progress, loaded.seconds(now)),
         waits_s=waits_s(progress, loaded.seconds(now)),
         finished=progress.finished,
     )

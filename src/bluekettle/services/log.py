@@ -26,7 +26,8 @@ from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.upgrade import strip_of_glaze
 from bluekettle.services.errors import Conflict, NotFound, Unreadable
 from bluekettle.services.instructions import stopwatch_text
-from bluekettle.services.live import Loaded, checks_public, live
+from bluekettle.services.live import checks_public, live
+from bluekettle.services.loaded import Loaded
 from bluekettle.services.paging import make_place, read_place
 from bluekettle.services.strips import Strips
 from bluekettle.store import repositories

@@ -33,7 +33,8 @@ from bluekettle.schemas.cook import (
 )
 from bluekettle.services.dishes import tendering_of
 from bluekettle.services.errors import Conflict, NotFound, Stopped
-from bluekettle.services.live import LONGEST_FIRE_S, Loaded, last_standing, live
+from bluekettle.services.live import last_standing, live
+from bluekettle.services.loaded import LONGEST_FIRE_S, Loaded
 from bluekettle.services.log import load, summarise
 from bluekettle.services.steps import leg_json, row_of
 from bluekettle.services.strips import Strips

@@ -4,6 +4,24 @@
  */
 
 export interface paths {
+    "/api/v1/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a passcode is asked for, and whether this device has told it; how another joins. */
+        get: operations["session_get_session_session_get"];
+        put?: never;
+        /** Tell the passcode. Wrong ones are slowed down. */
+        post: operations["session_open_session_session_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -802,6 +820,82 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * SessionPublic
+         * @description Whether a passcode is asked for and was told; address and code are for another device.
+         */
+        SessionPublic: {
+            /** Needed */
+            needed: boolean;
+            /** Inside */
+            inside: boolean;
+            /**
+             * Address
+             * @description where another device finds this kettle
+             * @default
+             */
+            address?: string;
+            /**
+             * Code Svg
+             * @description a QR code (SVG) with which it joins
+             * @default
+             */
+            code_svg?: string;
+        };
+        /**
+         * Problem
+         * @description A problem document; `errors` names every field at fault.
+         */
+        Problem: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type?: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /**
+             * Errors
+             * @default []
+             */
+            errors?: components["schemas"]["FaultPublic"][];
+        };
+        /**
+         * FaultPublic
+         * @description One input that cannot be used.
+         */
+        FaultPublic: {
+            /**
+             * Field
+             * @description path of the field, dots between its parts
+             */
+            field: string;
+            /**
+             * Given
+             * @description what was given
+             */
+            given: string;
+            /**
+             * Accepted
+             * @description what is accepted
+             */
+            accepted: string;
+        };
+        /**
+         * SessionCreate
+         * @description The passcode, as it was told to `kettle serve`.
+         */
+        SessionCreate: {
+            /**
+             * Passcode
+             * @example plum and black tea
+             */
+            passcode: string;
+        };
         /**
          * HealthPublic
          * @description Alive.
@@ -2165,49 +2259,6 @@ export interface components {
             total_s: number | null;
         };
         /**
-         * Problem
-         * @description A problem document; `errors` names every field at fault.
-         */
-        Problem: {
-            /**
-             * Type
-             * @default about:blank
-             */
-            type?: string;
-            /** Title */
-            title: string;
-            /** Status */
-            status: number;
-            /** Detail */
-            detail: string;
-            /**
-             * Errors
-             * @default []
-             */
-            errors?: components["schemas"]["FaultPublic"][];
-        };
-        /**
-         * FaultPublic
-         * @description One input that cannot be used.
-         */
-        FaultPublic: {
-            /**
-             * Field
-             * @description path of the field, dots between its parts
-             */
-            field: string;
-            /**
-             * Given
-             * @description what was given
-             */
-            given: string;
-            /**
-             * Accepted
-             * @description what is accepted
-             */
-            accepted: string;
-        };
-        /**
          * HeatTimesCreate
          * @description Answers, and of which heat the hours are asked for.
          */
@@ -3548,6 +3599,7 @@ export interface components {
             allergens: string[];
             /** Allergens Unknown */
             allergens_unknown: string[];
+            picture: components["schemas"]["PicturePublic"];
             /**
              * Waits S
              * @description seconds until the planned start; 0 once it is begun
@@ -3662,6 +3714,48 @@ export interface components {
             from_s: number;
             /** To S */
             to_s: number;
+        };
+        /**
+         * PicturePublic
+         * @description What the kitchen looks like now, to be drawn.
+         */
+        PicturePublic: {
+            /**
+             * Shows
+             * @description board, brush, cold, covered, check, rest or plate; of a vessel empty, open, warming, holding, falling, venting or under (its fire)
+             */
+            shows: string;
+            /**
+             * Vessel
+             * @description key of the slow or the fierce heat; empty where there is none
+             */
+            vessel: string;
+            /** Cut */
+            cut: string;
+            /** Pieces */
+            pieces: number;
+            /** Strands */
+            strands: boolean;
+            /**
+             * Cooked
+             * @description whether it has been in a heat
+             */
+            cooked: boolean;
+            /**
+             * Coats
+             * @description that have been put on
+             */
+            coats: number;
+            /**
+             * Heat S
+             * @description seconds under the fire whose strip is shown
+             */
+            heat_s: number;
+            /**
+             * Rack Mm
+             * @description from the element down to the food; null: no rack
+             */
+            rack_mm: number | null;
         };
         /**
          * ReturnPublic
@@ -5400,6 +5494,151 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    session_get_session_session_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionPublic"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session_open_session_session_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionCreate"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     forecasts_health_health_get: {
         parameters: {
             query?: never;

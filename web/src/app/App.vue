@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
 import en from 'element-plus/es/locale/lang/en'
+import { JoinPage, useDoor } from '@/features/door'
 import { CallScreen, LiveBar, mainClock, useLive } from '@/features/live'
 import TopBar from './TopBar.vue'
 import ShortcutList from './ShortcutList.vue'
@@ -22,7 +23,11 @@ const rooms: Record<string, string> = {
   k: '/kitchen',
   h: '/',
 }
-onMounted(() => void live.watch())
+const { locked, problem: shut, join, begin } = useDoor()
+onMounted(() => {
+  void begin()
+  void live.watch()
+})
 
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   live.sound.arm()
@@ -54,7 +59,8 @@ watchEffect(() => {
   <LiveBar />
   <el-config-provider :locale="english">
     <main id="main" tabindex="-1">
-      <RouterView />
+      <JoinPage v-if="locked" :problem="shut" @join="join" />
+      <RouterView v-else />
     </main>
     <ShortcutList v-model="shortcuts" />
     <CallScreen />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
+import { OtherDevice } from '@/features/door'
 import { useChoices, useDraft, useEffects } from '@/features/plan'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import AsideNote from '@/shared/ui/AsideNote.vue'
@@ -10,6 +11,7 @@ import ApplianceShelf from './ApplianceShelf.vue'
 import CalibratePanel from './CalibratePanel.vue'
 import FitPanel from './FitPanel.vue'
 import SettingsStrip from './SettingsStrip.vue'
+
 import { useKitchen } from './useKitchen'
 
 const {
@@ -114,6 +116,7 @@ async function put() {
         />
       </div>
       <SettingsStrip :settings="kitchen.settings" :gear="kitchen.gear" @settle="settle" />
+      <OtherDevice class="other" />
     </template>
   </div>
 </template>

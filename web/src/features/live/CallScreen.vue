@@ -10,16 +10,19 @@ import { useCookKeys } from './useCookKeys'
 import { useLive } from './useLive'
 import { useLiveGlaze } from './useLiveGlaze'
 
-/** The call that fills the screen in every room. Its button tells what is current, and then it is quiet. */
+/** The call that fills the screen in every room but on its own stove, whose picture becomes urgent
+ * instead. Its button tells what is current, and then it is quiet. */
 const live = useLive()
 const route = useRoute()
 const cook = computed(() => (live.call ? live.cookOf(live.call.cook) : undefined))
 const glaze = useLiveGlaze(cook)
-const open = computed(() => Boolean(live.call && cook.value?.fire))
+const elsewhere = computed(
+  () => route.name !== 'stove' || Number(route.params.id) !== cook.value?.id,
+)
+const open = computed(() => Boolean(live.call && cook.value?.fire && elsewhere.value))
 const under = computed(() => fireSeconds(cook.value, live.now) ?? 0)
 const out = computed(() => live.call?.alarm.level === 'out')
 const appliance = computed(() => cook.value?.fire?.appliance ?? 'heat')
-const elsewhere = computed(() => Number(route.params.id) !== cook.value?.id)
 const assumed = computed(() => cook.value?.fire?.assumed)
 
 const told = (body: EventBody) => cook.value && void live.tell(cook.value.id, body)
@@ -59,6 +62,7 @@ useCookKeys(cook, told, () => open.value)
       <SeenButtons
         :cook="cook"
         :bare="glaze && !glaze.caramelises"
+        :glaze="glaze"
         @saw="(sign) => told({ kind: 'saw', sign })"
       />
       <div class="small">
@@ -71,7 +75,7 @@ useCookKeys(cook, told, () => open.value)
           Undo
         </el-button>
         <el-button class="plain-button" data-test="hush" @click="hush">I am watching it</el-button>
-        <RouterLink v-if="elsewhere" class="plain-button" :to="`/stove/${cook.id}`" @click="hush">
+        <RouterLink class="plain-button" :to="`/stove/${cook.id}`" @click="hush">
           To the stove
         </RouterLink>
       </div>

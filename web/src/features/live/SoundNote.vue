@@ -14,22 +14,22 @@ const live = useLive()
 .sound {
   position: fixed;
   left: 50%;
-  top: 45%;
-  transform: translate(-50%, -50%) rotate(-2deg);
+  bottom: 14px;
+  transform: translateX(-50%) rotate(-1deg);
   z-index: 40;
   margin: 0;
-  padding: 18px 34px;
+  padding: 12px 26px;
   border-radius: 999px;
   background: var(--kettle-enamel-deep);
-  color: #f6f2e7;
-  font: 700 1.6rem var(--kettle-display);
+  color: var(--kettle-chalk);
+  font: 700 1.3rem var(--kettle-display);
   box-shadow: 0 10px 40px rgb(0 0 0 / 35%);
   pointer-events: none;
   white-space: nowrap;
 }
 @media (max-width: 640px) {
   .sound {
-    font-size: 1.2rem;
+    font-size: 1.1rem;
   }
 }
 </style>

@@ -3,8 +3,9 @@ import type { Problem } from '@/api/client'
 /** What an answer means for a tap: it is kept by the server, refused for good, or to be sent again. */
 export type Fate = 'kept' | 'refused' | 'again'
 
-/** Answers that say nothing of the tap itself: the server is away, full, busy, or was asked too much. */
-const AGAIN = new Set([0, 408, 413, 423, 425, 429])
+/** Answers that say nothing of the tap itself: the server is away, full, busy, was asked too much, or
+ * wants the passcode first. */
+const AGAIN = new Set([0, 401, 408, 413, 423, 425, 429])
 
 export function fateOf(problem: Problem | undefined): Fate {
   if (!problem) return 'kept'

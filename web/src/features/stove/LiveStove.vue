@@ -1,19 +1,30 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
-import { useWakeLock } from '@vueuse/core'
+import { useStorage, useWakeLock } from '@vueuse/core'
 import { api, fetched, type EventBody, type Problem } from '@/api/client'
-import { fireSeconds, SoundNote, useCookKeys, useLive, useLiveGlaze } from '@/features/live'
+import {
+  fireSeconds,
+  SeenButtons,
+  SoundNote,
+  useCookKeys,
+  useLive,
+  useLiveGlaze,
+} from '@/features/live'
 import { clock } from '@/shared/format/time'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ActNow from './ActNow.vue'
 import OutcomeForm from './OutcomeForm.vue'
 import SideSteps from './SideSteps.vue'
+import SmallActs from './SmallActs.vue'
 import StepList from './StepList.vue'
+import StoveClock from './StoveClock.vue'
 import StoveFoot from './StoveFoot.vue'
+import StovePicture from './StovePicture.vue'
 import WaysOut from './WaysOut.vue'
-import WhatNow from './WhatNow.vue'
 
+/** One picture: the sentence over it, the clock in it, one wide button under it; the strip below is the timer. */
 const props = defineProps<{ id: number }>()
 const live = useLive()
 const own = useQuery({
@@ -27,70 +38,182 @@ const glaze = useLiveGlaze(cook)
 const under = computed(() => fireSeconds(cook.value, live.now))
 const over = computed(() => cook.value && (cook.value.finished || cook.value.ended_at))
 const line = computed(() => cook.value?.steps.filter((s) => !s.beside) ?? [])
+const step = computed(() => cook.value?.steps.find((s) => s.key === cook.value?.current))
 const next = computed(() => {
   const place = line.value.findIndex((s) => s.key === cook.value?.current)
   return line.value.slice(place + 1, place + 4)
 })
+/** Whether there is a clock in the picture; a hands step has none: nothing hurries it. */
+const timed = computed(() => Boolean(cook.value?.fire) || step.value?.who === 'machine')
+const bare = computed(() => Boolean(glaze.value && !glaze.value.caramelises))
 const told = (body: EventBody) => void live.tell(props.id, body)
-useCookKeys(cook, told, () => !live.call)
 
+/** A call makes this picture more urgent; it covers nothing. */
+const call = computed(() => (live.call?.cook === props.id ? live.call.alarm : undefined))
+const says = computed(() => call.value?.says ?? cook.value?.says ?? '')
+const detail = computed(() =>
+  call.value?.level === 'out' && !cook.value?.fire?.assumed
+    ? `Is it out of the ${cook.value?.fire?.appliance ?? 'heat'}?`
+    : (cook.value?.detail ?? ''),
+)
+const act = ref<{ focus: () => void }>()
+watch(call, async (now, before) => {
+  await nextTick()
+  if (now && now.id !== before?.id) act.value?.focus()
+})
+useCookKeys(cook, told, () => !live.call || live.call.cook === props.id)
+
+/** Under a fire the page is dark, unless this kitchen wants it light. */
+const night = useStorage('kettle-night', true)
+const dark = computed(() => Boolean(night.value && cook.value?.fire))
 const wake = useWakeLock()
 onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() => undefined)))
 </script>
 
 <template>
-  <div class="page stove">
-    <ProblemNote v-if="problem" :problem="problem" again @again="live.refresh" />
-    <p v-else-if="!cook" class="quiet" role="status">Looking at the stove…</p>
-    <OutcomeForm v-if="cook && over" :cook="cook" @undo="told({ kind: 'undo' })" />
-    <div v-else-if="cook" class="halves">
-      <section class="card" aria-label="What to do now">
-        <WhatNow :cook="cook" :bare="glaze && !glaze.caramelises" @told="told" />
-        <SideSteps :cook="cook" @told="told" />
-      </section>
-      <aside>
+  <div
+    class="stove-sheet"
+    :class="{ 'dark-sheet': dark }"
+    :data-call="call?.level ?? ''"
+    data-test="stove"
+  >
+    <div class="page">
+      <ProblemNote v-if="problem" :problem="problem" again @again="live.refresh" />
+      <p v-else-if="!cook" class="quiet" role="status">Looking at the stove…</p>
+      <OutcomeForm v-if="cook && over" :cook="cook" @undo="told({ kind: 'undo' })" />
+      <div v-else-if="cook" class="stage" :class="{ fire: under !== null }">
+        <header>
+          <h1 class="says" data-test="says" aria-live="polite">{{ says }}</h1>
+          <p class="detail" data-test="detail">{{ detail }}</p>
+        </header>
+        <div class="scene" :class="{ urgent: call, alone: !timed, low: cook.gate }">
+          <StoveClock v-if="timed" :cook="cook" :step="step" />
+          <StovePicture :picture="cook.picture" :glaze="glaze" :under-s="under" />
+        </div>
+        <section class="act" aria-label="What to do now">
+          <ActNow ref="act" :cook="cook" :step="step" @told="told" />
+        </section>
+        <section class="see" aria-label="What you see">
+          <SeenButtons
+            v-if="cook.fire"
+            :cook="cook"
+            :bare="bare"
+            :glaze="glaze"
+            @saw="(sign) => told({ kind: 'saw', sign })"
+          />
+          <SmallActs
+            :cook="cook"
+            :step="step"
+            :call="call"
+            @told="told"
+            @hush="call && live.hush(id, call)"
+          />
+          <SideSteps :cook="cook" @told="told" />
+        </section>
+        <section v-if="under !== null && glaze" class="timer" aria-label="The glaze now">
+          <GlazeStrip :glaze="glaze" :now-s="under" compact />
+          <WaysOut :id="id" :under-s="under" :seen="cook.glaze_key ?? ''" />
+        </section>
         <p class="eat figure">
           On the table about <b>{{ clock(cook.serve_at) }}</b>
           <span>{{ clock(cook.serve_low_at) }} to {{ clock(cook.serve_high_at) }}</span>
         </p>
-        <h2>Next</h2>
-        <StepList :steps="next" brief />
-        <details>
-          <summary>All steps</summary>
-          <div class="all" tabindex="0" role="region" aria-label="All steps">
-            <StepList :steps="line" @told="told" />
-          </div>
-        </details>
-        <StoveFoot :cook="cook" />
-      </aside>
-      <section v-if="under !== null && glaze" class="strip" aria-label="The glaze now">
-        <GlazeStrip :glaze="glaze" :now-s="under" />
-        <WaysOut :id="id" :under-s="under" :seen="cook.glaze_key ?? ''" />
-      </section>
+        <aside>
+          <h2>Next</h2>
+          <StepList :steps="next" brief />
+          <details>
+            <summary>All steps</summary>
+            <div class="all" tabindex="0" role="region" aria-label="All steps">
+              <StepList :steps="line" @told="told" />
+            </div>
+          </details>
+          <el-checkbox v-if="cook.fire" v-model="night" data-test="night">
+            Dark under the heat
+          </el-checkbox>
+          <StoveFoot :cook="cook" />
+        </aside>
+      </div>
+      <SoundNote v-if="cook && !cook.ended_at" />
     </div>
-    <SoundNote v-if="cook && !cook.ended_at" />
   </div>
 </template>
 
-<style scoped>
-.halves {
-  display: grid;
-  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr);
-  gap: 26px 48px;
+<style scoped lang="scss">
+.stove-sheet {
+  min-height: calc(100vh - 70px);
+  background: var(--kettle-paper);
+  color: var(--kettle-ink);
 }
-.card {
-  display: grid;
-  gap: 14px;
-  align-content: start;
+.page {
+  padding-top: 14px;
 }
-.strip {
-  grid-column: 1 / -1;
+.stage {
+  display: grid;
+  grid-template-columns: minmax(0, 1.7fr) minmax(0, 1fr);
+  grid-template-areas: 'say eat' 'scene aside' 'act aside' 'see aside' 'strip strip';
+  grid-template-rows: repeat(3, auto) 1fr;
+  gap: 12px 36px;
+  align-items: start;
+}
+.stage.fire {
+  grid-template-areas: 'say eat' 'scene see' 'act see' 'strip strip' 'aside aside';
+  grid-template-rows: none;
+}
+header {
+  grid-area: say;
+}
+.scene {
+  grid-area: scene;
+  position: relative;
+  height: clamp(220px, 37vh, 340px);
+  border-radius: 22px;
+  background: var(--kettle-night);
+  color: var(--kettle-chalk);
+  overflow: hidden;
+}
+.scene.low {
+  height: 200px;
+}
+.urgent {
+  background: var(--kettle-alarm);
+}
+.act {
+  grid-area: act;
+}
+.see {
+  grid-area: see;
   display: grid;
   gap: 12px;
 }
+.timer {
+  grid-area: strip;
+  display: grid;
+  gap: 8px;
+}
+aside {
+  grid-area: aside;
+}
+.says {
+  font-size: 2.6rem;
+  line-height: 1.1;
+  text-wrap: balance;
+}
+[data-call='out'] .says,
+[data-call='full'] .says {
+  color: var(--kettle-ember);
+  font-size: 3.4rem;
+}
+.detail {
+  margin: 4px 0 0;
+  font-size: 1.2rem;
+  color: var(--kettle-ink-soft);
+  min-height: 1.5em;
+}
 .eat {
-  font-size: 1.15rem;
-  margin: 0 0 22px;
+  grid-area: eat;
+  font-size: 1.1rem;
+  line-height: 1.25;
+  margin: 0;
 }
 .eat b {
   font: 700 2.4rem var(--kettle-display);
@@ -107,8 +230,30 @@ summary + .all {
   overflow: auto;
 }
 @media (max-width: 860px) {
-  .halves {
+  .stage,
+  .stage.fire {
     grid-template-columns: minmax(0, 1fr);
+    grid-template-areas: 'say' 'scene' 'act' 'strip' 'see' 'eat' 'aside';
+    grid-template-rows: none;
+    gap: 10px;
+  }
+  .scene {
+    height: 26vh;
+    min-height: 170px;
+  }
+  .scene.low {
+    height: 150px;
+    min-height: 0;
+  }
+  .says {
+    font-size: 1.6rem;
+  }
+  [data-call='out'] .says,
+  [data-call='full'] .says {
+    font-size: 2.2rem;
+  }
+  .detail {
+    font-size: 1rem;
   }
 }
 </style>

@@ -10,7 +10,8 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 const AGAIN_MS = 3_000
 const props = defineProps<{ id: number; underS: number; seen: string }>()
 /** How long it was under the heat when it was asked, and what was seen by then. */
-const asked = shallowRef<{ underS: number; seen: string }>()
+const asked = shallowRef<{ nth: number; underS: number; seen: string }>()
+let nth = 0
 const query = useQuery({
   queryKey: ['ways-out', computed(() => props.id), asked],
   queryFn: () =>
@@ -26,7 +27,7 @@ const ways = computed(() => query.data.value?.ways ?? [])
 const problem = computed(() => query.error.value as Problem | null)
 const open = computed(() => asked.value !== undefined)
 function ask() {
-  asked.value = { underS: Math.round(props.underS), seen: props.seen }
+  asked.value = { nth: nth++, underS: Math.round(props.underS), seen: props.seen }
 }
 // Another sign makes another question.
 watch(

@@ -66,7 +66,7 @@ describe('the stove', () => {
     await page.get(find('done')).trigger('click')
     await pass()
     expect(page.get(find('says')).text()).toContain('comes up')
-    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'season', ago_s: 0, seen: 0 }])
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'season', seen: 0 }])
   })
 
   it('says two minutes ago, a minute more, and undoes the tap it names', async () => {

@@ -6,13 +6,14 @@ export function ofTen(share: number): number {
   return whole
 }
 
+const counted = (count: number, word: string) => `${count} ${word}${count === 1 ? '' : 's'} in 10`
+
 /** "7 evenings in 10". */
-export const evenings = (share: number) =>
-  `${ofTen(share)} ${ofTen(share) === 1 ? 'evening' : 'evenings'} in 10`
+export const evenings = (share: number) => counted(ofTen(share), 'evening')
 
 /** "7 times in 10", "nearly always", "hardly ever". */
 export function often(share: number): string {
   const whole = ofTen(share)
   if (whole === 10) return 'nearly always'
-  return whole === 0 ? 'hardly ever' : `${whole} times in 10`
+  return whole === 0 ? 'hardly ever' : counted(whole, 'time')
 }

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+/** What there is to do: one wide button, or the check that later steps wait for. */
+import { computed, ref } from 'vue'
+import type { EventBody, Live, Step } from '@/api/client'
+import { useLive } from '@/features/live'
+import { clock, secondsUntil } from '@/shared/format/time'
+import GateForm from './GateForm.vue'
+import ReturnNote from './ReturnNote.vue'
+import StartEarly from './StartEarly.vue'
+import TapNotes from './TapNotes.vue'
+
+const props = defineProps<{ cook: Live; step?: Step }>()
+const emit = defineEmits<{ told: [body: EventBody] }>()
+const live = useLive()
+const early = ref(false)
+const button = ref<{ ref?: HTMLElement }>()
+/** A machine's step is not to be told yet: its button waits until it is near. */
+const NEAR_S = 60
+const later = computed(
+  () =>
+    props.step?.who === 'machine' &&
+    props.step.key !== 'wait' &&
+    secondsUntil(props.step.due_at, live.now) > NEAR_S,
+)
+const tell = (body: EventBody) => emit('told', body)
+const since = () => Math.max(0, -Math.round(secondsUntil(props.cook.fire!.since, live.now)))
+
+function done() {
+  if (!props.step) return
+  if (props.step.key === 'wait') early.value = true
+  else tell({ kind: 'done', step: props.step.key })
+}
+defineExpose({ focus: () => button.value?.ref?.focus() })
+</script>
+
+<template>
+  <div class="now">
+    <div v-if="cook.fire?.assumed" class="ask" role="alert">
+      <b>Is it under the heat?</b>
+      <el-button
+        class="wide-button"
+        data-test="under-yes"
+        @click="tell({ kind: 'done', step: 'under' })"
+      >
+        Yes, just now
+      </el-button>
+      <el-button
+        class="plain-button"
+        @click="tell({ kind: 'done', step: 'under', ago_s: since() })"
+      >
+        Yes, since {{ clock(cook.fire.since) }}
+      </el-button>
+    </div>
+    <ReturnNote v-if="cook.back" :back="cook.back" @told="tell" />
+    <GateForm v-if="cook.gate" :key="cook.gate.step" :gate="cook.gate" @told="tell" />
+    <el-button
+      v-else-if="step"
+      ref="button"
+      class="wide-button"
+      :class="{ later }"
+      data-test="done"
+      @click="done()"
+    >
+      {{ cook.button }}
+    </el-button>
+    <p v-if="cook.caution" class="caution" role="alert">
+      {{ cook.caution }}
+      <template v-if="cook.eat_by">Eaten or chilled by {{ clock(cook.eat_by) }}.</template>
+    </p>
+    <TapNotes :id="cook.id" />
+    <StartEarly v-model="early" :cook="cook" @start="tell({ kind: 'done', step: 'wait' })" />
+  </div>
+</template>
+
+<style scoped>
+.now {
+  display: grid;
+  gap: 12px;
+}
+.ask {
+  display: grid;
+  gap: 10px;
+  background: var(--kettle-stop-soft);
+  padding: 16px;
+  border-radius: 18px;
+  font-size: 1.3rem;
+}
+.caution {
+  margin: 0;
+  padding: 12px 18px;
+  border-radius: 14px;
+  background: var(--kettle-careful-soft);
+  color: var(--kettle-ink);
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+/** What goes with the wide button: it was earlier, it wants longer, it was a mistake, it is watched. */
+import type { EventBody, Live, Step } from '@/api/client'
+
+defineProps<{ cook: Live; step?: Step; call?: Live['alarms'][number] }>()
+defineEmits<{ told: [body: EventBody]; hush: [] }>()
+const AGO_S = 120
+</script>
+
+<template>
+  <div class="small">
+    <el-button v-if="call" class="plain-button" data-test="hush" @click="$emit('hush')">
+      I am watching it
+    </el-button>
+    <el-button
+      v-if="step && !cook.gate && step.key !== 'wait'"
+      class="plain-button"
+      data-test="ago"
+      @click="$emit('told', { kind: 'done', step: step.key, ago_s: AGO_S })"
+    >
+      Two minutes ago
+    </el-button>
+    <el-button
+      v-if="step?.who === 'machine' && step.key !== 'wait'"
+      class="plain-button"
+      data-test="more"
+      @click="$emit('told', { kind: 'extend', step: step.key, seconds: 60 })"
+    >
+      Give it another minute
+    </el-button>
+    <el-button
+      class="plain-button"
+      :disabled="!cook.undoable"
+      data-test="undo"
+      @click="$emit('told', { kind: 'undo' })"
+    >
+      Undo
+    </el-button>
+  </div>
+</template>
+
+<style scoped>
+.small {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
+  gap: 10px;
+}
+.small .plain-button {
+  min-height: 60px;
+}
+</style>
