@@ -121,7 +121,7 @@ def _serve_page(app: Kettle) -> None:
 
     def page(name: str = "") -> Response:
         file = name if name in files else "index.html"
-        if "." in name.rsplit("/", 1)[-1] and file == "index.html":
+        if "." in name.rsplit("/", 1)[-1] and name not in files:
             raise NotFound
         response = send_from_directory(STATIC, file)
         fixed = file.startswith("assets/")

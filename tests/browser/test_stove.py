@@ -283,6 +283,7 @@ def test_a_failed_check_opens_a_way_back_that_is_cooked_and_logged(cooking, page
     failed = cooking.until_changed(before)
     assert failed["current"].startswith("cook.check~1.")
     assert failed["serve_at"] > before["serve_at"]
+    expect(by(page, "moved")).to_have_text(re.compile(r"Supper \d+ min later: not tender yet\."))
     expect(by(page, "says")).to_contain_text("ot tender yet")
     again = cooking.until("cook.check~1.check")
     assert again["gate"]["step"] == "cook.check~1.check"
@@ -392,3 +393,26 @@ def test_on_a_phone_the_picture_and_its_strip_are_seen_whole(cooking, page: Page
         assert box["y"] + box["height"] <= 844 - 56, "it lies under the bar of rooms, or further"
     assert by(page, "done").bounding_box()["height"] >= 96
     assert axe(page) == []
+
+
+def test_the_page_opens_with_its_last_state_while_the_server_is_away(cooking, page: Page):
+    cooking.start().fast("cook.hold")
+    page.wait_for_function(
+        "navigator.serviceWorker.getRegistration().then(r => Boolean(r?.active))"
+    )
+    page.wait_for_timeout(3000)  # what is on the stove is kept once a second
+    cooking.server.kill()
+    page.reload()
+    expect(by(page, "says")).to_contain_text("Under pressure")
+    expect(page.get_by_role("alert").first).to_contain_text("does not answer")
+    expect(by(page, "picture")).to_have_attribute("data-vessel", "pressure")
+    first = by(page, "clock").inner_text()
+    expect(by(page, "clock")).not_to_have_text(first)  # it goes on counting
+    by(page, "done").click()
+    expect(by(page, "waiting")).to_contain_text("1 tap waiting")
+    page.reload()
+    expect(by(page, "waiting")).to_contain_text("1 tap waiting")
+    cooking.server.start_moved()
+    expect(by(page, "waiting")).to_have_count(0)
+    expect(by(page, "says")).not_to_contain_text("Under pressure")
+    assert cooking.step()["key"] != "cook.hold"

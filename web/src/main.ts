@@ -8,11 +8,16 @@ import { createApp } from 'vue'
 import { createPinia } from 'pinia'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import App from './app/App.vue'
+import { registerSW } from 'virtual:pwa-register'
+import { keepLast } from './app/lasting'
 import { queries } from './app/queries'
 import { router } from './app/router'
 
+const client = queries()
+keepLast(client)
+registerSW({ immediate: true })
 createApp(App)
   .use(createPinia())
-  .use(VueQueryPlugin, { queryClient: queries() })
+  .use(VueQueryPlugin, { queryClient: client })
   .use(router)
   .mount('#app')

@@ -12,6 +12,7 @@ import {
   type Problem,
 } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, type Alarm } from './alarms'
+import { movedBy, type Moved } from './moved'
 import { alone, fateOf, pause } from './sending'
 import { openShelf, takeOldTaps, type Refusal, type Shelf, type Tap } from './shelf'
 import { useSound } from './sound'
@@ -28,9 +29,11 @@ export const useLive = defineStore('live', () => {
   const waiting = ref(0)
   const unsent = ref<Problem>()
   const refusals = ref<Refusal[]>([])
+  const moves = ref(new Map<number, Moved>())
   const hushed = ref(new Set<string>())
   const sound = useSound()
   const rung = new Set<string>()
+  const asked = new Map<number, { before: Live | undefined; kind: EventBody['kind'] }>()
   const stepSince = new Map<number, number>()
   let shelf: Promise<Shelf> | undefined
   let offset = 0
@@ -42,12 +45,17 @@ export const useLive = defineStore('live', () => {
   const query = useQuery<LiveList>({
     queryKey: KEY,
     queryFn: async ({ signal }) => {
-      const found = await fetched(api.GET('/api/v1/cooks/live', { signal }))
-      found.cooks.forEach(clockOf)
-      const cooks = found.cooks.map(newest)
-      if (first) staleRings(cooks, served()).forEach((key) => rung.add(key))
-      first = false
-      return { ...found, cooks }
+      try {
+        const found = await fetched(api.GET('/api/v1/cooks/live', { signal }))
+        found.cooks.forEach(clockOf)
+        const cooks = found.cooks.map(newest)
+        cooks.forEach(weigh)
+        begin(cooks)
+        return { ...found, cooks }
+      } catch (away) {
+        begin(cooks.value) // what was kept of an earlier page
+        throw away
+      }
     },
     refetchInterval: ({ state }) => (state.data?.cooks.length || waiting.value ? LIVE_MS : IDLE_MS),
     refetchIntervalInBackground: true,
@@ -62,6 +70,12 @@ export const useLive = defineStore('live', () => {
   const cookOf = (id: number) => cooks.value.find((cook) => cook.id === id)
   const served = () => new Date(Date.now() + offset)
   const opened = () => (shelf ??= openShelf())
+
+  /** What was long past when the page opened is over; from the first answer, or none, on it rings. */
+  function begin(found: Live[]) {
+    if (first) staleRings(found, served()).forEach((key) => rung.add(key))
+    first = false
+  }
 
   function clockOf(cook: Live) {
     offset = new Date(cook.now).getTime() - Date.now()
@@ -84,6 +98,27 @@ export const useLive = defineStore('live', () => {
     const all = next.ended_at ? others : [...others, found].sort((a, b) => b.id - a.id)
     client.setQueryData(KEY, { cooks: all, aside: aside.value })
     client.setQueryData(['cook', next.id, 'live'], found)
+  }
+
+  /** Take the answer to a tap, and say what the tap moved. */
+  function note(next: Live, tap: Tap) {
+    moves.value.delete(next.id)
+    asked.set(next.id, { before: cookOf(next.id), kind: tap.body.kind })
+    weigh(next)
+    taken(next)
+  }
+  /** Say what a tap moved, once the strip has been reckoned with it. */
+  function weigh(next: Live) {
+    const tapped = asked.get(next.id)
+    if (!tapped || !next.glaze_ready) return
+    asked.delete(next.id)
+    const moved = movedBy(tapped.before, next, tapped.kind, Date.now())
+    if (moved) moves.value.set(next.id, moved)
+  }
+  /** What the last tap moved, while that is news. */
+  const movedOf = (id: number) => {
+    const found = moves.value.get(id)
+    return found && now.value.getTime() - offset < found.until ? found.says : ''
   }
 
   const refresh = () => query.refetch()
@@ -131,7 +166,7 @@ export const useLive = defineStore('live', () => {
         if (fate === 'refused')
           await store.refuse({ id: tap.id, cook: tap.cook, why: told(answer.problem) })
         await store.drop(tap.id)
-        if (answer.data) taken(answer.data)
+        if (answer.data) note(answer.data, tap)
         else void refresh()
       }
     })
@@ -171,6 +206,7 @@ export const useLive = defineStore('live', () => {
 
   /** Ring for what is new: once a level, by one tab, the loudest first. */
   function ringNow() {
+    if (first) return
     const rings = dueRings(cooks.value, now.value)
     const top = loudest(rings, rung, hushed.value)
     rings.forEach((ring) => rung.add(ring.key))
@@ -216,6 +252,7 @@ export const useLive = defineStore('live', () => {
     call,
     sound,
     cookOf,
+    movedOf,
     refresh,
     tell,
     forget,

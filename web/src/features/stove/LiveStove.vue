@@ -46,6 +46,7 @@ const next = computed(() => {
 /** Whether there is a clock in the picture; a hands step has none: nothing hurries it. */
 const timed = computed(() => Boolean(cook.value?.fire) || step.value?.who === 'machine')
 const bare = computed(() => Boolean(glaze.value && !glaze.value.caramelises))
+const moved = computed(() => live.movedOf(props.id))
 const told = (body: EventBody) => void live.tell(props.id, body)
 
 /** A call makes this picture more urgent; it covers nothing. */
@@ -85,6 +86,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
         <header>
           <h1 class="says" data-test="says" aria-live="polite">{{ says }}</h1>
           <p class="detail" data-test="detail">{{ detail }}</p>
+          <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
         </header>
         <div class="scene" :class="{ urgent: call, alone: !timed, low: cook.gate }">
           <StoveClock v-if="timed" :cook="cook" :step="step" />
@@ -208,6 +210,12 @@ aside {
   font-size: 1.2rem;
   color: var(--kettle-ink-soft);
   min-height: 1.5em;
+}
+.moved {
+  margin: 2px 0 0;
+  font-size: 1.2rem;
+  font-weight: 700;
+  color: var(--kettle-ember);
 }
 .eat {
   grid-area: eat;
