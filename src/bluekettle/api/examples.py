@@ -61,6 +61,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         "at_s": 200,
     },
     "CalibrationCreate": {"chain": CHAIN, "observations": [{"sign": "bubbling", "at_s": 60}]},
+    "SessionCreate": {"passcode": "plum and black tea"},
     "SettingsDocument": {"altitude_m": 200, "temperature": "C", "measures": "metric"},
     "ApplianceCreate": {"kind": "oven-broiler", "name": "Oven with broiler", "rack_mm": 150},
     "ObservationCreate": {"ground": "syrup", "sign": "amber", "at_s": 240},

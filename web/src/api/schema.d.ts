@@ -5552,6 +5552,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "passcode": "plum and black tea"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SessionCreate"];
             };
         };
