@@ -320,6 +320,23 @@ def test_left_for_ten_minutes_on_another_page(cooking, page: Page):
     assert logged["summary"]["strip"]["pulled_s"] == pytest.approx(601.0, abs=15.0)
 
 
+def test_food_that_nobody_told_of_is_asked_about_and_its_clock_begins_with_the_answer(
+    cooking, page: Page
+):
+    cooking.start().fast("finish.under")
+    cooking.server.wait(200)
+    expect(by(page, "says")).to_contain_text("may be under the broiler already")
+    assert page.locator(".wide-button").count() == 1
+    before = cooking.live()
+    assert before["fire"]["assumed"]
+    by(page, "under-yes").click()
+    live = cooking.until_changed(before)
+    assert (live["current"], live["fire"]["assumed"]) == ("finish.finish", False)
+    assert by(page, "refused").count() == 0
+    under = by(page, "clock").locator(".main")
+    expect(under).to_have_text(re.compile(r"^0:\d\d$"))
+
+
 def test_a_check_is_left_out_with_a_reason_alone_and_the_reason_is_logged(cooking, page: Page):
     cooking.start()
     cooking.until("cook.check")

@@ -321,6 +321,23 @@ def test_food_under_a_fire_that_looks_wrong_has_ways_out_and_nothing_else_has(ki
     assert "under a fierce heat" in kitchen.get(path, 409)["detail"]
 
 
+@pytest.mark.parametrize("step", ["first.dress", "broil.under"])
+def test_food_that_may_be_under_the_fire_is_told_to_be_there_by_the_step_that_puts_it(
+    kitchen, step
+):
+    """From whichever step of the approach nobody tapped on."""
+    live = press_on(kitchen, begin(kitchen, "portions-broiled"), step)
+    assert live["fire"] is None
+    kitchen.wait(400.0)
+    live = kitchen.get(f"/cooks/{live['id']}/live")
+    assert live["fire"]["assumed"]
+    assert live["fire"]["put_by"] == "broil.under"
+    assert live["picture"]["shows"] == "under"
+    told = kitchen.tell(live["id"], kind="done", step=live["fire"]["put_by"])
+    assert (told["current"], told["fire"]["assumed"]) == ("broil.finish", False)
+    assert told["fire"]["put_by"] == ""
+
+
 def test_before_a_fire_there_is_no_way_out_of_it(kitchen):
     live = begin(kitchen, "portions-broiled")
     assert kitchen.get(f"/cooks/{live['id']}/ways-out", 409)["title"]

@@ -210,6 +210,7 @@ class FirePublic(PublicModel):
     since: datetime
     before_s: float
     assumed: bool
+    put_by: str = Field(description="where it is assumed: key of the step that puts it there")
 
 
 class AlarmPublic(PublicModel):

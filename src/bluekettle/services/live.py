@@ -229,7 +229,17 @@ def fire_public(loaded: Loaded, progress: Progress) -> FirePublic | None:
         since=loaded.at(fire.since_s),
         before_s=round(fire.before_s, 1),
         assumed=fire.assumed,
+        put_by=put_by(progress) if fire.assumed else "",
     )
+
+
+def put_by(progress: Progress) -> str:
+    """Key of the step that puts the food under the fire that comes next."""
+    line = [s for s in progress.steps if not s.plan.beside]
+    keys = [s.plan.key for s in line]
+    place = keys.index(progress.current or keys[0])
+    ahead = next(i for i in range(place, len(line)) if line[i].plan.who == "fire")
+    return keys[max(place, ahead - 1)]
 
 
 def gate_public(loaded: Loaded, progress: Progress, plan: StepPlan | None) -> GatePublic | None:

@@ -3677,6 +3677,11 @@ export interface components {
             before_s: number;
             /** Assumed */
             assumed: boolean;
+            /**
+             * Put By
+             * @description where it is assumed: key of the step that puts it there
+             */
+            put_by: string;
         };
         /**
          * GatePublic

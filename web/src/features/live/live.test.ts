@@ -29,7 +29,14 @@ const burning = (alarms: Alarm[], more: Partial<Live> = {}) =>
     current: 'finish',
     button: 'It is out',
     steps: [step('finish', 'current', { who: 'fire' })],
-    fire: { name: 'finish', appliance: 'broiler', since: at(-60), before_s: 30, assumed: false },
+    fire: {
+      name: 'finish',
+      appliance: 'broiler',
+      since: at(-60),
+      before_s: 30,
+      assumed: false,
+      put_by: '',
+    },
     ...more,
   })
 

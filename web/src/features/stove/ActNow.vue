@@ -40,13 +40,13 @@ defineExpose({ focus: () => button.value?.ref?.focus() })
       <el-button
         class="wide-button"
         data-test="under-yes"
-        @click="tell({ kind: 'done', step: 'under' })"
+        @click="tell({ kind: 'done', step: cook.fire.put_by })"
       >
         Yes, just now
       </el-button>
       <el-button
         class="plain-button"
-        @click="tell({ kind: 'done', step: 'under', ago_s: since() })"
+        @click="tell({ kind: 'done', step: cook.fire.put_by, ago_s: since() })"
       >
         Yes, since {{ clock(cook.fire.since) }}
       </el-button>
@@ -54,10 +54,9 @@ defineExpose({ focus: () => button.value?.ref?.focus() })
     <ReturnNote v-if="cook.back" :back="cook.back" @told="tell" />
     <GateForm v-if="cook.gate" :key="cook.gate.step" :gate="cook.gate" @told="tell" />
     <el-button
-      v-else-if="step"
+      v-else-if="step && cook.fire?.put_by !== step.key"
       ref="button"
-      class="wide-button"
-      :class="{ later }"
+      :class="[cook.fire?.assumed ? 'plain-button' : 'wide-button', { later }]"
       data-test="done"
       @click="done()"
     >

@@ -85,7 +85,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
       <div v-else-if="cook" class="stage" :class="{ fire: under !== null }">
         <header>
           <h1 class="says" data-test="says" aria-live="polite">{{ says }}</h1>
-          <p class="detail" data-test="detail">{{ detail }}</p>
+          <p v-if="detail || !moved" class="detail" data-test="detail">{{ detail }}</p>
           <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
         </header>
         <div class="scene" :class="{ urgent: call, alone: !timed, low: cook.gate }">

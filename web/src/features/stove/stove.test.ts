@@ -90,14 +90,22 @@ describe('the stove', () => {
     const { page, asked } = await stove({
       ...live,
       current: 'brush',
-      fire: { name: 'finish', appliance: 'broiler', since: at(-100), before_s: 0, assumed: true },
+      fire: {
+        name: 'finish',
+        appliance: 'broiler',
+        since: at(-100),
+        before_s: 0,
+        assumed: true,
+        put_by: 'finish.under',
+      },
       steps: [step('brush', 'current', { begin_at: at(-160) })],
     })
     expect(page.get(find('clock')).text()).toContain('1:40')
     expect(page.get(find('clock')).text()).toContain('since the earliest it could be')
+    expect(page.findAll('.wide-button')).toHaveLength(1)
     await page.get(find('under-yes')).trigger('click')
     await pass()
-    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'under' }])
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'finish.under' }])
   })
 
   it('holds a plan back until its start, and asks before it starts early', async () => {
