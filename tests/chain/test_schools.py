@@ -90,6 +90,15 @@ def test_schools_move_the_inputs_that_they_name():
     assert forecast_of(changed(ribs, sauced["after"])).fires[-1].under.dish.coats == 0
 
 
+def test_a_low_stretch_first_makes_the_hot_end_shorter_and_the_whole_longer():
+    told = ChainDocument.model_validate(chain("bath-then-low-high")).model_dump(mode="json")
+    both = forecast_of(told)
+    single = forecast_of(changed(told, options(told, "steps")["single"]))
+    assert len(single.fires) == len(both.fires) - 1
+    assert both.fires[-1].timer_s < 0.6 * single.fires[-1].timer_s
+    assert both.total.likely_s > single.total.likely_s + 120.0
+
+
 def test_the_route_tells_what_each_school_changes(kitchen):
     found = kitchen.post("/schools", chain("pressure-hot-oven"), 200)["schools"]
     release = next(one for one in found if one["key"] == "release")

@@ -28,6 +28,7 @@ from bluekettle.core.tables import Row, rows
 Patch = tuple[dict[str, object], ...]
 MORE_LIQUID = 1.5  # half as much again (design)
 MIN_A_KG, FIXED_MIN = 40.0, 30.0  # under pressure, as many books have it (household knowledge)
+LOW_C, LOW_MIN = 130.0, 20.0  # a low stretch before the hot one (household knowledge)
 POWDER_G = 8.0  # of baking powder and salt on a kilogram of skin (typical, estimated)
 POWDER = "baking-powder"  # id of the layer
 
@@ -316,6 +317,38 @@ def machine(f: PlanForecast) -> tuple[Choice, ...]:
     return picked(options, stage.heat)
 
 
+def steps(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of bare food in a heat that can be slow and fierce: at once, or a low stretch before it."""
+    last = last_fire(f)
+    if last is None or last[1].acts or last[2].under.dish.coats:
+        return ()
+    place, stage, fire = last
+    if not both_ways(stage) or fire.under.below.strands:
+        return ()
+    before = f.plan.stages[place - 1] if place else None
+    low_first = isinstance(before, Heat) and before.until.by == "minutes" and both_ways(before)
+    if not low_first and stage.until.by != "colour":
+        return ()
+    low: dict[str, object] = {
+        "kind": "heat",
+        "id": fresh_id("low", ids_of(f.plan)),
+        "heat": stage.heat,
+        "dial": LOW_C,
+        "until": {"by": "minutes", "minutes": LOW_MIN},
+    }
+    options: dict[str, Patch] = {
+        "single": (remove(f"/stages/{place - 1}"),),
+        "low_high": (add(f"/stages/{place}", low),),
+    }
+    return picked(options, "low_high" if low_first else "single")
+
+
+def both_ways(stage: Heat) -> bool:
+    """Whether a heat can be slow and fierce."""
+    row = heat_row(stage.heat)
+    return row.slow is not None and row.fierce is not None
+
+
 def timing(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the last pressure pot that ends with a bite."""
     pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure" and s.until.bite]
@@ -358,6 +391,7 @@ SCHOOLS: dict[str, Answers] = {
     "poultry": poultry,
     "liquid": liquid,
     "machine": machine,
+    "steps": steps,
     "timing": timing,
     "boil": boil,
 }
