@@ -19,6 +19,7 @@ import { useSound } from './sound'
 
 const IDLE_MS = 10_000
 const LIVE_MS = 1000
+const PATIENCE_MS = 4000 // for the first answer
 const GUARD_MS = 600 // one gesture is one step: what follows this fast is the same finger
 const KEY = ['live']
 
@@ -27,6 +28,7 @@ export const useLive = defineStore('live', () => {
   const client = useQueryClient()
   const now = shallowRef(new Date())
   const waiting = ref(0)
+  const settled = ref(false) // the server has answered, or is away
   const unsent = ref<Problem>()
   const refusals = ref<Refusal[]>([])
   const moves = ref(new Map<number, Moved>())
@@ -38,7 +40,6 @@ export const useLive = defineStore('live', () => {
   let shelf: Promise<Shelf> | undefined
   let offset = 0
   let bell = true
-  let first = true
   let tries = 0
   let sendAfter = 0
 
@@ -53,7 +54,7 @@ export const useLive = defineStore('live', () => {
         begin(cooks)
         return { ...found, cooks }
       } catch (away) {
-        begin(cooks.value) // what was kept of an earlier page
+        begin(kept.value)
         throw away
       }
     },
@@ -61,11 +62,13 @@ export const useLive = defineStore('live', () => {
     refetchIntervalInBackground: true,
     retry: false,
   })
-  const cooks = computed<Live[]>(() => query.data.value?.cooks ?? [])
+  const kept = computed<Live[]>(() => query.data.value?.cooks ?? [])
+  // What an earlier page left is shown only once the server did not answer: it may be over.
+  const cooks = computed(() => (settled.value ? kept.value : []))
   const aside = computed(() => query.data.value?.aside ?? [])
   const underWay = computed(() => cooks.value.filter((cook) => !cook.ended_at))
   const problem = computed(() => (query.error.value as Problem | null) ?? unsent.value)
-  const known = computed(() => query.data.value !== undefined)
+  const known = computed(() => settled.value && query.data.value !== undefined)
   const call = computed(() => screenCall(cooks.value, now.value, hushed.value))
   const cookOf = (id: number) => cooks.value.find((cook) => cook.id === id)
   const served = () => new Date(Date.now() + offset)
@@ -73,8 +76,8 @@ export const useLive = defineStore('live', () => {
 
   /** What was long past when the page opened is over; from the first answer, or none, on it rings. */
   function begin(found: Live[]) {
-    if (first) staleRings(found, served()).forEach((key) => rung.add(key))
-    first = false
+    if (!settled.value) staleRings(found, served()).forEach((key) => rung.add(key))
+    settled.value = true
   }
 
   function clockOf(cook: Live) {
@@ -86,7 +89,8 @@ export const useLive = defineStore('live', () => {
     const kept = client.getQueryData<LiveList>(KEY)?.cooks
     const before = kept?.find((cook) => cook.id === next.id)
     if (before && before.last_event > next.last_event) return before
-    if (before && before.current !== next.current) stepSince.set(next.id, Date.now())
+    if (settled.value && before && before.current !== next.current)
+      stepSince.set(next.id, Date.now())
     return next
   }
 
@@ -94,7 +98,7 @@ export const useLive = defineStore('live', () => {
   function taken(next: Live) {
     clockOf(next)
     const found = newest(next)
-    const others = cooks.value.filter((cook) => cook.id !== next.id)
+    const others = kept.value.filter((cook) => cook.id !== next.id)
     const all = next.ended_at ? others : [...others, found].sort((a, b) => b.id - a.id)
     client.setQueryData(KEY, { cooks: all, aside: aside.value })
     client.setQueryData(['cook', next.id, 'live'], found)
@@ -206,7 +210,7 @@ export const useLive = defineStore('live', () => {
 
   /** Ring for what is new: once a level, by one tab, the loudest first. */
   function ringNow() {
-    if (first) return
+    if (!settled.value) return
     const rings = dueRings(cooks.value, now.value)
     const top = loudest(rings, rung, hushed.value)
     rings.forEach((ring) => rung.add(ring.key))
@@ -223,6 +227,7 @@ export const useLive = defineStore('live', () => {
   async function watch() {
     holdBell()
     window.setInterval(tick, 250)
+    window.setTimeout(() => begin(kept.value), PATIENCE_MS)
     document.addEventListener('visibilitychange', () => document.hidden || tick())
     const store = await opened()
     for (const tap of takeOldTaps(localStorage, newId)) await store.put(tap)
@@ -246,6 +251,7 @@ export const useLive = defineStore('live', () => {
     underWay,
     problem,
     known,
+    settled,
     now,
     waiting,
     refusals,

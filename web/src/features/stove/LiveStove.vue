@@ -32,7 +32,7 @@ const own = useQuery({
   queryFn: () =>
     fetched(api.GET('/api/v1/cooks/{id}/live', { params: { path: { id: props.id } } })),
 })
-const cook = computed(() => live.cookOf(props.id) ?? own.data.value)
+const cook = computed(() => (live.settled ? (live.cookOf(props.id) ?? own.data.value) : undefined))
 const problem = computed(() => (own.error.value as Problem | null) ?? live.problem)
 const glaze = useLiveGlaze(cook)
 const under = computed(() => fireSeconds(cook.value, live.now))
