@@ -19,7 +19,9 @@ def kettle(tmp_path):
     made = []
 
     def serve(passcode=PASSCODE):
-        app = create_app(Config(tmp_path / "kettle.sqlite3", testing=True, passcode=passcode))
+        app = create_app(
+            Config(tmp_path / "kettle.sqlite3", testing=True, passcode=passcode, beyond=True)
+        )
         made.append(app)
         return app
 

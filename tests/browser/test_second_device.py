@@ -12,7 +12,8 @@ def test_a_second_device_tells_the_passcode_and_both_see_a_tap(
     page: Page, server, browser: Browser, axe
 ):
     server.passcode = PASSCODE
-    address = server.start()
+    server.start("--host", "0.0.0.0")
+    address = server.address
     cook = server.ask("/cooks", {"dish": dict(RIBS)})["id"]
     page.goto(f"{address}/kitchen#join=plum%20%26%20black%20tea")  # as the terminal prints it
     expect(by(page, "other-device").get_by_role("img")).to_be_visible()

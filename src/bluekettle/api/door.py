@@ -13,7 +13,7 @@ import secrets
 import socket
 from datetime import timedelta
 from pathlib import Path
-from urllib.parse import quote
+from urllib.parse import quote, urlsplit
 
 import segno
 from flask import Flask, Response, current_app, request, session
@@ -23,7 +23,7 @@ from limits.storage import MemoryStorage
 from limits.strategies import MovingWindowRateLimiter
 
 from bluekettle.api.base import PREFIX
-from bluekettle.api.guard import is_address, refused
+from bluekettle.api.guard import is_own, refused
 from bluekettle.schemas.problem import Problem
 from bluekettle.schemas.session import SessionCreate, SessionPublic
 
@@ -31,6 +31,7 @@ blueprint = APIBlueprint("session", __name__, url_prefix=PREFIX, abp_tags=[Tag(n
 OPEN_PATHS = (f"{PREFIX}/session",)
 WRONG = (RateLimitItemPerMinute(5), RateLimitItemPerHour(20))  # by one address
 WRONG_IN_ALL = RateLimitItemPerHour(60)  # by all of them: addresses are cheap
+SECRET_BYTES = 32
 STAYS = timedelta(days=30)
 
 
@@ -68,10 +69,12 @@ class Door:
 def signing_key(folder: Path, passcode: str) -> bytes:
     """The key of the cookies: a secret of this folder, made once, and the passcode."""
     file = folder / "session.key"
-    if not file.exists():
+    secret = file.read_bytes() if file.exists() else b""
+    if len(secret) != SECRET_BYTES:  # none yet, or one whose writing was cut short
+        secret = secrets.token_bytes(SECRET_BYTES)
         file.touch(mode=0o600)
-        file.write_bytes(secrets.token_bytes(32))
-    return hashlib.sha256(file.read_bytes() + passcode.encode()).digest()
+        file.write_bytes(secret)
+    return hashlib.sha256(secret + passcode.encode()).digest()
 
 
 def hang(app: Flask, folder: Path, passcode: str, beyond: bool) -> None:
@@ -97,19 +100,19 @@ def hang(app: Flask, folder: Path, passcode: str, beyond: bool) -> None:
         return refused(401, "Passcode wanted", "this device has not told this kettle's passcode")
 
 
-def own_address(beyond: bool) -> str:
+def own_address() -> str:
     """The address under which another device reaches this one: that of the request, unless it is
     this machine's own; then that of its way out.
     """
-    name, _, port = request.host.rpartition(":")
-    if not beyond or (is_address(name) and not name.startswith("127.")):
+    asked = urlsplit(f"//{request.host}")
+    if not is_own(asked.hostname or ""):
         return request.host
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as way:
         try:
             way.connect(("192.0.2.1", 9))  # nothing is sent: it only asks which way it would go
         except OSError:
             return request.host
-        return f"{way.getsockname()[0]}:{port}"
+        return f"{way.getsockname()[0]}:{asked.port or 80}"
 
 
 @blueprint.get("/session", responses={200: SessionPublic})
@@ -117,9 +120,9 @@ def get_session() -> SessionPublic:
     """Whether a passcode is asked for, and whether this device has told it; how another joins."""
     door: Door = current_app.extensions["kettle_door"]
     inside = door.is_open()
-    if not (door.needed and inside):
+    if not (door.needed and inside and door.beyond):
         return SessionPublic(needed=door.needed, inside=inside)
-    address = f"http://{own_address(door.beyond)}/"
+    address = f"http://{own_address()}/"
     drawn = io.BytesIO()
     code = segno.make(f"{address}#join={quote(door.passcode)}", micro=False)
     code.save(drawn, kind="svg", scale=6, xmldecl=False, svgns=True, nl=False)

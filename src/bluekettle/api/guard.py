@@ -41,6 +41,11 @@ def is_address(name: str) -> bool:
     return True
 
 
+def is_own(name: str) -> bool:
+    """Whether only this machine is reached under a name."""
+    return ip_address(name).is_loopback if is_address(name) else name == "localhost"
+
+
 def guard(app: Flask, hosts: frozenset[str]) -> None:
     """Hang the guard into an application that answers under these names."""
 

@@ -6,11 +6,11 @@ import gc
 import signal
 import threading
 from datetime import UTC, datetime, timedelta
-from ipaddress import ip_address
 from urllib.parse import quote
 
 import click
 
+from bluekettle.api.guard import is_own
 from bluekettle.app import create_app
 from bluekettle.commands.data import plainly
 from bluekettle.config import Config
@@ -90,14 +90,6 @@ def check_passcode(host: str, passcode: str) -> None:
             f"--host {host} lets other devices in: give them a --passcode of {LEAST_PASSCODE}"
             " characters or more"
         )
-
-
-def is_own(host: str) -> bool:
-    """Whether only this machine reaches a host."""
-    try:
-        return ip_address(host).is_loopback
-    except ValueError:
-        return host == "localhost"
 
 
 def prepare(config: Config, demo: bool, fresh: bool) -> None:

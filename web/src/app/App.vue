@@ -56,13 +56,13 @@ watchEffect(() => {
 <template>
   <a class="visually-hidden" href="#main">To the content</a>
   <TopBar @shortcuts="shortcuts = true" />
-  <LiveBar />
+  <LiveBar v-if="!locked" />
   <el-config-provider :locale="english">
     <main id="main" tabindex="-1">
       <JoinPage v-if="locked" :problem="shut" @join="join" />
       <RouterView v-else />
     </main>
     <ShortcutList v-model="shortcuts" />
-    <CallScreen />
+    <CallScreen v-if="!locked" />
   </el-config-provider>
 </template>

@@ -318,7 +318,9 @@ def machine(f: PlanForecast) -> tuple[Choice, ...]:
 
 
 def steps(f: PlanForecast) -> tuple[Choice, ...]:
-    """Of bare food in a heat that can be slow and fierce: at once, or a low stretch before it."""
+    """Of bare food in a heat that can be slow and fierce: at once, or a low stretch before it. Only
+    where another heat has cooked it: else the low stretch is what cooks it, and no matter of taste.
+    """
     last = last_fire(f)
     if last is None or last[1].acts or last[2].under.dish.coats:
         return ()
@@ -327,7 +329,8 @@ def steps(f: PlanForecast) -> tuple[Choice, ...]:
         return ()
     before = f.plan.stages[place - 1] if place else None
     low_first = isinstance(before, Heat) and before.until.by == "minutes" and both_ways(before)
-    if not low_first and stage.until.by != "colour":
+    cooked = any(i < place - low_first for i, _ in heats(f.plan))
+    if not cooked or (not low_first and stage.until.by != "colour"):
         return ()
     low: dict[str, object] = {
         "kind": "heat",

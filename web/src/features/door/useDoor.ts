@@ -1,10 +1,20 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { api, ask, fetched, type Door, type Problem } from '@/api/client'
+import { api, ask, fetched, OFFLINE, type Door, type Problem } from '@/api/client'
 
 const KEY = ['session']
+const AWAY = { ...OFFLINE, detail: 'The kettle does not answer: try again when it is back.' }
 const IN_ADDRESS = /^#join=(.+)$/
+
+/** What a code says; as it stands where it is no code of ours. */
+function unquoted(text: string): string {
+  try {
+    return decodeURIComponent(text)
+  } catch {
+    return text
+  }
+}
 
 /** Whether this device has to tell the passcode first. Asked once, and again when an answer says so. */
 export function useDoor() {
@@ -21,11 +31,11 @@ export function useDoor() {
 
   async function join(passcode: string): Promise<void> {
     const { problem: found } = await ask(() => api.POST('/api/v1/session', { body: { passcode } }))
-    problem.value = found
+    problem.value = found?.status === 0 ? AWAY : found
     if (found) return
     // What was asked before the door opened says that it is shut.
     await client.cancelQueries({ queryKey: KEY })
-    client.setQueryData(KEY, await fetched(api.GET('/api/v1/session')))
+    await query.refetch()
     await client.invalidateQueries({ predicate: (one) => one.queryKey[0] !== KEY[0] })
   }
 
@@ -40,7 +50,7 @@ export function useDoor() {
     if (!scanned) return
     await router.isReady()
     await router.replace({ ...router.currentRoute.value, hash: '' })
-    await join(decodeURIComponent(scanned))
+    await join(unquoted(scanned))
   }
 
   return { door: query.data, locked, problem, join, begin }

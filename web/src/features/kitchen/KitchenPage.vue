@@ -11,7 +11,6 @@ import ApplianceShelf from './ApplianceShelf.vue'
 import CalibratePanel from './CalibratePanel.vue'
 import FitPanel from './FitPanel.vue'
 import SettingsStrip from './SettingsStrip.vue'
-
 import { useKitchen } from './useKitchen'
 
 const {
@@ -116,7 +115,7 @@ async function put() {
         />
       </div>
       <SettingsStrip :settings="kitchen.settings" :gear="kitchen.gear" @settle="settle" />
-      <OtherDevice class="other" />
+      <OtherDevice />
     </template>
   </div>
 </template>

@@ -11,7 +11,6 @@ const props = defineProps<{
   glaze?: Glaze
   /** Seconds under the fire, counted on by the page. */
   underS: number | null
-  urgent?: boolean
 }>()
 const MOST_PIECES = 3
 const shows = computed(() => props.picture.shows)
@@ -65,7 +64,6 @@ const pin = computed(() =>
       : 'down'
     : '',
 )
-const inside = computed(() => !heating.value)
 const steam = computed(
   () =>
     ({ warming: 'wisps', venting: 'jet', open: 'wisps', rest: 'wisps' })[shows.value] ??
@@ -77,7 +75,6 @@ const vent = computed(() => vessel.value?.steam ?? { x: 150, y: 96 })
 <template>
   <svg
     class="picture"
-    :class="{ urgent }"
     viewBox="-10 -24 320 250"
     preserveAspectRatio="xMidYMid meet"
     role="img"
@@ -93,7 +90,7 @@ const vent = computed(() => vessel.value?.steam ?? { x: 150, y: 96 })
         class="rack"
         :d="`M28 ${floor}h244M28 ${floor + 8}h244`"
       />
-      <path v-if="vessel.liquid && inside" class="liquid" :d="vessel.liquid" />
+      <path v-if="vessel.liquid && !heating" class="liquid" :d="vessel.liquid" />
     </template>
     <g v-else-if="shows === 'plate'" class="ware">
       <path d="M20 186q0 22 40 22h180q40 0 40-22z" />
@@ -108,7 +105,7 @@ const vent = computed(() => vessel.value?.steam ?? { x: 150, y: 96 })
       class="ware"
       d="M24 178h252q10 0 10 10v6q0 10-10 10H24q-10 0-10-10v-6q0-10 10-10z"
     />
-    <g v-if="inside" class="food">
+    <g v-if="!heating" class="food">
       <g v-if="picture.strands" :transform="`translate(${place.x} ${floor})`">
         <path
           v-for="i in 7"

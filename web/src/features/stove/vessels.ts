@@ -38,6 +38,13 @@ const oven = (rack: number, glow: string): Vessel => ({
   steam: { x: 232, y: 12 },
 })
 
+const fryer = (glow: string): Vessel => ({
+  body: `${FRYER}M70 176h160M70 176v14M110 176v14M150 176v14M190 176v14M230 176v14`,
+  glow,
+  food: { x: 150, floor: 176, breadth: 150 },
+  steam: { x: 232, y: 14 },
+})
+
 const VESSELS: Record<string, Vessel> = {
   pressure: {
     body: POT,
@@ -60,12 +67,7 @@ const VESSELS: Record<string, Vessel> = {
     food: { x: 150, floor: 160, breadth: 130 },
   },
   low_oven: oven(140, BOTTOM),
-  air_fry: {
-    body: `${FRYER}M70 176h160M70 176v14M110 176v14M150 176v14M190 176v14M230 176v14`,
-    glow: FAN,
-    food: { x: 150, floor: 176, breadth: 150 },
-    steam: { x: 232, y: 14 },
-  },
+  air_fry: fryer(FAN),
   smoke: {
     body: 'M30 118q0-84 120-84t120 84q0 72-120 72T30 118zM216 44V8h26v46M84 184l-16 30M216 184l16 30M40 124h220',
     glow: 'M96 168q-12-14 0-26q12 12 0 26zM122 172q-10-12 0-22q10 10 0 22z',
@@ -100,12 +102,7 @@ const VESSELS: Record<string, Vessel> = {
   },
   broiler: { ...oven(140, ZIGZAG), body: OVEN, elementY: 42 },
   oven: oven(140, `${BOTTOM}M44 26h212M52 70q-8 16 0 32t0 32M248 70q8 16 0 32t0 32`),
-  air_fryer: {
-    body: `${FRYER}M70 176h160M70 176v14M110 176v14M150 176v14M190 176v14M230 176v14`,
-    glow: `${FAN}M64 88q12-8 24 0M212 88q12-8 24 0`,
-    food: { x: 150, floor: 176, breadth: 150 },
-    steam: { x: 232, y: 14 },
-  },
+  air_fryer: fryer(`${FAN}M64 88q12-8 24 0M212 88q12-8 24 0`),
   crisping_lid: {
     body: `${POT}M62 176h176`,
     glow: 'M74 58l10 14 10-14 10 14 10-14 10 14 10-14 10 14 10-14 10 14 10-14 10 14 10-14 10 14 10-14 10 14',
@@ -138,7 +135,6 @@ const VESSELS: Record<string, Vessel> = {
 
 /** The drawing of a heat; none for a heat that nobody drew. */
 export const vesselOf = (heat: string): Vessel | undefined => VESSELS[heat]
-export const drawnVessels = Object.keys(VESSELS)
 
 /** Where the food lies under an element: nearer for a high rack, within the oven. */
 export function rackFloor(vessel: Vessel, rackMm: number | null): number {
