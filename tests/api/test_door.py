@@ -18,10 +18,9 @@ def kettle(tmp_path):
     """An application with a passcode; `device` makes a client of its own cookies."""
     made = []
 
-    def serve(passcode=PASSCODE):
-        app = create_app(
-            Config(tmp_path / "kettle.sqlite3", testing=True, passcode=passcode, beyond=True)
-        )
+    def serve(passcode=PASSCODE, beyond=True):
+        file = tmp_path / "kettle.sqlite3"
+        app = create_app(Config(file, testing=True, passcode=passcode, beyond=beyond))
         made.append(app)
         return app
 
@@ -97,6 +96,25 @@ def test_the_key_is_this_users_own_and_a_bad_body_is_told(kettle, tmp_path):
     wrong = device.post("/api/v1/session", json={"passcode": ""})
     assert wrong.status_code == 422
     assert wrong.get_json()["errors"][0]["field"] == "passcode"
+
+
+def test_a_key_that_was_cut_short_is_made_anew(kettle, tmp_path):
+    """Else every cookie would be signed with what is known of an empty file."""
+    (tmp_path / "session.key").write_bytes(b"")
+    kettle()
+    assert len((tmp_path / "session.key").read_bytes()) == 32
+
+
+def test_an_address_is_told_only_where_another_device_reaches_it(kettle):
+    device = kettle(beyond=False).test_client()
+    assert tell(device, PASSCODE) == 204
+    told = device.get("/api/v1/session").get_json()
+    assert (told["inside"], told["address"], told["code_svg"]) == (True, "", "")
+    far = "http://192.0.2.9:8740"
+    named = kettle().test_client()
+    body = {"passcode": PASSCODE}
+    assert named.post("/api/v1/session", json=body, base_url=far).status_code == 204
+    assert named.get("/api/v1/session", base_url=far).get_json()["address"] == f"{far}/"
 
 
 def test_a_kettle_of_this_machine_alone_asks_for_nothing(kettle):

@@ -99,6 +99,17 @@ def test_a_low_stretch_first_makes_the_hot_end_shorter_and_the_whole_longer():
     assert both.total.likely_s > single.total.likely_s + 120.0
 
 
+def test_a_low_stretch_that_cooks_the_food_is_no_matter_of_taste():
+    """Taken out of a plan of two stretches alone it would leave the food raw under the hot one."""
+    told = ChainDocument.model_validate(chain("bath-then-low-high")).model_dump(mode="json")
+    assert options(told, "steps")
+    heats = [i for i, stage in enumerate(told["stages"]) if stage["kind"] == "heat"]
+    assert len(heats) == 3
+    told["food"]["state"] = "fridge"
+    del told["stages"][heats[0]]
+    assert options(told, "steps") == {}
+
+
 def test_the_route_tells_what_each_school_changes(kitchen):
     found = kitchen.post("/schools", chain("pressure-hot-oven"), 200)["schools"]
     release = next(one for one in found if one["key"] == "release")

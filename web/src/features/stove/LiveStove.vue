@@ -113,7 +113,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
           <SideSteps :cook="cook" @told="told" />
         </section>
         <section v-if="under !== null && glaze" class="timer" aria-label="The glaze now">
-          <GlazeStrip :glaze="glaze" :now-s="under" compact />
+          <GlazeStrip :glaze="glaze" :now-s="under" compact risk />
           <WaysOut :id="id" :under-s="under" :seen="cook.glaze_key ?? ''" />
         </section>
         <p class="eat figure">
@@ -172,6 +172,9 @@ header {
   background: var(--kettle-night);
   color: var(--kettle-chalk);
   overflow: hidden;
+}
+.fire .scene {
+  height: clamp(200px, 31vh, 340px);
 }
 .scene.low {
   height: 200px;
@@ -248,6 +251,9 @@ summary + .all {
   .scene {
     height: 26vh;
     min-height: 170px;
+  }
+  .fire .scene {
+    height: 24vh;
   }
   .scene.low {
     height: 150px;

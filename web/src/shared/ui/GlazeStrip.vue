@@ -21,6 +21,8 @@ const props = defineProps<{
   nowS?: number | null
   pulledS?: number | null
   compact?: boolean
+  /** The line of risk on a compact one too. */
+  risk?: boolean
 }>()
 const box = ref<HTMLElement>()
 const { width: measured } = useElementSize(box)
@@ -34,10 +36,13 @@ const until = computed(() =>
 )
 const rowHeight = computed(() => (props.compact ? 30 : 46))
 const top = computed(() => (props.compact ? 54 : 60))
-const riskTop = computed(() => top.value + sites.value.length * rowHeight.value + 28)
-const riskHeight = computed(() => (props.compact ? 0 : 54))
+const riskTop = computed(
+  () => top.value + sites.value.length * rowHeight.value + (props.compact ? 16 : 28),
+)
+const risky = computed(() => props.risk || !props.compact)
+const riskHeight = computed(() => (props.compact ? 34 : 54))
 const height = computed(() =>
-  props.compact
+  !risky.value
     ? top.value + sites.value.length * rowHeight.value + 24
     : riskTop.value + riskHeight.value + 30,
 )
@@ -188,7 +193,7 @@ const spoken = computed(() => {
           />
           <text :x="x(look) + 5" :y="top - 20">look from {{ stopwatch(look) }}</text>
         </g>
-        <g v-if="!compact" class="risk">
+        <g v-if="risky" class="risk">
           <line :x1="0" :x2="width" :y1="riskTop + riskHeight" :y2="riskTop + riskHeight" />
           <line
             class="accepted"
