@@ -85,12 +85,12 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
       <div v-else-if="cook" class="stage" :class="{ fire: under !== null }">
         <header>
           <h1 class="says" data-test="says" aria-live="polite">{{ says }}</h1>
-          <p v-if="detail || !moved" class="detail" data-test="detail">{{ detail }}</p>
-          <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
+          <p class="detail" data-test="detail">{{ detail }}</p>
         </header>
         <div class="scene" :class="{ urgent: call, alone: !timed, low: cook.gate }">
           <StoveClock v-if="timed" :cook="cook" :step="step" />
           <StovePicture :picture="cook.picture" :glaze="glaze" :under-s="under" />
+          <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
         </div>
         <section class="act" aria-label="What to do now">
           <ActNow ref="act" :cook="cook" :step="step" @told="told" />
@@ -214,11 +214,17 @@ aside {
   color: var(--kettle-ink-soft);
   min-height: 1.5em;
 }
+// In the picture, so that no button moves under the finger.
 .moved {
-  margin: 2px 0 0;
-  font-size: 1.2rem;
+  position: absolute;
+  inset: auto auto 10px 16px;
+  margin: 0;
+  padding: 2px 10px;
+  border-radius: 10px;
+  background: var(--kettle-night);
+  font-size: 1.1rem;
   font-weight: 700;
-  color: var(--kettle-ember);
+  color: var(--kettle-warming);
 }
 .eat {
   grid-area: eat;
@@ -268,6 +274,10 @@ summary + .all {
   }
   .detail {
     font-size: 1rem;
+  }
+  .moved {
+    inset: auto auto 6px 8px;
+    font-size: 0.95rem;
   }
 }
 </style>
