@@ -68,7 +68,7 @@ class Server:
             text=True,
         )
         assert self.process.stdout is not None
-        address = re.search(r"http://(?:127.0.0.1|0.0.0.0):(\d+)", self.process.stdout.readline())
+        address = re.search(r"http://127.0.0.1:(\d+)", self.process.stdout.readline())
         assert address, "the server did not print its address"
         first = self.port == 0
         self.port = int(address.group(1))

@@ -24,6 +24,7 @@ from bluekettle.store.opening import open_with_care
 
 HOUR_S = 3600.0
 LEAST_PASSCODE = 8
+EVERYWHERE = {"0.0.0.0": "127.0.0.1"}  # what to open on this machine where all addresses are served
 OWN_KITCHEN = (
     "{folder} holds a kitchen of its own, and the sample scenario would be written over it: leave"
     " --demo out, or name another folder in KETTLE_DATA"
@@ -63,7 +64,7 @@ def serve(
             prepare(config, demo, fresh)
             app = create_app(config, workshop)
             keep_copies(config)
-            address = f"http://{host}:{listening.getsockname()[1]}/"
+            address = f"http://{EVERYWHERE.get(host, host)}:{listening.getsockname()[1]}/"
             click.echo(f"Blue Kettle is on {address}  (stop with Ctrl-C)")
             if passcode:
                 click.echo(f"Join once with {address}#join={quote(passcode)}")
