@@ -18,6 +18,7 @@ from bluekettle.api import advice, cooks, door, forecasts, kitchen, plans, sauce
 from bluekettle.api.errors import from_validation, register_errors
 from bluekettle.api.guard import guard
 from bluekettle.api.openapi import with_problems
+from bluekettle.api.rows import RowsRequest
 from bluekettle.config import Config
 from bluekettle.core.units import Reading, render
 from bluekettle.schemas.problem import Problem
@@ -36,7 +37,9 @@ class PagePath(PathConverter):
 
 
 class Kettle(OpenAPI):
-    """Flask, with views that may return models."""
+    """Flask, with views that may return models, and bodies that may be rows."""
+
+    request_class = RowsRequest
 
     def make_response(self, rv: Any) -> Response:
         """Turn a model, alone or with a status, into JSON."""

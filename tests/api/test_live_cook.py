@@ -29,6 +29,9 @@ THIGHS = {
 }
 
 
+UNREAD = {"rests_on": "", "reads_c": None, "read_by": "", "read_at": None}
+
+
 def states(live):
     return {s["key"]: s["state"] for s in live["steps"]}
 
@@ -166,7 +169,7 @@ def test_a_failed_check_becomes_steps_and_a_later_supper_and_both_checks_are_kep
     kitchen: Kitchen,
 ):
     live = at_gate(kitchen)
-    assert live["gate"] == {"step": "cook.check", "tender": True, "wants_c": 63.0, "rests_on": ""}
+    assert live["gate"] == {"step": "cook.check", "tender": True, "wants_c": 63.0, **UNREAD}
     planned = live["serve_at"]
     tough = kitchen.press(live, tender=False, temp_c=92)
     assert tough["current"] == "cook.check~1.load"
@@ -345,12 +348,7 @@ def test_raw_sauce_on_ready_food_wants_a_second_check(kitchen: Kitchen):
     assert "boil it" in made
     accepted = [{"stop": "raw-contact", "reason": "it goes on again all the same"}]
     live = kitchen.press_until(begin(kitchen, dish, accepted=accepted), "finish.check")
-    assert live["gate"] == {
-        "step": "finish.check",
-        "tender": False,
-        "wants_c": 63.0,
-        "rests_on": "",
-    }
+    assert live["gate"] == {"step": "finish.check", "tender": False, "wants_c": 63.0, **UNREAD}
     events = f"/cooks/{live['id']}/events"
     assert kitchen.post(events, {"kind": "done", "step": "serve"}, 409)
     assert kitchen.press(live, temp_c=70)["current"] == "rest.rest"

@@ -15,7 +15,8 @@ from tests.conftest import Kitchen, open_kitchen
 
 FOLDER = Path(__file__).parents[1] / "kept"
 FIFTH = FOLDER / "version_5.sql.gz"  # the last in which a dish was no chain; it has more in it
-KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH})
+SEVENTH = FOLDER / "version_7.sql.gz"  # before there were readings and rehearsals
+KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH, SEVENTH})
 LATER = datetime(2026, 11, 20, 23, 0, tzinfo=UTC)
 
 
@@ -137,6 +138,24 @@ def test_cooks_under_way_go_on_where_they_were(fifth: Kitchen):
             fifth.wait(60)
             live = fifth.press(live)
         assert "passed" in [check["verdict"] for check in live["checks"]]
+
+
+def test_a_cook_from_before_there_were_readings_takes_them(tmp_path):
+    """On its way back from a check that failed, two hours ago: a probe is put in, and it goes on to
+    its end."""
+    kitchen = opened(SEVENTH, tmp_path)
+    live = kitchen.get("/cooks/2/live")
+    assert (live["current"], live["probe"], live["rehearsal"]) == ("cook.check~1.load", None, None)
+    kitchen.post("/cooks/2/readings", {"quantity": "core_c", "value": 71.5})
+    assert kitchen.get("/cooks/2/live")["probe"]["temp_c"] == 71.5
+    while not live["finished"]:
+        kitchen.wait(60)
+        live = kitchen.press(live)
+    assert [check["verdict"] for check in live["checks"]] == ["failed", "passed"]
+    first = kitchen.get("/cooks/1")
+    assert first["signs"] == ["amber at the edges after 1:50"]
+    assert first["summary"]["outcome"]["note"] == "Good."
+    kitchen.client.application.extensions["kettle_engine"].dispose()
 
 
 DAMAGE = ('{"a":', "7", "null", "[]", '{"format": "kettle.dish/1", "cut": "heron"}')

@@ -28,10 +28,12 @@ from bluekettle.schemas.cook import (
     LiveListPublic,
     LivePublic,
     OutcomeCreate,
+    RehearsalChange,
 )
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.problem import Problem
-from bluekettle.services import log, telling
+from bluekettle.schemas.reading import ReadingsCreate, ReadingsPublic
+from bluekettle.services import log, readings, telling
 
 blueprint = APIBlueprint(
     "cooks", __name__, url_prefix=PREFIX + "/cooks", abp_tags=[Tag(name="cooks")]
@@ -94,6 +96,12 @@ def cook_glaze(path: IdPath) -> GlazePublic:
     return log.cook_glaze(engine(), path.id, now(), strips())
 
 
+@blueprint.get("/<int:id>/truth", responses={200: GlazePublic, **CONFLICT})
+def true_strip(path: IdPath) -> GlazePublic:
+    """How the simulated food of a rehearsal browns."""
+    return log.true_strip_of(engine(), path.id, now())
+
+
 @blueprint.get("/<int:id>/ways-out", responses={200: RescuePublic, 503: Problem, **CONFLICT})
 def ways_out(path: IdPath) -> RescuePublic:
     """What can still be done for food under a fire that does not look right."""
@@ -104,6 +112,20 @@ def ways_out(path: IdPath) -> RescuePublic:
 def tell(path: IdPath, body: EventCreate) -> tuple[LivePublic, int]:
     """Tell what happened."""
     return telling.tell(engine(), path.id, body, now(), strips()), 201
+
+
+@blueprint.post("/<int:id>/readings", responses={201: ReadingsPublic, **CONFLICT})
+def take_readings(path: IdPath, body: ReadingsCreate) -> tuple[ReadingsPublic, int]:
+    """What outside devices read: one reading, or a batch of which all are taken or none. As
+    text/csv too, with a first line that names the columns: quantity,value,at,device,site.
+    """
+    return readings.take_readings(engine(), path.id, body, now()), 201
+
+
+@blueprint.put("/<int:id>/rehearsal", responses={200: LivePublic, **CONFLICT})
+def change_rehearsal(path: IdPath, body: RehearsalChange) -> LivePublic:
+    """Let a rehearsal run faster or slower, or keep it in the log."""
+    return log.change_rehearsal(engine(), path.id, body, now(), strips())
 
 
 @blueprint.post("/<int:id>/stop", responses={200: CookPublic, **CONFLICT})

@@ -54,6 +54,8 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "PlanCreate": {"dish": DISH},
     "CookCreate": {"dish": CHAIN},
     "EventCreate": {"kind": "done", "step": "salt.season"},
+    "ReadingsCreate": {"readings": [{"quantity": "core_c", "value": 61.5, "device": "Probe 1"}]},
+    "RehearsalChange": {"kept": True},
     "OutcomeCreate": {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Good."},
     "FireCreate": {"chain": CHAIN, "stage": "broil"},
     "RescueCreate": {

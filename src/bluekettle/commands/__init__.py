@@ -14,6 +14,7 @@ from bluekettle.api.openapi import with_problems
 from bluekettle.app import create_app
 from bluekettle.commands.data import check, export_command, plainly, restore
 from bluekettle.commands.serve import serve
+from bluekettle.commands.simulate import simulate_probe
 from bluekettle.config import Config
 from bluekettle.core.errors import CoreError
 from bluekettle.core.tables import check_data, sources
@@ -30,7 +31,7 @@ def main() -> None:
     """Plans, times and guides food made tender by one heat and finished by another."""
 
 
-for command in (serve, check, export_command, restore):
+for command in (serve, check, export_command, restore, simulate_probe):
     main.add_command(command)
 
 

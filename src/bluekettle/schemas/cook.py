@@ -11,6 +11,7 @@ from pydantic import Field
 from bluekettle.schemas.base import AsidePublic, CreateModel, Moment, PublicModel
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
+from bluekettle.schemas.reading import DeviceDonePublic, DevicePublic, ProbePublic
 
 MOST_AGO_S = 31 * 86_400.0
 Reason = Annotated[str, Field(min_length=3, max_length=300)]
@@ -31,6 +32,22 @@ class AcceptedPublic(PublicModel):
     reason: str = Field(description="why it was started all the same")
 
 
+class RehearsalCreate(CreateModel):
+    """A rehearsal: simulated food in a kitchen that is not told, on a clock of its own."""
+
+    speed: float = Field(20.0, ge=1, le=60, description="how many of its seconds go by in one")
+    seed: int | None = Field(
+        None, ge=0, le=2**31, description="of the kitchen; null: any, so that nobody knows it"
+    )
+
+
+class RehearsalChange(CreateModel):
+    """What of a rehearsal is to be changed."""
+
+    speed: float | None = Field(None, ge=1, le=60, description="null: as it is")
+    kept: bool | None = Field(None, description="whether it stands in the log; null: as it is")
+
+
 class CookCreate(CreateModel):
     """Start cooking. A `kettle.dish/1` is cooked as the chain that it is."""
 
@@ -42,6 +59,7 @@ class CookCreate(CreateModel):
     accepted: list[AcceptedDocument] = Field(
         default_factory=list, max_length=20, description="a reason for every stop that stands"
     )
+    rehearsal: RehearsalCreate | None = Field(None, description="null: it is cooked in earnest")
 
 
 class EventCreate(CreateModel):
@@ -181,6 +199,9 @@ class GatePublic(PublicModel):
     tender: bool = Field(description="somebody has to try whether it is tender")
     wants_c: float | None = Field(description="what the thermometer must read; null: none needed")
     rests_on: str = Field(description="where that is not simply the usual temperature")
+    reads_c: float | None = Field(None, description="what a probe reads now; it passes nothing")
+    read_by: str = Field("", description="which device")
+    read_at: datetime | None = None
 
 
 class StepPublic(PublicModel):
@@ -273,6 +294,22 @@ class OutPublic(PublicModel):
     to_s: float
 
 
+class RehearsalPublic(PublicModel):
+    """That a cook is a rehearsal: simulated food, on a clock of its own."""
+
+    speed: float = Field(description="how many of its seconds go by in one")
+    kept: bool = Field(description="whether it stands in the log")
+    seed: int = Field(description="of the kitchen that it hides")
+    real_at: datetime = Field(description="a moment by the clock on the wall")
+    cook_at: datetime = Field(description="the same moment by the clock of the rehearsal")
+    strip_key: str | None = Field(
+        description="changes when the colours of the food are to be fetched anew; null: none"
+    )
+    reads_c: float | None = Field(description="at a check: what a thermometer reads")
+    feels: str = Field(description="at a check: what a fork finds; else empty")
+    verdicts: list[str] = Field(description="at the end: what came of every fire")
+
+
 class PicturePublic(PublicModel):
     """What the kitchen looks like now, to be drawn."""
 
@@ -329,6 +366,12 @@ class LivePublic(PublicModel):
     allergens_unknown: list[str]
     picture: PicturePublic
     waits_s: float = Field(description="seconds until the planned start; 0 once it is begun")
+    probe: ProbePublic | None = Field(description="what a probe in the food says; null: none")
+    devices: list[DevicePublic] = Field(description="the newest reading of each quantity")
+    offer: DeviceDonePublic | None = Field(
+        description="a step of which a device says that it is done"
+    )
+    rehearsal: RehearsalPublic | None = Field(description="null where it is a real cook")
     finished: bool
 
 

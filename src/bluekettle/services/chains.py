@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import assert_never
@@ -378,6 +379,11 @@ def moment_public(m: core.Moment) -> MomentPublic:
     )
 
 
+def centres_of(document: given.ChainDocument, stage: str, dial: float | None) -> core.Centres:
+    """The middle of the food along one of its slow heats; MissingData where it has no such."""
+    return core.centres_in(plan_of(document), stage, dial, MEMORY)
+
+
 def slow_public(slow: core.SlowHeat, f: core.PlanForecast) -> SlowHeatPublic:
     """A slow heat with its traces."""
     trace = slow.run.trace
@@ -404,11 +410,11 @@ def slow_public(slow: core.SlowHeat, f: core.PlanForecast) -> SlowHeatPublic:
     )
 
 
-def fire_public(fire: core.Fire, f: core.PlanForecast) -> ChainFirePublic:
-    """A fire with its strip; one that ends by the clock calls by the clock."""
+def fire_strip(fire: core.Fire, seen: Sequence[Sighting]) -> GlazePublic:
+    """The strip of a fire, with the signs that were seen."""
     row = core.heat_row(fire.heat)
     assert row.fierce is not None  # only such a heat is looked at
-    glaze = strip_public(
+    return strip_public(
         fire.finish,
         fire.milestones,
         fire.coating,
@@ -416,9 +422,14 @@ def fire_public(fire: core.Fire, f: core.PlanForecast) -> ChainFirePublic:
         row.fierce.key,
         fire.want,
         fire.coats,
-        f.plan.sightings.get(fire.stage, ()),
+        seen,
         band(Band.of(fire.pull_s, fire.weights)),
     )
+
+
+def fire_public(fire: core.Fire, f: core.PlanForecast) -> ChainFirePublic:
+    """A fire with its strip; one that ends by the clock calls by the clock."""
+    glaze = fire_strip(fire, f.plan.sightings.get(fire.stage, ()))
     if fire.by != "colour":
         calls = calls_by_clock(fire.timer_s, fire.finish.acts)
         clock = {"calls": [CallPublic.model_validate(c) for c in calls], "looks_s": []}

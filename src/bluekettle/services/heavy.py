@@ -12,6 +12,7 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
 
+from bluekettle.core.chain import Centres
 from bluekettle.core.glaze import Act
 from bluekettle.core.stages import StepPlan
 from bluekettle.schemas.advice import (
@@ -65,6 +66,11 @@ def glaze(
     """The strip of one fire of a chain after what was done and seen."""
     document = ChainDocument.model_validate_json(document_json)
     return chains.glaze_of(document, stage, tuple(acts), signs)
+
+
+def centres(document_json: str, stage: str, dial: float | None) -> Centres:
+    """The middle of the food along a slow heat."""
+    return chains.centres_of(ChainDocument.model_validate_json(document_json), stage, dial)
 
 
 def schools(document: ChainDocument) -> SchoolsPublic:
@@ -156,6 +162,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         begin,
         forecast,
         glaze,
+        centres,
         effects,
         explore,
         advise,

@@ -28,10 +28,13 @@ from bluekettle.schemas.cook import (
     WayPublic,
 )
 from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.schemas.reading import ProbePublic
 from bluekettle.services.alarms import alarms_of
 from bluekettle.services.instructions import Words, minutes_text, stopwatch_text
 from bluekettle.services.loaded import Loaded
 from bluekettle.services.picture import picture_of
+from bluekettle.services.probing import devices_of, fresh_core, offer_now, probe_now
+from bluekettle.services.rehearsing import rehearsal_now
 from bluekettle.services.strips import Strips
 
 UNDOABLE = ("done", "skip", "extend", "saw", "way")
@@ -39,20 +42,29 @@ ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room te
 
 
 def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
-    """The state as the Stove page reads it."""
+    """The state as the Stove page reads it. now : by the clock of the cook."""
     told = loaded.progress(now)
+    probe = probe_now(loaded, told, now, strips.probes)
+    if probe.seconds:
+        told = loaded.progress(now, probed=probe.seconds)
     seen = loaded.seen(told)
     planned = loaded.planned_glaze(told)
     glaze, ready = (None, True)
     if planned is not None:
         glaze, ready = strips.now(loaded.whole, planned, seen)
-    progress = loaded.progress(now, glaze, seen.stage) if seen else told
+    progress = loaded.progress(now, glaze, seen.stage, probe.seconds) if seen else told
     facts = loaded.scene().facts
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
     words = loaded.words(plan) if plan else Words("All done. How was it?", "", "")
     out = out_between(glaze, progress) if progress.fire and glaze else None
     words = said_now(words, progress, glaze, out, loaded)
-    gate = gate_public(loaded, progress, plan)
+    if plan is not None and plan.key in probe.seconds and probe.public is not None:
+        words = until_core(words, probe.public)
+    gate = gate_public(loaded, progress, plan, now)
+    rehearsal = rehearsal_now(loaded, progress, plan)
+    if gate is not None and rehearsal is not None and rehearsal.reads_c is not None:
+        simulated = {"reads_c": rehearsal.reads_c, "read_by": "Rehearsal", "read_at": now}
+        gate = gate.model_copy(update=simulated)
     serve_at = loaded.at(progress.serve_at_s)
     return LivePublic(
         id=loaded.cook_id,
@@ -60,7 +72,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         now=now,
         started_at=loaded.cook.started_at,
         ended_at=loaded.cook.ended_at,
-        rated=loaded.rated,
+        rated=loaded.told.rated,
         last_event=loaded.rows[-1].seq if loaded.rows else 0,
         undoable=last_standing(loaded.events),
         current=progress.current,
@@ -89,6 +101,10 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         allergens_unknown=facts.allergens_unknown,
         picture=picture_of(loaded, progress, loaded.seconds(now)),
         waits_s=waits_s(progress, loaded.seconds(now)),
+        probe=None if loaded.cook.ended_at else probe.public,
+        devices=devices_of(loaded, now),
+        offer=None if loaded.cook.ended_at else offer_now(loaded, progress, now),
+        rehearsal=rehearsal,
         finished=progress.finished,
     )
 
@@ -135,6 +151,13 @@ def said_now(
             hold = loaded.step_of(plan).hold_s
             return Words(f"{why} {plan.label} for {minutes_text(hold)}.", "It is back in", "")
     return words
+
+
+def until_core(words: Words, probe: ProbePublic) -> Words:
+    """The words of a heat that a probe ends: no timer, but what it has to read."""
+    wanted = amount(probe.target_c or 0.0, "°C")
+    where = words.says.partition(":")[0]  # "In the low oven"
+    return Words(f"{where} until {wanted} inside.", f"It reads {wanted}", words.detail)
 
 
 def failure_text(read_c: float | None, why: str, loaded: Loaded, gate: str) -> str:
@@ -242,11 +265,17 @@ def put_by(progress: Progress) -> str:
     return keys[max(place, ahead - 1)]
 
 
-def gate_public(loaded: Loaded, progress: Progress, plan: StepPlan | None) -> GatePublic | None:
-    """The check that is to be passed now."""
+def gate_public(
+    loaded: Loaded, progress: Progress, plan: StepPlan | None, now: datetime
+) -> GatePublic | None:
+    """The check that is to be passed now, filled in with what the probe reads."""
     if plan is None or plan.who != "gate" or not progress.barrier:
         return None
-    return check_of(loaded, plan)
+    gate, read = check_of(loaded, plan), fresh_core(loaded, now)
+    if read is None or gate.wants_c is None:
+        return gate
+    filled = {"reads_c": round(read.value, 1), "read_by": read.device, "read_at": read.taken_at}
+    return gate.model_copy(update=filled)
 
 
 def check_of(loaded: Loaded, gate: StepPlan) -> GatePublic:

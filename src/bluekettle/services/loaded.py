@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from functools import cached_property
 
@@ -20,7 +20,9 @@ from bluekettle.services.errors import Unreadable
 from bluekettle.services.instructions import Step, Words, say
 from bluekettle.services.steps import event_of, plan_of
 from bluekettle.services.strips import Seen
-from bluekettle.store.tables import Cook, CookEvent, CookStep
+from bluekettle.store.tables import Cook, CookEvent, CookStep, Reading, Rehearsal
+
+Seconds = tuple[float, float, float]  # low, likely, high [s]
 
 LONGEST_FIRE_S = 10_800.0  # a sign after this is of no fire that is known
 
@@ -34,6 +36,18 @@ class Scene:
     by_clock: bool = False
 
 
+@dataclass(frozen=True)
+class Told:
+    """What else is kept of a cook: whether it was rated, that it is a rehearsal, and what outside
+    devices read: the newest of each quantity, and what a forecast is held against.
+    """
+
+    rated: bool = False
+    rehearsal: Rehearsal | None = None
+    newest: Mapping[str, Reading] = field(default_factory=dict)
+    marks: Sequence[Reading] = ()
+
+
 class Loaded:
     """A cook with everything that its state is made from.
 
@@ -41,9 +55,9 @@ class Loaded:
     """
 
     def __init__(
-        self, cook: Cook, steps: Sequence[CookStep], events: Sequence[CookEvent], rated: bool
+        self, cook: Cook, steps: Sequence[CookStep], events: Sequence[CookEvent], told: Told
     ) -> None:
-        self.cook, self.rows, self.rated = cook, events, rated
+        self.cook, self.rows, self.told = cook, events, told
         try:
             self.plans = tuple(plan_of(step) for step in steps)
             self.chain = ChainFactsDocument.model_validate(cook.facts)
@@ -121,14 +135,32 @@ class Loaded:
         return self.scenes[self.fire_stage(progress)]
 
     def progress(
-        self, now: datetime, glaze: GlazePublic | None = None, stage: str = ""
+        self,
+        now: datetime,
+        glaze: GlazePublic | None = None,
+        stage: str = "",
+        probed: Mapping[str, Seconds] | None = None,
     ) -> Progress:
         """Where it stands; an ended cook stands still. With another strip than the planned one, its
-        stretches under the heat of this stage are as that one says.
+        stretches under the heat of this stage are as that one says. probed : steps whose seconds
+        are as a probe says, by their keys.
         """
         moment = min(now, self.cook.ended_at) if self.cook.ended_at else now
         plans = self.plans if glaze is None else refit(self.plans, glaze, stage)
+        plans = plans_with(plans, probed) if probed else plans
         return follow(plans, self.events, self.seconds(moment))
+
+    def clock(self, now: datetime) -> datetime:
+        """The moment by the clock of this cook: that of a rehearsal runs faster."""
+        rehearsal = self.told.rehearsal
+        if rehearsal is None:
+            return now
+        return rehearsal.cook_at + rehearsal.speed * (now - rehearsal.real_at)
+
+    @property
+    def speed(self) -> float:
+        """How many of its seconds go by in one."""
+        return self.told.rehearsal.speed if self.told.rehearsal else 1.0
 
     def seconds(self, moment: datetime) -> float:
         """Seconds from the start of the cook."""

@@ -19,6 +19,7 @@ from bluekettle.schemas.cook import (
     LivePublic,
     OutcomeCreate,
     OutcomePublic,
+    RehearsalChange,
     StageCompare,
     StripPublic,
 )
@@ -27,12 +28,13 @@ from bluekettle.schemas.upgrade import strip_of_glaze
 from bluekettle.services.errors import Conflict, NotFound, Unreadable
 from bluekettle.services.instructions import stopwatch_text
 from bluekettle.services.live import checks_public, live
-from bluekettle.services.loaded import Loaded
+from bluekettle.services.loaded import Loaded, Told
 from bluekettle.services.paging import make_place, read_place
+from bluekettle.services.rehearsing import true_strip
 from bluekettle.services.strips import Strips
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
-from bluekettle.store.tables import Cook, Outcome
+from bluekettle.store.tables import Cook, Outcome, Rehearsal
 
 PAGE = 50
 MOST_LIVE = 20
@@ -43,9 +45,20 @@ def load(session: Session, cook_id: int) -> Loaded:
     cook = session.get(Cook, cook_id)
     if cook is None or cook.deleted_at is not None:
         raise NotFound("cook", cook_id)
-    rated = session.get(Outcome, cook_id) is not None
     steps, events = repositories.steps(session, cook_id), repositories.events(session, cook_id)
-    return Loaded(cook, steps, events, rated)
+    return Loaded(cook, steps, events, told_of(session, cook))
+
+
+def told_of(session: Session, cook: Cook) -> Told:
+    """What else is kept of a cook; of an ended one nobody asks what was read."""
+    key = int(cook.id or 0)
+    newest = {} if cook.ended_at else repositories.newest_readings(session, key)
+    return Told(
+        rated=session.get(Outcome, key) is not None,
+        rehearsal=session.get(Rehearsal, key),
+        newest=newest,
+        marks=repositories.marks(session, key) if newest else (),
+    )
 
 
 def summarise(loaded: Loaded) -> None:
@@ -91,7 +104,8 @@ def refresh_summaries(engine: Engine) -> int:
 def live_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> LivePublic:
     """Where a cook stands at this moment."""
     with Session(engine) as session:
-        return live(load(session, cook_id), now, strips)
+        loaded = load(session, cook_id)
+        return live(loaded, loaded.clock(now), strips)
 
 
 def live_cooks(engine: Engine, now: datetime, strips: Strips) -> LiveListPublic:
@@ -100,7 +114,8 @@ def live_cooks(engine: Engine, now: datetime, strips: Strips) -> LiveListPublic:
     with Session(engine) as session:
         for cook in repositories.live_cooks(session, MOST_LIVE):
             try:
-                cooks.append(live(load(session, int(cook.id or 0)), now, strips))
+                loaded = load(session, int(cook.id or 0))
+                cooks.append(live(loaded, loaded.clock(now), strips))
             except Unreadable as error:
                 aside.append(AsidePublic(id=error.key, title=error.title, why=str(error)))
     return LiveListPublic(cooks=cooks, aside=aside)
@@ -113,7 +128,7 @@ def end_cook(
     with Session(for_writing(engine)) as session:
         loaded = load(session, cook_id)
         if loaded.cook.ended_at is None:
-            loaded.cook.ended_at = now
+            loaded.cook.ended_at = loaded.clock(now)
         found = session.get(Outcome, cook_id)
         row = found or Outcome(
             cook_id=cook_id, recorded_at=now, tenderness="", crust="", colour="", note=""
@@ -135,7 +150,7 @@ def stop_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> Co
     with Session(for_writing(engine)) as session:
         loaded = load(session, cook_id)
         if loaded.cook.ended_at is None:
-            loaded.cook.ended_at = now
+            loaded.cook.ended_at = loaded.clock(now)
         session.add(loaded.cook)
         summarise(loaded)
         session.flush()
@@ -260,12 +275,52 @@ def bring_back(engine: Engine, cook_id: int) -> CookSummary:
         return answer
 
 
+def change_rehearsal(
+    engine: Engine, cook_id: int, wanted: RehearsalChange, now: datetime, strips: Strips
+) -> LivePublic:
+    """Let the clock of a rehearsal run faster or slower from now on, or keep it in the log.
+
+    Raises NotFound for no such cook, Conflict for one that is cooked in earnest.
+    """
+    with Session(for_writing(engine)) as session:
+        loaded = load(session, cook_id)
+        rehearsal = loaded.told.rehearsal
+        if rehearsal is None:
+            raise Conflict("this cook is no rehearsal")
+        at = loaded.clock(now)
+        if wanted.speed is not None:
+            rehearsal.cook_at, rehearsal.real_at, rehearsal.speed = at, now, wanted.speed
+        if wanted.kept is not None:
+            rehearsal.kept = wanted.kept
+        session.add(rehearsal)
+        session.flush()
+        answer = live(loaded, at, strips)
+        session.commit()
+        return answer
+
+
+def true_strip_of(engine: Engine, cook_id: int, now: datetime) -> GlazePublic:
+    """How the simulated food of a rehearsal browns; Conflict for a cook in earnest, NotFound where
+    nothing is browned.
+    """
+    with Session(engine) as session:
+        loaded = load(session, cook_id)
+        rehearsal = loaded.told.rehearsal
+        if rehearsal is None:
+            raise Conflict("this cook is no rehearsal")
+        progress = loaded.progress(loaded.clock(now))
+        if not loaded.fire_stage(progress):
+            raise NotFound("strip of cook", cook_id)
+        return true_strip(loaded, progress, rehearsal.seed)
+
+
 def ways_out(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> RescuePublic:
     """Ways out for the food of a cook that is under a fire now, by what was done and seen; Conflict
     where none is.
     """
     with Session(engine) as session:
         loaded = load(session, cook_id)
+        now = loaded.clock(now)
         progress = loaded.progress(now)
         seen, fire = loaded.seen(progress), progress.fire
         heat_s = fire.clock_s(loaded.seconds(now)) if fire else 0.0
@@ -287,6 +342,7 @@ def cook_glaze(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> G
     """The glaze strip of a cook after all that was seen; NotFound where nothing is looked at."""
     with Session(engine) as session:
         loaded = load(session, cook_id)
+        now = loaded.clock(now)
         progress = loaded.progress(now)
         seen = loaded.seen(progress)
         planned = loaded.planned_glaze(progress)

@@ -9,6 +9,7 @@ from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Act
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.services.courses import Probes
 from bluekettle.services.errors import Busy
 from bluekettle.services.workshop import Workshop
 
@@ -37,11 +38,13 @@ class Seen:
 
 class Strips:
     """Strips by what was seen. A strip that is not known yet is computed beside, and the last one
-    known for the cook stands in meanwhile: a tap never waits for a model.
+    known for the cook stands in meanwhile: a tap never waits for a model. probes : what is computed
+    beside of a slow heat.
     """
 
     def __init__(self, workshop: Workshop) -> None:
         self.workshop = workshop
+        self.probes = Probes(workshop)
 
     def now(
         self, document: ChainDocument, planned: GlazePublic, seen: Seen

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -30,6 +31,7 @@ from bluekettle.schemas.cook import (
     CookCreate,
     EventCreate,
     LivePublic,
+    RehearsalCreate,
 )
 from bluekettle.services.dishes import tendering_of
 from bluekettle.services.errors import Conflict, NotFound, Stopped
@@ -40,9 +42,10 @@ from bluekettle.services.steps import leg_json, row_of
 from bluekettle.services.strips import Strips
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
-from bluekettle.store.tables import Cook, Plan
+from bluekettle.store.tables import Cook, Plan, Rehearsal
 
 MOST_EVENTS = 2000
+MOST_SEED = 2**31
 BOILS_C = 100.0  # no food is hotter inside, whatever a thermometer is set to
 SHORTEST_WAIT_S = 120.0  # a start that is nearer than this is now
 
@@ -104,6 +107,8 @@ def keep_begun(
         session.add(cook)
         session.flush()
         session.add_all(row_of(step, int(cook.id or 0), place) for place, step in enumerate(steps))
+        if request.rehearsal is not None:
+            session.add(rehearsal_of(int(cook.id or 0), request.rehearsal, now))
         for stop in accepted:
             told = stop.model_dump()
             repositories.append_event(session, int(cook.id or 0), "accept", now, now, told)
@@ -113,6 +118,14 @@ def keep_begun(
         answer = live(loaded, now, strips)
         session.commit()
         return answer
+
+
+def rehearsal_of(cook_id: int, wanted: RehearsalCreate, now: datetime) -> Rehearsal:
+    """A rehearsal that begins now, in a kitchen that nobody knows where no seed is given."""
+    seed = secrets.randbelow(MOST_SEED) if wanted.seed is None else wanted.seed
+    return Rehearsal(
+        cook_id=cook_id, speed=wanted.speed, real_at=now, cook_at=now, seed=seed, kept=False
+    )
 
 
 def after_wait(steps: tuple[StepPlan, ...], until_plate_s: float) -> tuple[StepPlan, ...]:
@@ -151,6 +164,7 @@ def tell(
     """
     with Session(for_writing(engine)) as session:
         loaded = load(session, cook_id)
+        now = loaded.clock(now)
         known = next((row for row in loaded.rows if told.id and row.uid == str(told.id)), None)
         if known is not None:
             return live(loaded, now, strips)
@@ -174,7 +188,7 @@ def moment_of(told: EventCreate, loaded: Loaded, now: datetime) -> datetime:
     """When it happened: as long before now as the device says, never before the cook began."""
     waited = 0.0
     if told.tapped_at is not None and told.sent_at is not None:
-        waited = max(0.0, (told.sent_at - told.tapped_at).total_seconds())
+        waited = loaded.speed * max(0.0, (told.sent_at - told.tapped_at).total_seconds())
     latest = max(now, loaded.cook.started_at)
     since_start = (latest - loaded.cook.started_at).total_seconds()
     return latest - timedelta(seconds=min(told.ago_s + waited, since_start))

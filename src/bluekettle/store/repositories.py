@@ -18,6 +18,8 @@ from bluekettle.store.tables import (
     Outcome,
     Plan,
     PlanRevision,
+    Reading,
+    Rehearsal,
     Sauce,
 )
 
@@ -62,8 +64,12 @@ def revisions(session: Session, plan_id: int) -> Sequence[PlanRevision]:
 def cooks(
     session: Session, search: str, before: tuple[str, int] | None, most: int
 ) -> Sequence[Cook]:
-    """Cooks whose title holds the words sought, newest first, from a place on."""
+    """Cooks whose title holds the words sought, newest first, from a place on. A rehearsal is one
+    of them only where it is kept.
+    """
+    rehearsed = select(Rehearsal.cook_id).where(col(Rehearsal.kept).is_(False))
     wanted = select(Cook).where(col(Cook.deleted_at).is_(None), *titled(Cook.title, search))
+    wanted = wanted.where(col(Cook.id).not_in(rehearsed))
     wanted = wanted.where(*older_than(Cook.started_at, Cook.id, before))
     wanted = wanted.options(defer(Cook.dish), defer(Cook.facts))  # type: ignore[arg-type]
     order = (col(Cook.started_at).desc(), col(Cook.id).desc())
@@ -115,6 +121,39 @@ def append_event(
     )
     session.add(event)
     return event
+
+
+MOST_MARKS = 600  # the newest of them: at one in 30 s the last five hours
+
+
+def newest_readings(session: Session, cook_id: int) -> dict[str, Reading]:
+    """The newest reading of each quantity that was read."""
+    found = {}
+    for quantity in ("core_c", "air_c", "pin"):
+        wanted = select(Reading).where(Reading.cook_id == cook_id, Reading.quantity == quantity)
+        newest = session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
+        if newest is not None:
+            found[quantity] = newest
+    return found
+
+
+def newest_of_device(
+    session: Session, cook_id: int, quantity: str, device: str, marked: bool = False
+) -> Reading | None:
+    """A device's newest reading of a quantity, or its newest marked one; None where it has none."""
+    wanted = select(Reading).where(
+        Reading.cook_id == cook_id, Reading.quantity == quantity, Reading.device == device
+    )
+    if marked:
+        wanted = wanted.where(col(Reading.mark).is_(True))
+    return session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
+
+
+def marks(session: Session, cook_id: int) -> list[Reading]:
+    """The newest readings that a forecast is held against, in order of time."""
+    wanted = select(Reading).where(Reading.cook_id == cook_id, col(Reading.mark).is_(True))
+    wanted = wanted.order_by(col(Reading.taken_at).desc()).limit(MOST_MARKS)
+    return list(reversed(session.exec(wanted).all()))
 
 
 def outcomes(session: Session, cook_ids: Sequence[int]) -> dict[int, Outcome]:

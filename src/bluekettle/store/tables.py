@@ -136,6 +136,43 @@ class CookEvent(SQLModel, table=True):
     data: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
 
 
+class Reading(SQLModel, table=True):
+    """What an outside device read. mark : one of those that a forecast is held against, so that a
+    long row of them does not have to be read.
+    """
+
+    __table_args__ = (
+        UniqueConstraint(
+            "cook_id", "quantity", "device", "taken_at", name="uq_reading_of_a_moment"
+        ),
+        Index("ix_reading_newest", "cook_id", "quantity", "taken_at"),
+        Index("ix_reading_marks", "cook_id", "mark", "taken_at"),
+    )
+
+    id: int | None = Field(default=None, primary_key=True)
+    cook_id: int = Field(foreign_key="cook.id")
+    device: str
+    quantity: str
+    site: str
+    value: float
+    taken_at: datetime = Field(sa_column=_moment())
+    received_at: datetime = Field(sa_column=_moment())
+    mark: bool
+
+
+class Rehearsal(SQLModel, table=True):
+    """That a cook is a rehearsal: its clock read `cook_at` at `real_at` and runs `speed` times as
+    fast. seed : of the kitchen that it hides. kept : whether it stands in the log.
+    """
+
+    cook_id: int = Field(primary_key=True, foreign_key="cook.id")
+    speed: float
+    real_at: datetime = Field(sa_column=_moment())
+    cook_at: datetime = Field(sa_column=_moment())
+    seed: int
+    kept: bool
+
+
 class Outcome(SQLModel, table=True):
     """What a cook was like."""
 

@@ -399,6 +399,10 @@ export const live: Live = {
   allergens: [],
   allergens_unknown: [],
   waits_s: 0,
+  probe: null,
+  devices: [],
+  offer: null,
+  rehearsal: null,
   finished: false,
 }
 

@@ -435,6 +435,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cooks/{id}/truth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the simulated food of a rehearsal browns. */
+        get: operations["cooks_true_strip__int_id__truth_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks/{id}/ways-out": {
         parameters: {
             query?: never;
@@ -463,6 +480,43 @@ export interface paths {
         put?: never;
         /** Tell what happened. */
         post: operations["cooks_tell__int_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cooks/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What outside devices read: one reading, or a batch of which all are taken or none. As
+         * @description text/csv too, with a first line that names the columns: quantity,value,at,device,site.
+         */
+        post: operations["cooks_take_readings__int_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/cooks/{id}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let a rehearsal run faster or slower, or keep it in the log. */
+        put: operations["cooks_change_rehearsal__int_id__rehearsal_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3605,6 +3659,17 @@ export interface components {
              * @description seconds until the planned start; 0 once it is begun
              */
             waits_s: number;
+            /** @description what a probe in the food says; null: none */
+            probe: components["schemas"]["ProbePublic"] | null;
+            /**
+             * Devices
+             * @description the newest reading of each quantity
+             */
+            devices: components["schemas"]["DevicePublic"][];
+            /** @description a step of which a device says that it is done */
+            offer: components["schemas"]["DeviceDonePublic"] | null;
+            /** @description null where it is a real cook */
+            rehearsal: components["schemas"]["RehearsalPublic"] | null;
             /** Finished */
             finished: boolean;
         };
@@ -3660,6 +3725,46 @@ export interface components {
             why: string;
         };
         /**
+         * DeviceDonePublic
+         * @description A step of which a device says that it is done: a person still tells it.
+         */
+        DeviceDonePublic: {
+            /** Step */
+            step: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Ago S */
+            ago_s: number;
+            /** Says */
+            says: string;
+            /** Button */
+            button: string;
+        };
+        /**
+         * DevicePublic
+         * @description The newest reading of one quantity. silent : it has said nothing for a while.
+         */
+        DevicePublic: {
+            /** Device */
+            device: string;
+            /** Quantity */
+            quantity: string;
+            /** Value */
+            value: number;
+            /** Site */
+            site: string;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /** Silent */
+            silent: boolean;
+        };
+        /**
          * FirePublic
          * @description Food under a fierce heat. Its clock is `before_s` plus the time since `since`.
          */
@@ -3705,6 +3810,19 @@ export interface components {
              * @description where that is not simply the usual temperature
              */
             rests_on: string;
+            /**
+             * Reads C
+             * @description what a probe reads now; it passes nothing
+             */
+            reads_c?: number | null;
+            /**
+             * Read By
+             * @description which device
+             * @default
+             */
+            read_by?: string;
+            /** Read At */
+            read_at?: string | null;
         };
         /**
          * OutPublic
@@ -3761,6 +3879,105 @@ export interface components {
              * @description from the element down to the food; null: no rack
              */
             rack_mm: number | null;
+        };
+        /**
+         * ProbePublic
+         * @description What a probe in the food says, and when it will read what is wanted.
+         */
+        ProbePublic: {
+            /** Device */
+            device: string;
+            /** Site */
+            site: string;
+            /** Temp C */
+            temp_c: number;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /**
+             * Silent
+             * @description it has said nothing for a while
+             */
+            silent: boolean;
+            /**
+             * Loose
+             * @description it reads what the food cannot be: it is not in its middle
+             */
+            loose: boolean;
+            /**
+             * Target C
+             * @description what is waited for; null where nothing is
+             */
+            target_c: number | null;
+            /**
+             * Ready
+             * @description false while the moment is being computed
+             */
+            ready: boolean;
+            /**
+             * At
+             * @description when it is likely there; null where that is not known
+             */
+            at: string | null;
+            /** Low At */
+            low_at: string | null;
+            /** High At */
+            high_at: string | null;
+        };
+        /**
+         * RehearsalPublic
+         * @description That a cook is a rehearsal: simulated food, on a clock of its own.
+         */
+        RehearsalPublic: {
+            /**
+             * Speed
+             * @description how many of its seconds go by in one
+             */
+            speed: number;
+            /**
+             * Kept
+             * @description whether it stands in the log
+             */
+            kept: boolean;
+            /**
+             * Seed
+             * @description of the kitchen that it hides
+             */
+            seed: number;
+            /**
+             * Real At
+             * Format: date-time
+             * @description a moment by the clock on the wall
+             */
+            real_at: string;
+            /**
+             * Cook At
+             * Format: date-time
+             * @description the same moment by the clock of the rehearsal
+             */
+            cook_at: string;
+            /**
+             * Strip Key
+             * @description changes when the colours of the food are to be fetched anew; null: none
+             */
+            strip_key: string | null;
+            /**
+             * Reads C
+             * @description at a check: what a thermometer reads
+             */
+            reads_c: number | null;
+            /**
+             * Feels
+             * @description at a check: what a fork finds; else empty
+             */
+            feels: string;
+            /**
+             * Verdicts
+             * @description at the end: what came of every fire
+             */
+            verdicts: string[];
         };
         /**
          * ReturnPublic
@@ -3874,6 +4091,8 @@ export interface components {
              * @description a reason for every stop that stands
              */
             accepted?: components["schemas"]["AcceptedDocument"][];
+            /** @description null: it is cooked in earnest */
+            rehearsal?: components["schemas"]["RehearsalCreate"] | null;
         };
         /**
          * AcceptedDocument
@@ -3890,6 +4109,23 @@ export interface components {
              * @description why it is started all the same; logged
              */
             reason: string;
+        };
+        /**
+         * RehearsalCreate
+         * @description A rehearsal: simulated food in a kitchen that is not told, on a clock of its own.
+         */
+        RehearsalCreate: {
+            /**
+             * Speed
+             * @description how many of its seconds go by in one
+             * @default 20
+             */
+            speed?: number;
+            /**
+             * Seed
+             * @description of the kitchen; null: any, so that nobody knows it
+             */
+            seed?: number | null;
         };
         /**
          * LiveListPublic
@@ -4112,6 +4348,80 @@ export interface components {
              * @default 0
              */
             way?: number;
+        };
+        /**
+         * ReadingsPublic
+         * @description What was taken.
+         */
+        ReadingsPublic: {
+            /** Taken */
+            taken: number;
+            /**
+             * Newest At
+             * Format: date-time
+             */
+            newest_at: string;
+        };
+        /**
+         * ReadingsCreate
+         * @description A batch of readings, each device's in the order of time. A single reading may stand alone.
+         */
+        ReadingsCreate: {
+            /**
+             * Readings
+             * @description all are taken, or none
+             */
+            readings: components["schemas"]["ReadingCreate"][];
+        };
+        /**
+         * ReadingCreate
+         * @description One reading: core_c, inside the food [°C]; air_c, around it [°C]; pin, 1 while it is up.
+         */
+        ReadingCreate: {
+            /**
+             * Quantity
+             * @description core_c, air_c or pin
+             * @enum {string}
+             */
+            quantity: "core_c" | "air_c" | "pin";
+            /**
+             * Value
+             * @description what it read [°C]; of a pin 1 (up) or 0
+             */
+            value: number;
+            /**
+             * At
+             * @description when, by the clock of the cook; null: now
+             */
+            at?: string | null;
+            /**
+             * Device
+             * @description what you call it
+             * @default probe
+             */
+            device?: string;
+            /**
+             * Site
+             * @description where it is, like thickest piece
+             * @default
+             */
+            site?: string;
+        };
+        /**
+         * RehearsalChange
+         * @description What of a rehearsal is to be changed.
+         */
+        RehearsalChange: {
+            /**
+             * Speed
+             * @description null: as it is
+             */
+            speed?: number | null;
+            /**
+             * Kept
+             * @description whether it stands in the log; null: as it is
+             */
+            kept?: boolean | null;
         };
         /**
          * OutcomeCreate
@@ -8316,6 +8626,76 @@ export interface operations {
             };
         };
     };
+    cooks_true_strip__int_id__truth_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlazePublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     cooks_ways_out__int_id__ways_out_get: {
         parameters: {
             query?: never;
@@ -8419,6 +8799,224 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LivePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_take_readings__int_id__readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "readings": [
+                 *         {
+                 *           "quantity": "core_c",
+                 *           "value": 61.5,
+                 *           "device": "Probe 1"
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["ReadingsCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_change_rehearsal__int_id__rehearsal_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "kept": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["RehearsalChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

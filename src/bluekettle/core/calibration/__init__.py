@@ -21,18 +21,34 @@ from bluekettle.core.calibration.observation import (
     predict,
     scout_times,
 )
+from bluekettle.core.calibration.probe import (
+    FEWEST,
+    Courses,
+    Probed,
+    Reached,
+    courses_of,
+    follow_probe,
+    when_reached,
+)
 
 __all__ = [
+    "FEWEST",
     "NAMES",
     "Belief",
+    "Courses",
+    "Probed",
+    "Reached",
     "SignSeen",
+    "courses_of",
     "draw_factors",
     "expected_s",
     "first_belief",
+    "follow_probe",
     "learn",
     "learn_from",
     "next_cook",
     "observed_times",
     "predict",
     "scout_times",
+    "when_reached",
 ]

@@ -38,14 +38,18 @@ from bluekettle.core.chain.plan import (
     stage_named,
 )
 from bluekettle.core.chain.preparation import things_at_hand
+from bluekettle.core.chain.probing import LONGER, Centres, centres_in
+from bluekettle.core.chain.rehearse import Truth, alike, hidden_kitchen, truth_of
 from bluekettle.core.chain.schools import Choice, School, school_rows, schools_of
 from bluekettle.core.chain.steps import plan_steps
 from bluekettle.core.chain.walk import Gate, Known
 
 __all__ = [
+    "LONGER",
     "Answers",
     "Beside",
     "Blot",
+    "Centres",
     "Choice",
     "Cool",
     "Drain",
@@ -74,8 +78,11 @@ __all__ = [
     "Stage",
     "TakeApart",
     "Thaw",
+    "Truth",
     "Until",
+    "alike",
     "beginning",
+    "centres_in",
     "cook_along",
     "energy_kwh",
     "fierce_keys",
@@ -84,6 +91,7 @@ __all__ = [
     "gained_in",
     "heat_keys",
     "heat_row",
+    "hidden_kitchen",
     "ids_of",
     "joints",
     "paths",
@@ -94,5 +102,6 @@ __all__ = [
     "stage_named",
     "stages_to_put",
     "things_at_hand",
+    "truth_of",
     "whens",
 ]

@@ -38,21 +38,25 @@ def judge_tenderness(cook: Array, bite: str, cut: Cut) -> Tenderness:
     Like pieces are not alike: the value at which one has a bite spreads about the table's.
     """
     low, likely, high = (float(q) for q in np.quantile(cook, (0.1, 0.5, 0.9)))
-    easier = [cut.targets[b] for b in BITE_ORDER if b in cut.targets]
-    target = cut.targets[bite]
-    # A bite is missed when the food comes nearer to the next tougher one than to the one asked for.
-    below = [t for t in easier if t < target]
-    # of the wish; under the softest bite (design)
-    bar = (target * below[-1]) ** 0.5 if below else 0.6 * target
     return Tenderness(
         low,
         likely,
         high,
-        target,
-        share_over(cook, bar),
+        cut.targets[bite],
+        share_over(cook, least_for(bite, cut)),
         share_over(cook, cut.overdone),
         cut.site,
     )
+
+
+def least_for(bite: str, cut: Cut) -> float:
+    """Cook value [min] under which a bite is missed: the food comes nearer to the next tougher one.
+    KeyError for a bite that is not the cut's.
+    """
+    target = cut.targets[bite]
+    below = [t for b in BITE_ORDER if (t := cut.targets.get(b, target)) < target]
+    # of the wish; under the softest bite (design)
+    return float((target * below[-1]) ** 0.5) if below else 0.6 * target
 
 
 def share_over(cook: Array, bar: float) -> float:

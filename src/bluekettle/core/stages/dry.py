@@ -60,7 +60,8 @@ def run_dry(
     Returns (sums (members, TALLIES) as in `add_step`, profile (members, CELLS) [°C], surface
     (members, 6): dried crust [m], how far the bare skin has browned and charred [-], water lost
     [kg/m²], the part of the crust that is bone dry [m], the share of its water that is gone
-    [-]; trace (samples, 4) of member 0: time, air, centre, mean).
+    [-]; trace (samples, 4) of member 0: time, air, centre, mean; centres (members, samples), taken
+    every `run.every_s`).
 
     skin : the film's constants; bare skin browns at full pace from a crust of `skin_dry_m` [m].
     """
@@ -69,6 +70,7 @@ def run_dry(
     profile = np.empty((members, CELLS))
     surface = np.zeros((members, OUTSIDE))
     trace = np.full((run.samples, 4), np.nan)
+    centres = np.full((members, run.samples), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
         cells = cell_geometry(half[m], power, CELLS)
@@ -93,8 +95,11 @@ def run_dry(
                 brown += skin.protein_rate_1_s * left * pace
                 hot = pace_at(c, skin.char_ea_j_mol, skin.char_reference_c)
                 char += skin.char_rate_1_s * hot * dry_s
-            if m == 0 and clock >= k * run.every_s and k < run.samples:
-                trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, air.air_c, temp[0], mean
+            if clock >= k * run.every_s and k < run.samples:
+                centres[m, k] = temp[0]
+                if m == 0:
+                    trace[k, 0], trace[k, 1] = clock, air.air_c
+                    trace[k, 2], trace[k, 3] = temp[0], mean
                 k += 1
             moved = abs(state[SURFACE] - before) / step
             longest = min(MAX_STEP_S, LONGER * step, CHANGE_K / max(moved, 1e-6))
@@ -103,4 +108,4 @@ def run_dry(
         surface[m, 0], surface[m, 1], surface[m, 2] = state[CRUST], brown, char
         surface[m, 3], surface[m, 4] = state[LOST], state[DRY]
         surface[m, 5] = min(1.0, state[LOST] / (food.water_kg_m3 * whole))
-    return sums, profile, surface, trace
+    return sums, profile, surface, trace, centres

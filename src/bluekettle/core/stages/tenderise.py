@@ -38,7 +38,8 @@ class Tenderised:
     come_up_s, hold_s, natural_s, quick_s, cook_centre, cook_mean [min], log_reduction, danger_min,
     peak_c, late_s (the last moment at which the centre was under 54.4 °C) : (members,).
     profile_c : (members, cells) [°C]; half_m : (members,) [m] and power of the body of one
-    dimension (heat.Body); trace : (n, 4), time [s], vessel, centre, mean [°C].
+    dimension (heat.Body); trace : (n, 4), time [s], vessel, centre, mean [°C]; centres : (members,
+    samples) [°C] every `every_s`, nan once it is over.
     crust_m, browned, charred, lost_kg_m2, dry_m, spent : (members,) what dry heat did to the
     surface; zero elsewhere. Of the crust, `dry_m` is bone dry; `spent` is a share of the juice.
     pressure_pa, boils_c : (members,) of the air.
@@ -58,6 +59,8 @@ class Tenderised:
     half_m: Array
     power: float
     trace: Array
+    centres: Array
+    every_s: float
     target_c: float
     boil_c: float
     crust_m: Array
@@ -270,6 +273,8 @@ def run_tenderise(
         half_m=half,
         power=body.power,
         trace=trace[~np.isnan(trace[:, 0])],
+        centres=joined(parts, 4),
+        every_s=steps.every_s,
         target_c=float(pot.target_c[0]),
         boil_c=float(pot.boil_c[0]),
         crust_m=none,
@@ -379,6 +384,8 @@ def run_around(
         half_m=half,
         power=body.power,
         trace=trace[~np.isnan(trace[:, 0])],
+        centres=joined(parts, 4),
+        every_s=steps.every_s,
         target_c=dry_c(dish),
         boil_c=float(boil[0]),
         # in one piece, so that what follows is compiled once for wet and dry

@@ -96,13 +96,15 @@ def run_vessel(
 
     half : (members,) half-thickness [m]; power as in `heat.Body`.
     Returns (phase seconds (members, 4), sums (members, TALLIES) as in `add_step`, profile (members,
-    CELLS), trace (samples, 4)); the trace is of member 0: time, vessel, centre, mean.
+    CELLS), trace (samples, 4), centres (members, samples)); the trace is of member 0: time, vessel,
+    centre, mean; the centres are taken every `run.every_s`.
     """
     members = half.size
     phases = np.zeros((members, 4))
     sums = brought.sums.copy()
     profile = np.empty((members, CELLS))
     trace = np.full((run.samples, 4), np.nan)
+    centres = np.full((members, run.samples), np.nan)
     work = np.empty((5, CELLS + 1))
     for m in range(members):
         cells = cell_geometry(half[m], power, CELLS)
@@ -159,8 +161,11 @@ def run_vessel(
             phases[m, phase] += dt
             since = brought.since_s[m] + clock
             mean = add_step(sums[m], temp, cells.volume, whole, dt, since, death)
-            if m == 0 and clock >= k * run.every_s and k < run.samples:
-                trace[k, 0], trace[k, 1], trace[k, 2], trace[k, 3] = clock, inside, temp[0], mean
+            if clock >= k * run.every_s and k < run.samples:
+                centres[m, k] = temp[0]
+                if m == 0:
+                    trace[k, 0], trace[k, 1] = clock, inside
+                    trace[k, 2], trace[k, 3] = temp[0], mean
                 k += 1
             if phase == COME_UP and (inside >= target_c or in_phase >= MAX_COME_UP_S):
                 phase, in_phase = HOLD, 0.0
@@ -178,4 +183,4 @@ def run_vessel(
             elif phase == QUICK and (inside <= boil_c + VENTED_K or in_phase >= quick_s):
                 break
         profile[m, :] = temp
-    return phases, sums, profile, trace
+    return phases, sums, profile, trace, centres

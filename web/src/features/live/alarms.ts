@@ -1,5 +1,6 @@
 import type { Live } from '@/api/client'
 import { earlier, secondsUntil } from '@/shared/format/time'
+import { cookTime, speedOf } from './pace'
 
 export type Alarm = Live['alarms'][number]
 
@@ -22,7 +23,7 @@ export function dueRings(cooks: Live[], now: Date): Ring[] {
     .filter((cook) => !cook.ended_at)
     .flatMap((cook) =>
       cook.alarms.flatMap((alarm) => {
-        const late = -secondsUntil(alarm.at, now)
+        const late = -secondsUntil(alarm.at, cookTime(cook, now)) / speedOf(cook)
         if (late < 0) return []
         const turn = alarm.every_s > 0 ? `#${Math.floor(late / alarm.every_s)}` : ''
         return [{ key: `${cook.id}/${alarm.id}${turn}`, cook: cook.id, alarm }]

@@ -1,13 +1,15 @@
 import type { Live, Step } from '@/api/client'
 import { clock, secondsUntil, stopwatch } from '@/shared/format/time'
 import { fireSeconds, nextLook } from './fire'
+import { cookTime } from './pace'
 
 /** The one big figure: time under the heat, or what is left of a machine's step, or the clock. */
 export function mainClock(cook: Live, step: Step | undefined, now: Date): string {
   const under = fireSeconds(cook, now)
   if (under !== null) return stopwatch(Math.floor(under))
-  if (step?.who === 'machine') return stopwatch(secondsUntil(step.due_at, now))
-  return clock(now)
+  const own = cookTime(cook, now)
+  if (step?.who === 'machine') return stopwatch(secondsUntil(step.due_at, own))
+  return clock(own)
 }
 
 /** The line beside it. A hands step needs no clock of its own. */
@@ -16,7 +18,8 @@ export function clockWords(cook: Live, step: Step | undefined, now: Date): strin
   if (under !== null) return fireWords(cook, under)
   if (step?.who !== 'machine') return ''
   if (step.key === 'wait') return `until you start at ${clock(step.due_at)}`
-  if (secondsUntil(step.due_at, now) < 0) return `over since ${clock(step.due_at)}: is it so?`
+  if (secondsUntil(step.due_at, cookTime(cook, now)) < 0)
+    return `over since ${clock(step.due_at)}: is it so?`
   return `left, until about ${clock(step.due_at)}`
 }
 

@@ -8,7 +8,9 @@ import type { Live } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, urgency, type Alarm } from './alarms'
 import CallScreen from './CallScreen.vue'
 import { clockWords, mainClock } from './clock'
+import { fireSeconds } from './fire'
 import LiveBar from './LiveBar.vue'
+import { cookTime, wallTime } from './pace'
 import { fateOf, pause } from './sending'
 import { openShelf, TabShelf, takeOldTaps } from './shelf'
 import { useLive } from './useLive'
@@ -39,6 +41,38 @@ const burning = (alarms: Alarm[], more: Partial<Live> = {}) =>
     },
     ...more,
   })
+
+const rehearsal = {
+  speed: 20,
+  kept: false,
+  seed: 1,
+  real_at: at(0),
+  cook_at: at(0),
+  strip_key: null,
+  reads_c: null,
+  feels: '',
+  verdicts: [],
+}
+
+describe('the clock of a rehearsal', () => {
+  it('outruns the one on the wall, and both tell the same moment', () => {
+    const fast = cook([], { rehearsal })
+    expect(cookTime(fast, moment(30))).toEqual(moment(600))
+    expect(wallTime(fast, moment(600))).toEqual(moment(30))
+    expect(cookTime(cook([]), moment(30))).toEqual(moment(30))
+  })
+
+  it('is the one that the heat, the big figure and the calls go by', () => {
+    const fast = burning([alarm('out', 100, { every_s: 3 })], { rehearsal })
+    expect(fireSeconds(fast, moment(3))).toBe(150)
+    expect(mainClock(fast, undefined, moment(3))).toBe('2:30')
+    expect(dueRings([fast], moment(4))).toEqual([])
+    expect(dueRings([fast], moment(6))).toHaveLength(1)
+    // it repeats by the clock on the wall: nobody can hear twenty a second
+    expect(dueRings([fast], moment(7))[0]!.key).toBe(dueRings([fast], moment(6))[0]!.key)
+    expect(dueRings([fast], moment(9))[0]!.key).not.toBe(dueRings([fast], moment(6))[0]!.key)
+  })
+})
 
 describe('alarms', () => {
   it('ring once each, the loudest first, and again only where they repeat', () => {

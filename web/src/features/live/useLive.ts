@@ -13,6 +13,7 @@ import {
 } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, type Alarm } from './alarms'
 import { movedBy, type Moved } from './moved'
+import { cookTime, wallTime } from './pace'
 import { alone, fateOf, pause } from './sending'
 import { openShelf, takeOldTaps, type Refusal, type Shelf, type Tap } from './shelf'
 import { useSound } from './sound'
@@ -81,7 +82,7 @@ export const useLive = defineStore('live', () => {
   }
 
   function clockOf(cook: Live) {
-    offset = new Date(cook.now).getTime() - Date.now()
+    offset = wallTime(cook, new Date(cook.now)).getTime() - Date.now()
   }
 
   /** What is known of a cook, where that is newer than an answer that was overtaken. */
@@ -124,6 +125,9 @@ export const useLive = defineStore('live', () => {
     const found = moves.value.get(id)
     return found && now.value.getTime() - offset < found.until ? found.says : ''
   }
+
+  /** The moment by the clock of a cook. */
+  const nowOf = (cook: Live | undefined) => cookTime(cook, now.value)
 
   const refresh = () => query.refetch()
 
@@ -259,6 +263,7 @@ export const useLive = defineStore('live', () => {
     sound,
     cookOf,
     movedOf,
+    nowOf,
     refresh,
     tell,
     forget,

@@ -153,6 +153,7 @@ onKeyStroke('z', (event) => {
             :now="now"
             :blocked="blocked"
             @start="starter?.begin()"
+            @rehearse="starter?.rehearse()"
           />
           <RightVerdict :forecast="forecast" :chain="complete!" :stale="stale" />
           <PlanStart ref="starter" :forecast="forecast" :chain="complete!" :now="now" />

@@ -11,15 +11,32 @@ const draft = useDraft()
 const open = ref(false)
 const dialog = ref<InstanceType<typeof StartDialog>>()
 
+const SPEED = 20
+const rehearsal = ref<{ speed: number; seed: null } | null>(null)
+
 const send = (accepted: { stop: string; reason: string }[], when: 'now' | 'planned') =>
   ask(() =>
     api.POST('/api/v1/cooks', {
-      body: { dish: props.chain, plan_id: draft.planId, when, accepted },
+      body: {
+        dish: props.chain,
+        plan_id: draft.planId,
+        when,
+        accepted,
+        rehearsal: rehearsal.value,
+      },
     }),
   )
-const begin = () => dialog.value?.begin()
+function begin() {
+  rehearsal.value = null
+  dialog.value?.begin()
+}
+/** The same, with simulated food on a clock of its own; nothing waits for its planned start. */
+function rehearse() {
+  rehearsal.value = { speed: SPEED, seed: null }
+  dialog.value?.begin(true)
+}
 const busy = () => Boolean(dialog.value?.busy)
-defineExpose({ begin, busy })
+defineExpose({ begin, rehearse, busy })
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import type { ChainForecast } from '@/api/client'
 import { clock, day, duration, secondsUntil } from '@/shared/format/time'
 
 const props = defineProps<{ forecast: ChainForecast; now: Date; blocked?: boolean }>()
-defineEmits<{ start: [] }>()
+defineEmits<{ start: []; rehearse: [] }>()
 
 const early = computed(() => secondsUntil(props.forecast.start_at, props.now) / 60)
 const startWords = computed(() =>
@@ -41,14 +41,24 @@ const on = computed(() => day(props.forecast.serve_at, props.now))
         <dd>{{ forecast.least_sure_says }}</dd>
       </div>
     </dl>
-    <el-button
-      class="ember-button start no-print"
-      :disabled="blocked"
-      data-test="start"
-      @click="$emit('start')"
-    >
-      Start cooking
-    </el-button>
+    <div class="go no-print">
+      <el-button
+        class="ember-button start"
+        :disabled="blocked"
+        data-test="start"
+        @click="$emit('start')"
+      >
+        Start cooking
+      </el-button>
+      <el-button
+        class="plain-button"
+        :disabled="blocked"
+        data-test="rehearse"
+        @click="$emit('rehearse')"
+      >
+        Rehearse it, 20 times as fast
+      </el-button>
+    </div>
   </section>
 </template>
 
@@ -95,6 +105,13 @@ dd {
 }
 .least dd {
   font: 400 1.05rem var(--kettle-text);
+}
+.go {
+  display: grid;
+  gap: 10px;
+}
+.go .el-button {
+  margin: 0;
 }
 .start {
   min-height: 84px;

@@ -65,9 +65,9 @@ async function start(when: 'now' | 'planned') {
   void router.push(`/stove/${data.id}`)
 }
 
-/** Begin at once where there is nothing to settle. */
-function begin() {
-  if (stops.value.length || waits.value) open.value = true
+/** Begin at once where there is nothing to settle, or where it does not wait for its start. */
+function begin(atOnce = false) {
+  if (stops.value.length || (waits.value && !atOnce)) open.value = true
   else void start('now')
 }
 defineExpose({ begin, busy, problem })

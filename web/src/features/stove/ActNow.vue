@@ -20,10 +20,17 @@ const later = computed(
   () =>
     props.step?.who === 'machine' &&
     props.step.key !== 'wait' &&
-    secondsUntil(props.step.due_at, live.now) > NEAR_S,
+    secondsUntil(props.step.due_at, live.nowOf(props.cook)) > NEAR_S,
 )
 const tell = (body: EventBody) => emit('told', body)
-const since = () => Math.max(0, -Math.round(secondsUntil(props.cook.fire!.since, live.now)))
+const since = () =>
+  Math.max(0, -Math.round(secondsUntil(props.cook.fire!.since, live.nowOf(props.cook))))
+/** What a device says is done: a person tells it, as of then. */
+const offered = () => ({
+  kind: 'done' as const,
+  step: props.cook.offer!.step,
+  ago_s: Math.max(0, -Math.round(secondsUntil(props.cook.offer!.at, live.nowOf(props.cook)))),
+})
 
 function done() {
   if (!props.step) return
@@ -52,7 +59,22 @@ defineExpose({ focus: () => button.value?.ref?.focus() })
       </el-button>
     </div>
     <ReturnNote v-if="cook.back" :back="cook.back" @told="tell" />
-    <GateForm v-if="cook.gate" :key="cook.gate.step" :gate="cook.gate" @told="tell" />
+    <GateForm
+      v-if="cook.gate"
+      :key="cook.gate.step"
+      :gate="cook.gate"
+      :feels="cook.rehearsal?.feels"
+      @told="tell"
+    />
+    <el-button
+      v-else-if="cook.offer"
+      ref="button"
+      class="wide-button"
+      data-test="done"
+      @click="tell(offered())"
+    >
+      {{ cook.offer.button }} {{ clock(cook.offer.at) }}
+    </el-button>
     <el-button
       v-else-if="step && cook.fire?.put_by !== step.key"
       ref="button"
@@ -62,6 +84,7 @@ defineExpose({ focus: () => button.value?.ref?.focus() })
     >
       {{ cook.button }}
     </el-button>
+    <p v-if="cook.offer" class="quiet" data-test="offer">{{ cook.offer.says }}</p>
     <p v-if="cook.caution" class="caution" role="alert">
       {{ cook.caution }}
       <template v-if="cook.eat_by">Eaten or chilled by {{ clock(cook.eat_by) }}.</template>

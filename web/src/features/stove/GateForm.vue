@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { EventBody, Live } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
+import { clock } from '@/shared/format/time'
 import { temperature, typed } from '@/shared/format/units'
 
-/** A check: the reading, the feel, and the way round it that wants a reason. */
-const props = defineProps<{ gate: NonNullable<Live['gate']> }>()
+/** A check: the reading, the feel, and the way round it that wants a reason. What a probe reads is
+ * filled in until something else is typed; a person tells it. */
+const props = defineProps<{ gate: NonNullable<Live['gate']>; feels?: string }>()
 const emit = defineEmits<{ told: [body: EventBody] }>()
 const { degrees } = useUnits()
 const reading = ref('')
@@ -14,6 +16,16 @@ const reason = ref('')
 const BOILS_C = 100
 const COLDEST_C = -30
 
+const filled = ref('')
+watch(
+  () => props.gate.reads_c,
+  (reads) => {
+    if (reads == null || reading.value !== filled.value) return
+    const shown = degrees.value === 'C' ? reads : reads * 1.8 + 32
+    reading.value = filled.value = String(Math.round(shown * 10) / 10)
+  },
+  { immediate: true },
+)
 const celsius = computed(() => {
   const value = typed(reading.value, 1)
   if (typeof value !== 'number') return null
@@ -61,6 +73,10 @@ function leave() {
       />
       <span class="quiet">at least {{ temperature(gate.wants_c!, degrees) }}</span>
     </div>
+    <p v-if="gate.read_by && reading === filled" class="rests" data-test="read-by">
+      {{ gate.read_by }}, {{ clock(gate.read_at!) }}: filled in, you tell it.
+    </p>
+    <p v-if="feels" class="feels" data-test="feels">{{ feels }}</p>
     <p v-if="odd" class="odd" role="alert">
       {{ odd }}
       <template v-if="inFahrenheit">
@@ -132,6 +148,9 @@ label {
 }
 .rests {
   font-size: 1.1rem;
+}
+.feels {
+  font: 700 1.25rem var(--kettle-display);
 }
 .tough {
   min-height: 64px;

@@ -10,12 +10,15 @@ import {
   useCookKeys,
   useLive,
   useLiveGlaze,
+  useTrueStrip,
 } from '@/features/live'
 import { clock } from '@/shared/format/time'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ActNow from './ActNow.vue'
 import OutcomeForm from './OutcomeForm.vue'
+import ProbeNote from './ProbeNote.vue'
+import RehearsalBar from './RehearsalBar.vue'
 import SideSteps from './SideSteps.vue'
 import SmallActs from './SmallActs.vue'
 import StepList from './StepList.vue'
@@ -35,6 +38,9 @@ const own = useQuery({
 const cook = computed(() => (live.settled ? (live.cookOf(props.id) ?? own.data.value) : undefined))
 const problem = computed(() => (own.error.value as Problem | null) ?? live.problem)
 const glaze = useLiveGlaze(cook)
+const truth = useTrueStrip(cook)
+/** What is drawn: the simulated food where it is a rehearsal, else what the forecast makes of it. */
+const drawn = computed(() => (cook.value?.rehearsal ? truth.value : glaze.value))
 const under = computed(() => fireSeconds(cook.value, live.now))
 const over = computed(() => cook.value && (cook.value.finished || cook.value.ended_at))
 const line = computed(() => cook.value?.steps.filter((s) => !s.beside) ?? [])
@@ -81,6 +87,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
     <div class="page">
       <ProblemNote v-if="problem" :problem="problem" again @again="live.refresh" />
       <p v-else-if="!cook" class="quiet" role="status">Looking at the stove…</p>
+      <RehearsalBar v-if="cook?.rehearsal" :cook="cook" :rehearsal="cook.rehearsal" />
       <OutcomeForm v-if="cook && over" :cook="cook" @undo="told({ kind: 'undo' })" />
       <div v-else-if="cook" class="stage" :class="{ fire: under !== null }">
         <header>
@@ -88,8 +95,10 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
           <p class="detail" data-test="detail">{{ detail }}</p>
         </header>
         <div class="scene" :class="{ urgent: call, alone: !timed, low: cook.gate }">
-          <StoveClock v-if="timed" :cook="cook" :step="step" />
-          <StovePicture :picture="cook.picture" :glaze="glaze" :under-s="under" />
+          <StoveClock v-if="timed" :cook="cook" :step="step">
+            <ProbeNote v-if="cook.probe" :probe="cook.probe" />
+          </StoveClock>
+          <StovePicture :picture="cook.picture" :glaze="drawn" :under-s="under" />
           <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
         </div>
         <section class="act" aria-label="What to do now">
@@ -217,7 +226,7 @@ aside {
 // In the picture, so that no button moves under the finger.
 .moved {
   position: absolute;
-  inset: auto auto 10px 16px;
+  inset: 10px auto auto 16px;
   margin: 0;
   padding: 2px 10px;
   border-radius: 10px;
@@ -276,7 +285,7 @@ summary + .all {
     font-size: 1rem;
   }
   .moved {
-    inset: auto auto 6px 8px;
+    inset: 6px auto auto 8px;
     font-size: 0.95rem;
   }
 }

@@ -66,6 +66,14 @@ const save = () =>
       body: { ...said.value, note: note.value } as Outcome,
     }),
   )
+/** A rehearsal stands in the log only where somebody wants it there. */
+async function keep(kept: boolean) {
+  const { data, problem: found } = await ask(() =>
+    api.PUT('/api/v1/cooks/{id}/rehearsal', { ...path, body: { kept } }),
+  )
+  problem.value = found
+  if (data) live.taken(data)
+}
 const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
 </script>
 
@@ -76,6 +84,17 @@ const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
       <RouterLink :to="`/log/${cook.id}`">See it there</RouterLink>, or say
       {{ cook.rated ? 'again' : '' }} how it was.
     </p>
+    <ul v-if="cook.rehearsal?.verdicts.length" class="verdicts" data-test="verdicts">
+      <li v-for="line in cook.rehearsal.verdicts" :key="line">{{ line }}</li>
+    </ul>
+    <el-checkbox
+      v-if="cook.rehearsal"
+      :model-value="cook.rehearsal.kept"
+      data-test="keep-rehearsal"
+      @update:model-value="keep(Boolean($event))"
+    >
+      Keep this rehearsal in the log
+    </el-checkbox>
     <fieldset v-for="q in questions" :key="q.field">
       <legend :id="`ask-${q.field}`">{{ q.ask }}</legend>
       <el-radio-group
@@ -131,6 +150,14 @@ const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
 }
 h1 {
   font-size: 2.2rem;
+}
+.verdicts {
+  margin: 0;
+  padding: 14px 20px;
+  list-style: none;
+  border-radius: 14px;
+  background: var(--kettle-careful-soft);
+  font: 700 1.2rem var(--kettle-display);
 }
 fieldset {
   border: 0;

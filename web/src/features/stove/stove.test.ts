@@ -7,6 +7,7 @@ import type { Live } from '@/api/client'
 import GateForm from './GateForm.vue'
 import LiveStove from './LiveStove.vue'
 import OutcomeForm from './OutcomeForm.vue'
+import ProbeNote from './ProbeNote.vue'
 import StepList from './StepList.vue'
 import StovePage from './StovePage.vue'
 
@@ -52,6 +53,66 @@ async function stove(cook: Live, after: Live = cook) {
   return { page, asked }
 }
 
+const probe = {
+  device: 'Probe',
+  site: 'thickest place',
+  temp_c: 61.4,
+  taken_at: at(0),
+  silent: false,
+  loose: false,
+  target_c: 80,
+  ready: true,
+  at: at(3600),
+  low_at: at(3000),
+  high_at: at(4200),
+}
+
+describe('a probe', () => {
+  const words = (more: Partial<typeof probe>) =>
+    mount(ProbeNote, { props: { probe: { ...probe, ...more } } }).text()
+
+  it('says what it reads and when it will read what is wanted', () => {
+    expect(words({})).toMatch(/^61 °C\s*80 °C about \d\d:\d\d\s*\(\d\d:\d\d to \d\d:\d\d\)$/)
+    expect(words({ temp_c: 80.2 })).toContain('it is there')
+    expect(words({ ready: false, at: null as never })).toContain('reckoning')
+    expect(words({ at: null as never })).toContain('not by this heat')
+  })
+
+  it('says that it is silent or loose instead of a moment', () => {
+    expect(words({ silent: true })).toContain('Nothing from it since')
+    expect(words({ loose: true })).toContain('Is it loose?')
+    expect(words({ loose: true })).not.toContain('about')
+  })
+})
+
+describe('a check that a probe fills in', () => {
+  const gate = {
+    step: 'check',
+    tender: false,
+    wants_c: 63,
+    rests_on: '',
+    reads_c: 64.2,
+    read_by: 'Probe 1',
+    read_at: at(0),
+  }
+
+  it('follows the probe until something else is typed, and is told by a person', async () => {
+    const form = mount(GateForm, { props: { gate } })
+    const field = form.get<HTMLInputElement>(`input${find('gate-temp')}`)
+    expect(field.element.value).toBe('64.2')
+    expect(form.get(find('read-by')).text()).toContain('Probe 1')
+    expect(form.emitted('told')).toBeUndefined()
+    await form.setProps({ gate: { ...gate, reads_c: 65 } })
+    expect(field.element.value).toBe('65')
+    await field.setValue('70')
+    await form.setProps({ gate: { ...gate, reads_c: 66 } })
+    expect(field.element.value).toBe('70')
+    expect(form.find(find('read-by')).exists()).toBe(false)
+    await form.get(find('gate-yes')).trigger('click')
+    expect(form.emitted('told')![0]).toMatchObject([{ step: 'check', temp_c: 70 }])
+  })
+})
+
 describe('the stove', () => {
   it('is one sentence, one clock and one wide button, and tells what is tapped', async () => {
     const next = {
@@ -67,6 +128,70 @@ describe('the stove', () => {
     await pass()
     expect(page.get(find('says')).text()).toContain('comes up')
     expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'season', seen: 0 }])
+  })
+
+  it('offers what a pot says of its pin as the one button, as of then', async () => {
+    const { page, asked } = await stove({
+      ...live,
+      current: 'come_up',
+      steps: [step('come_up', 'current', { who: 'machine' })],
+      offer: {
+        step: 'come_up',
+        at: at(-90),
+        ago_s: 90,
+        says: 'Pot: its pin is up.',
+        button: 'Up since',
+      },
+    })
+    expect(page.findAll('.wide-button')).toHaveLength(1)
+    expect(page.get(find('done')).text()).toMatch(/^Up since \d\d:\d\d$/)
+    expect(posts(asked)).toEqual([])
+    await page.get(find('done')).trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'come_up' }])
+    expect((posts(asked)[0] as { ago_s: number }).ago_s).toBeGreaterThanOrEqual(90)
+  })
+
+  it('draws the simulated food of a rehearsal, and shows what came of it', async () => {
+    const rehearsal = {
+      speed: 20,
+      kept: false,
+      seed: 1,
+      real_at: at(0),
+      cook_at: at(0),
+      strip_key: 'broil',
+      reads_c: null,
+      feels: '',
+      verdicts: ['Out of the broiler at 2:05: face amber, edges dark. As it was wanted.'],
+    }
+    const under = {
+      name: 'broil',
+      appliance: 'broiler',
+      since: at(-60),
+      before_s: 0,
+      assumed: false,
+      put_by: '',
+    }
+    const now = { ...live, glaze_key: 'a', fire: under, picture: { ...live.picture, coats: 1 } }
+    const truth = { ...glaze, face: glaze.face.map(() => '#123456') }
+    const answers = (cook: Live) =>
+      serve({
+        'GET /cooks/live': [200, { cooks: [cook], aside: [] }],
+        'GET /cooks/7/live': [200, cook],
+        'GET /cooks/7/glaze': [200, glaze],
+        'GET /cooks/7/truth': [200, truth],
+      })
+    answers({ ...now, rehearsal })
+    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    await pass()
+    expect(page.get(find('picture')).html()).toContain('#123456')
+    expect(page.find(find('verdicts')).exists()).toBe(false)
+    const plain = await stove(now)
+    expect(plain.page.get(find('picture')).html()).not.toContain('#123456')
+    answers({ ...live, current: null, finished: true, rehearsal })
+    const ended = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    await pass()
+    expect(ended.page.get(find('verdicts')).text()).toContain('As it was wanted.')
   })
 
   it('says two minutes ago, a minute more, and undoes the tap it names', async () => {

@@ -1,0 +1,163 @@
+"""The simulated food of a rehearsal: what there is to see, to read and to feel of it now, and what
+came of it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import lru_cache
+
+from bluekettle.core import chain as core
+from bluekettle.core.glaze import Act
+from bluekettle.core.stages import Progress, StepPlan, StepState
+from bluekettle.core.stages.bite import BITE_ORDER
+from bluekettle.core.stages.progress import CONFIRMED, ESTIMATED
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.cook import RehearsalPublic
+from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.services.chains import fire_strip, plan_of
+from bluekettle.services.instructions import stopwatch_text, words_row
+from bluekettle.services.loaded import Loaded, stage_of_step
+from bluekettle.services.probing import IN_HEAT
+
+BOILS_C = 100.0
+OVER = (CONFIRMED, ESTIMATED)
+# Browning index from which a colour has its name.
+NAMES = ((6.0, "burnt"), (3.0, "bitter"), (1.0, "mahogany"), (0.4, "amber"), (0.0, "pale"))
+WANTED = {"amber": 0.4, "mahogany": 1.0}
+
+Pairs = tuple[tuple[str, float], ...]
+Acts = tuple[tuple[str, tuple[Act, ...]], ...]
+
+
+@lru_cache(maxsize=16)
+def truth(document_json: str, seed: int, minutes: Pairs, acts: Acts) -> core.Truth:
+    """The food of a document in the kitchen of a seed; a few milliseconds of one member."""
+    plan = plan_of(ChainDocument.model_validate_json(document_json))
+    return core.truth_of(plan, core.hidden_kitchen(seed), dict(minutes), dict(acts))
+
+
+def truth_now(loaded: Loaded, progress: Progress, seed: int) -> core.Truth:
+    """The food by what was done so far."""
+    minutes = tuple(sorted(minutes_of(loaded, progress).items()))
+    acts: dict[str, list[Act]] = {}
+    for done in progress.acts:
+        act = Act(done.at_s, done.away_s, "coat" in done.act, "turn" in done.act)
+        acts.setdefault(done.fire, []).append(act)
+    told = tuple((fire, tuple(own)) for fire, own in sorted(acts.items()))
+    return truth(loaded.whole.model_dump_json(), seed, minutes, told)
+
+
+def minutes_of(loaded: Loaded, progress: Progress) -> dict[str, float]:
+    """What every slow heat had, or is to have [min]: a way back is more of the heat that its check
+    came after.
+    """
+    found = {
+        key: scene.timer_s / 60.0
+        for key, scene in loaded.chain.scenes.items()
+        if scene.glaze is None
+    }
+    spent: Mapping[str, float] = {}
+    for state in progress.steps:
+        stage = stage_of_step(state.plan)
+        if stage in found and state.state in OVER and holds(loaded, state):
+            spent = {**spent, stage: spent.get(stage, 0.0) + lasted_min(state)}
+    return {**found, **spent}
+
+
+def holds(loaded: Loaded, state: StepState) -> bool:
+    """Whether the time of a heat runs during a step: what it takes to come up is none of it."""
+    if state.plan.who != "machine":
+        return False
+    return words_row(loaded.step_of(state.plan))["shows"] == IN_HEAT[-1]
+
+
+def lasted_min(state: StepState) -> float:
+    """How long a step was [min]."""
+    begin = state.begin_s or 0.0
+    return max(0.0, (state.end_s if state.end_s is not None else state.due_s) - begin) / 60.0
+
+
+def rehearsal_now(
+    loaded: Loaded, progress: Progress, plan: StepPlan | None
+) -> RehearsalPublic | None:
+    """What there is to see, read and feel; None of a cook in earnest."""
+    rehearsal = loaded.told.rehearsal
+    if rehearsal is None:
+        return None
+    food = truth_now(loaded, progress, rehearsal.seed)
+    reads_c, feels = None, ""
+    if plan is not None and plan.who == "gate":
+        stage = stage_of_step(plan)
+        reads_c = round(min(food.core_c(stage), BOILS_C), 1)  # opened, it boils no higher
+        feels = felt(food.bite(stage), loaded.scene(plan).document.bite)
+    return RehearsalPublic(
+        speed=rehearsal.speed,
+        kept=rehearsal.kept,
+        seed=rehearsal.seed,
+        real_at=rehearsal.real_at,
+        cook_at=rehearsal.cook_at,
+        strip_key=strip_key(loaded, progress),
+        reads_c=reads_c,
+        feels=feels,
+        verdicts=[] if not progress.finished else verdicts(loaded, progress, food),
+    )
+
+
+def felt(bite: str, wished: str) -> str:
+    """What a fork finds."""
+    tender = bool(bite) and BITE_ORDER.index(bite) >= BITE_ORDER.index(wished)
+    return "A fork goes in as it should." if tender else "A fork meets resistance."
+
+
+def strip_key(loaded: Loaded, progress: Progress) -> str | None:
+    """Changes when the colours of the food are to be fetched anew; None where nothing is
+    browned.
+    """
+    stage = loaded.fire_stage(progress)
+    if not stage:
+        return None
+    own = [f"{one.act}@{one.at_s}+{one.away_s}" for one in progress.acts if one.fire == stage]
+    spent = [f"{key}={value:.1f}" for key, value in minutes_of(loaded, progress).items()]
+    return " ".join([stage, *spent, *own])
+
+
+def true_strip(loaded: Loaded, progress: Progress, seed: int) -> GlazePublic:
+    """How the simulated food browns under the fire of the moment."""
+    food = truth_now(loaded, progress, seed)
+    return fire_strip(food.fire(loaded.fire_stage(progress)), ())
+
+
+def verdicts(loaded: Loaded, progress: Progress, food: core.Truth) -> list[str]:
+    """What came of every fire of which both ends were told, in a line each."""
+    found = []
+    for stage, scene in loaded.chain.scenes.items():
+        if scene.glaze is None:
+            continue
+        under = [s for s in progress.steps if s.plan.fire == stage and s.plan.who == "fire"]
+        if not under or any(s.state != CONFIRMED or s.begin_s is None for s in under):
+            found.append(f"Nobody told when it came out of the {scene.glaze.appliance_name}.")
+            continue
+        out_s = sum(float(s.end_s or 0.0) - float(s.begin_s or 0.0) for s in under)
+        found.append(verdict(food, stage, out_s, scene.glaze.want))
+    return found
+
+
+def verdict(food: core.Truth, stage: str, out_s: float, want: str) -> str:
+    """ "Out of the broiler at 4:05: face amber, edges mahogany. As it was wanted." """
+    eaten, fire = food.eaten(stage, out_s), food.fire(stage)
+    kind = core.heat_row(fire.heat).fierce
+    assert kind is not None  # only such a heat has a film
+    name = kind.name
+    came = f"face {colour_name(eaten.face)}, edges {colour_name(eaten.edge)}"
+    judged = "As it was wanted."
+    if eaten.burnt:
+        judged = "Burnt."
+    elif not eaten.right:
+        judged = "Too pale." if eaten.face < WANTED[want] else "Too dark."
+    return f"Out of the {name} at {stopwatch_text(out_s)}: {came}. {judged}"
+
+
+def colour_name(index: float) -> str:
+    """The name of a browning index."""
+    return next(name for least, name in NAMES if index >= least)
