@@ -51,6 +51,44 @@ def test_a_ham_that_is_salt_already_is_not_salted(kitchen: Kitchen):
     assert "Salt" in begin(kitchen, SHORT_RIBS)["says"]
 
 
+def test_guests_who_are_late_are_a_step_of_the_cook_and_of_its_log(kitchen: Kitchen):
+    live = at_gate(kitchen)
+    late = kitchen.tell(live["id"], kind="later", seconds=1200)
+    assert late["serve_at"] > live["serve_at"]
+    assert late["current"] == "cook.check"
+    waiting = kitchen.press(late)
+    assert waiting["current"] == "later-1.guests"
+    assert waiting["says"] == "Keep it covered. The guests come later."
+    assert waiting["button"] == "They are here"
+    assert waiting["picture"]["shows"] == "covered"
+    (call,) = [a for a in waiting["alarms"] if a["id"] == "later-1.guests-due"]
+    assert call["says"].startswith("Lift")
+    kitchen.wait(1300)
+    live = kitchen.get(f"/cooks/{live['id']}/live")
+    while not live["finished"]:
+        kitchen.wait(30)
+        live = kitchen.press(live)
+    kitchen.client.put(f"/api/v1/cooks/{live['id']}/outcome", json={"colour": "amber"})
+    logged = {s["key"]: s["state"] for s in kitchen.get(f"/cooks/{live['id']}")["stages"]}
+    assert logged["later-1.guests"] == "estimated"
+
+
+@pytest.mark.parametrize("seconds", [0, 30, 7201, -600])
+def test_a_delay_that_is_none_is_refused(kitchen: Kitchen, seconds):
+    live = begin(kitchen)
+    answer = kitchen.post(f"/cooks/{live['id']}/events", {"kind": "later", "seconds": seconds}, 422)
+    assert answer["errors"][0]["field"] == "seconds"
+
+
+def test_food_that_may_be_under_the_heat_is_told_of_before_it_waits(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen), "finish.under")
+    kitchen.wait(600)
+    assert kitchen.get(f"/cooks/{live['id']}/live")["fire"]["assumed"]
+    late = {"kind": "later", "seconds": 600}
+    answer = kitchen.post(f"/cooks/{live['id']}/events", late, 422)
+    assert answer["errors"][0]["accepted"] == "once it is told whether it is under the heat"
+
+
 def test_from_start_to_log_with_a_second_coat_and_a_sign(kitchen: Kitchen):
     live = kitchen.press_until(begin(kitchen), "finish.finish")
     assert live["fire"]["assumed"] is False

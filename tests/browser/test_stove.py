@@ -292,6 +292,20 @@ def test_a_failed_check_opens_a_way_back_that_is_cooked_and_logged(cooking, page
     assert [c["temp_c"] for c in logged["checks"]] == [91.0, 91.0]
 
 
+def test_guests_who_are_late_are_two_taps_and_one_takes_it_back(cooking, page: Page, axe):
+    cooking.start()
+    before = cooking.until("cook.check")
+    cooking.press("later")
+    assert axe(page) == []
+    cooking.press("later-20")
+    late = cooking.until_changed(before)
+    expect(by(page, "moved")).to_have_text("Supper 20 min later: the guests come later.")
+    assert late["current"] == "cook.check"
+    cooking.press("undo")
+    undone = cooking.until_changed(late)
+    assert "later-1.guests" not in [s["key"] for s in undone["steps"]]
+
+
 def test_pulled_early_is_logged_as_it_was(cooking, page: Page):
     cooking.keys = True
     cooking.dish = THIGHS

@@ -292,6 +292,43 @@ def test_a_minute_more_moves_the_end_by_a_minute_and_never_behind_its_beginning(
     assert less.serve_at_s >= 800.0
 
 
+@pytest.mark.parametrize(
+    ("told", "before"),
+    [
+        ([], "brush"),
+        (to_check(), "brush"),
+        ([*to_check(), good_check(5, 3100.0), done(6, "brush", 3200.0)], "under"),
+        (to_fire(), "serve"),
+        ([*to_fire(), done(8, "finish", 3300.0)], "serve"),
+    ],
+    ids=["at the start", "before the check", "brushed", "under the heat", "out for its coat"],
+)
+def test_guests_who_are_late_are_waited_for_where_the_food_bears_it(told, before):
+    """Covered behind the check, before anything is glazed; once it is under the heat, uncovered
+    before the table. A second delay makes the same wait longer."""
+    now = max((event.at_s for event in told), default=0.0)
+    planned = follow(PLANS, told, now)
+    late = [*told, Event(20, "later", now, seconds=900.0)]
+    found = follow(PLANS, late, now)
+    keys = [s.plan.key for s in found.steps]
+    wait = keys.index(before) - 1
+    assert keys[wait] == ("later-1.uncovered" if before == "serve" else "later-1.guests")
+    assert found.serve_at_s == pytest.approx(planned.serve_at_s + 900.0)
+    later = follow(PLANS, [*late, Event(21, "later", now, seconds=300.0)], now)
+    assert [s.plan.key for s in later.steps] == keys
+    assert later.serve_at_s == pytest.approx(planned.serve_at_s + 1200.0)
+    undone = follow(PLANS, [*late, Event(21, "undo", now, undoes=20)], now)
+    assert undone == planned
+
+
+def test_a_delay_at_the_table_moves_nothing():
+    told = [*to_fire(), done(8, "finish", 3300.0), done(9, "coat-2", 3400.0)]
+    told += [done(10, "finish-2", 3500.0), done(11, "out", 3520.0), good_check(12, 3600.0, "again")]
+    told += [done(13, "rest", 3800.0), done(14, "serve", 3900.0)]
+    late = follow(PLANS, [*told, Event(20, "later", 3900.0, seconds=900.0)], 3900.0)
+    assert late == follow(PLANS, told, 3900.0)
+
+
 def test_what_runs_beside_is_due_its_latest_length_before_it_is_needed():
     told = to_check(3000.0)
     assert follow(PLANS, told[:2], 800.0).side_due == ()
@@ -383,6 +420,17 @@ class AnyCook(RuleBasedStateMachine):
     @rule()
     def skip_the_gate(self):
         self.add("skip", step=self.progress().barrier, reason="no thermometer")
+
+    @rule(seconds=st.sampled_from([60, 600, 7200]))
+    def guests_are_late(self, seconds):
+        before = self.progress()
+        self.add("later", seconds=seconds)
+        after = self.progress()
+        moved = after.serve_at_s - before.serve_at_s
+        assert -1e-6 <= moved <= seconds + 1e-6
+        assert after.finished or not before.finished
+        gates = {s.plan.key: s.gate for s in before.steps}
+        assert {s.plan.key: s.gate for s in after.steps if s.plan.key in gates} == gates
 
     @precondition(lambda self: self.events)
     @rule()

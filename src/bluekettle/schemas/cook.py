@@ -68,10 +68,10 @@ class EventCreate(CreateModel):
     """
 
     id: UUID | None = Field(None, description="made by the device: the same tap is told once")
-    kind: Literal["done", "skip", "extend", "saw", "way", "undo"] = Field(
-        description="what is told"
+    kind: Literal["done", "skip", "extend", "later", "saw", "way", "undo"] = Field(
+        description="what is told; later: the guests come later"
     )
-    step: str = Field("", max_length=60, description="key of the step, but for saw and undo")
+    step: str = Field("", max_length=60, description="key of the step, but for later, saw and undo")
     ago_s: float = Field(
         0.0, ge=0, le=MOST_AGO_S, description="how long before the tap it happened [s]"
     )
@@ -80,7 +80,9 @@ class EventCreate(CreateModel):
     seen: int | None = Field(
         None, ge=0, le=2**53, description="number of the last event that the page had seen"
     )
-    seconds: float = Field(0.0, ge=-3600, le=3600, description="for extend: how much longer [s]")
+    seconds: float = Field(
+        0.0, ge=-3600, le=7200, description="for extend and later: how much longer [s]"
+    )
     sign: Literal["", "nothing yet", "bubbling", "amber at the edges", "dark"] = Field(
         "", description="for saw"
     )

@@ -47,6 +47,8 @@ from bluekettle.store.tables import Cook, Plan, Rehearsal
 MOST_EVENTS = 2000
 MOST_SEED = 2**31
 BOILS_C = 100.0  # no food is hotter inside, whatever a thermometer is set to
+MOST_LONGER_S = {"extend": 3600.0, "later": 7200.0}
+LEAST_LATER_S = 60.0
 SHORTEST_WAIT_S = 120.0  # a start that is nearer than this is now
 
 
@@ -250,6 +252,15 @@ def field_faults(
         faults.append(Fault("step", told.step, "one of " + ", ".join(plans)))
     if told.kind == "saw":
         faults += sign_faults(told, progress, loaded.seconds(happened))
+    if told.kind in MOST_LONGER_S and not told.seconds <= MOST_LONGER_S[told.kind]:
+        most = MOST_LONGER_S[told.kind]
+        faults.append(Fault("seconds", told.seconds, f"up to {most:g} s"))
+    if told.kind == "later" and told.seconds < LEAST_LATER_S:
+        faults.append(Fault("seconds", told.seconds, f"from {LEAST_LATER_S:g} s"))
+    if told.kind == "later" and progress.finished:
+        faults.append(Fault("kind", "later", "while there is something left to do"))
+    if told.kind == "later" and progress.fire is not None and progress.fire.assumed:
+        faults.append(Fault("kind", "later", "once it is told whether it is under the heat"))
     if told.kind == "undo" and last_standing(loaded.events) == 0:
         faults.append(Fault("kind", "undo", "an undo while there is something to undo"))
     if told.kind == "skip" and plan is not None:

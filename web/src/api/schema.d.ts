@@ -4277,13 +4277,13 @@ export interface components {
             id?: string | null;
             /**
              * Kind
-             * @description what is told
+             * @description what is told; later: the guests come later
              * @enum {string}
              */
-            kind: "done" | "skip" | "extend" | "saw" | "way" | "undo";
+            kind: "done" | "skip" | "extend" | "later" | "saw" | "way" | "undo";
             /**
              * Step
-             * @description key of the step, but for saw and undo
+             * @description key of the step, but for later, saw and undo
              * @default
              */
             step?: string;
@@ -4310,7 +4310,7 @@ export interface components {
             seen?: number | null;
             /**
              * Seconds
-             * @description for extend: how much longer [s]
+             * @description for extend and later: how much longer [s]
              * @default 0
              */
             seconds?: number;

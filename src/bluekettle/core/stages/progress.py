@@ -13,6 +13,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
+from bluekettle.core.stages.delaying import with_wait
 from bluekettle.core.stages.steps import Evidence, Leg, StepPlan
 
 CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
@@ -32,7 +33,7 @@ LEEWAY_S = 60.0  # a tap is made when a hand is free
 
 @dataclass(frozen=True)
 class Event:
-    """One thing the cook told: done, skip, extend, saw, way or undo.
+    """One thing the cook told: done, skip, extend, later (the guests come), saw, way or undo.
 
     at_s : when it happened, not when it was tapped. legs : of a failed check, the ways back as they
     were computed then. way : place of the one chosen. jumped : gates that an earlier version let
@@ -236,6 +237,9 @@ class Fold:
     def _apply(self, event: Event) -> None:
         if event.kind == "way" and event.step in self.legs:
             self._put_leg(event.step, event.way)
+            return
+        if event.kind == "later":
+            self.line = list(with_wait(self.line, self.done, event.seconds))
             return
         if event.kind not in ("done", "skip"):
             return

@@ -28,7 +28,7 @@ const says = (cook: Live) => (cook.current ? cook.says : 'On the table. How was 
     >
       <b class="figure">{{ mainClock(cook, step(cook), live.now) }}</b>
       <span class="says">{{ says(cook) }}</span>
-      <span class="title">{{ cook.title }}</span>
+      <span class="title">{{ cook.rehearsal ? `Rehearsal: ${cook.title}` : cook.title }}</span>
     </RouterLink>
   </nav>
 </template>

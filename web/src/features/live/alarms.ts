@@ -13,6 +13,8 @@ export interface Ring {
   key: string
   cook: number
   alarm: Alarm
+  /** Of a rehearsal: a cook in earnest goes before it. */
+  rehearsed: boolean
 }
 
 const rank = (alarm: Alarm) => LEVELS.indexOf(alarm.level)
@@ -26,7 +28,8 @@ export function dueRings(cooks: Live[], now: Date): Ring[] {
         const late = -secondsUntil(alarm.at, cookTime(cook, now)) / speedOf(cook)
         if (late < 0) return []
         const turn = alarm.every_s > 0 ? `#${Math.floor(late / alarm.every_s)}` : ''
-        return [{ key: `${cook.id}/${alarm.id}${turn}`, cook: cook.id, alarm }]
+        const rehearsed = Boolean(cook.rehearsal)
+        return [{ key: `${cook.id}/${alarm.id}${turn}`, cook: cook.id, alarm, rehearsed }]
       }),
     )
 }
@@ -38,13 +41,19 @@ export function staleRings(cooks: Live[], now: Date): string[] {
     .map((ring) => ring.key)
 }
 
-/** The loudest of what is new and not hushed. */
-export function loudest(rings: Ring[], rung: Set<string>, hushed: Set<string>): Ring | undefined {
-  const fresh = rings.filter((r) => !rung.has(r.key) && !hushed.has(hushKey(r.cook, r.alarm)))
-  return fresh.reduce<Ring | undefined>(
+/** The loudest of some rings; one of a rehearsal only where there is no other. */
+function topOf(rings: Ring[]): Ring | undefined {
+  const earnest = rings.filter((ring) => !ring.rehearsed)
+  return (earnest.length ? earnest : rings).reduce<Ring | undefined>(
     (best, ring) => (!best || rank(ring.alarm) > rank(best.alarm) ? ring : best),
     undefined,
   )
+}
+
+/** The loudest of what is new and not hushed. */
+export function loudest(rings: Ring[], rung: Set<string>, hushed: Set<string>): Ring | undefined {
+  const fresh = rings.filter((r) => !rung.has(r.key) && !hushed.has(hushKey(r.cook, r.alarm)))
+  return topOf(fresh)
 }
 
 /** A level is hushed for its own stretch under the heat; the next stretch calls again. */
@@ -52,11 +61,7 @@ export const hushKey = (cook: number, alarm: Alarm) => `${cook}/${alarm.id}`
 
 /** The call that wants the whole screen now: the loudest that is due, wants it, and is not hushed. */
 export function screenCall(cooks: Live[], now: Date, hushed: Set<string>): Ring | undefined {
-  const wanting = dueRings(cooks, now).filter((r) => r.alarm.screen)
-  const top = wanting.reduce<Ring | undefined>(
-    (best, ring) => (!best || rank(ring.alarm) > rank(best.alarm) ? ring : best),
-    undefined,
-  )
+  const top = topOf(dueRings(cooks, now).filter((r) => r.alarm.screen))
   return top && !hushed.has(hushKey(top.cook, top.alarm)) ? top : undefined
 }
 

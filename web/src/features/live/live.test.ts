@@ -74,6 +74,17 @@ describe('the clock of a rehearsal', () => {
   })
 })
 
+describe('a call of a rehearsal', () => {
+  it('gives way to any of a cook in earnest', () => {
+    const fast = burning([alarm('out', 0, { screen: true })], { rehearsal, id: 8 })
+    const real = burning([alarm('full', 0, { screen: true })])
+    expect(screenCall([fast, real], moment(5), new Set())!.cook).toBe(7)
+    expect(screenCall([fast], moment(5), new Set())!.cook).toBe(8)
+    const rings = dueRings([fast, real], moment(5))
+    expect(loudest(rings, new Set(), new Set())!.cook).toBe(7)
+  })
+})
+
 describe('alarms', () => {
   it('ring once each, the loudest first, and again only where they repeat', () => {
     const cooks = [cook([alarm('look', 10), alarm('out', 20), alarm('due', 5, { every_s: 30 })])]

@@ -12,6 +12,7 @@ const SHOWN_MS = 15_000
 const WHY: Record<EventBody['kind'], string> = {
   done: 'by when this was done',
   extend: 'it wants longer',
+  later: 'the guests come later',
   saw: 'by what you saw',
   skip: 'a check is left out',
   undo: 'taken back',

@@ -21,6 +21,8 @@ export function useCookKeys(
     if (SIGNS[key]) return now.fire ? { kind: 'saw', sign: SIGNS[key] } : undefined
     if (key === 'u') return now.undoable ? { kind: 'undo' } : undefined
     if (!step || step.who === 'gate') return undefined
+    if (key === ' ' && now.offer)
+      return { kind: 'done', step: now.offer.step, ago_s: now.offer.ago_s }
     if (key === ' ' && step.key !== 'wait') return { kind: 'done', step: step.key }
     if (key === '2' && step.key !== 'wait') return { kind: 'done', step: step.key, ago_s: 120 }
     if (key === '+' && step.who === 'machine')

@@ -50,7 +50,7 @@ async function change(body: { speed: number }) {
   gap: 4px 18px;
   margin-bottom: 10px;
   padding: 4px 16px;
-  border: 2px dashed var(--kettle-enamel);
+  border: 2px dashed var(--kettle-ink-soft);
   border-radius: 14px;
 }
 .rehearsal b {

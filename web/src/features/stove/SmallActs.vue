@@ -1,10 +1,18 @@
 <script setup lang="ts">
 /** What goes with the wide button: it was earlier, it wants longer, it was a mistake, it is watched. */
+import { ref } from 'vue'
 import type { EventBody, Live, Step } from '@/api/client'
 
 defineProps<{ cook: Live; step?: Step; call?: Live['alarms'][number] }>()
-defineEmits<{ told: [body: EventBody]; hush: [] }>()
+const emit = defineEmits<{ told: [body: EventBody]; hush: [] }>()
 const AGO_S = 120
+const LATER_MIN = [10, 20, 30]
+const asking = ref(false)
+
+function later(minutes: number) {
+  asking.value = false
+  emit('told', { kind: 'later', seconds: 60 * minutes })
+}
 </script>
 
 <template>
@@ -30,6 +38,25 @@ const AGO_S = 120
     </el-button>
     <el-button
       class="plain-button"
+      :aria-expanded="asking"
+      data-test="later"
+      @click="asking = !asking"
+    >
+      Guests are late
+    </el-button>
+    <div v-if="asking" class="late" role="group" aria-label="How much later">
+      <el-button
+        v-for="minutes in LATER_MIN"
+        :key="minutes"
+        class="plain-button"
+        :data-test="`later-${minutes}`"
+        @click="later(minutes)"
+      >
+        {{ minutes }} min
+      </el-button>
+    </div>
+    <el-button
+      class="plain-button"
       :disabled="!cook.undoable"
       data-test="undo"
       @click="$emit('told', { kind: 'undo' })"
@@ -44,6 +71,14 @@ const AGO_S = 120
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
   gap: 10px;
+}
+.late {
+  display: flex;
+  gap: 6px;
+}
+.late .el-button {
+  flex: 1;
+  margin: 0;
 }
 .small .plain-button {
   min-height: 60px;
