@@ -10,7 +10,11 @@ import { useLive } from './useLive'
 const live = useLive()
 const route = useRoute()
 const here = computed(() => (route.name === 'stove' ? Number(route.params.id) : undefined))
-const shown = computed(() => live.underWay.filter((cook) => cook.id !== here.value))
+/** The page of all of them shows them itself. */
+const all = computed(() => route.name === 'stove' && !route.params.id)
+const shown = computed(() =>
+  all.value ? [] : live.underWay.filter((cook) => cook.id !== here.value),
+)
 const step = (cook: Live) => cook.steps.find((s) => s.key === cook.current)
 const level = (cook: Live) => urgency(cook, live.now)
 const says = (cook: Live) => (cook.current ? cook.says : 'On the table. How was it?')

@@ -44,6 +44,14 @@ function later(minutes: number) {
     >
       Guests are late
     </el-button>
+    <el-button
+      class="plain-button"
+      :disabled="!cook.undoable"
+      data-test="undo"
+      @click="$emit('told', { kind: 'undo' })"
+    >
+      Undo
+    </el-button>
     <div v-if="asking" class="late" role="group" aria-label="How much later">
       <el-button
         v-for="minutes in LATER_MIN"
@@ -55,14 +63,6 @@ function later(minutes: number) {
         {{ minutes }} min
       </el-button>
     </div>
-    <el-button
-      class="plain-button"
-      :disabled="!cook.undoable"
-      data-test="undo"
-      @click="$emit('told', { kind: 'undo' })"
-    >
-      Undo
-    </el-button>
   </div>
 </template>
 
@@ -73,8 +73,9 @@ function later(minutes: number) {
   gap: 10px;
 }
 .late {
+  grid-column: 1 / -1;
   display: flex;
-  gap: 6px;
+  gap: 10px;
 }
 .late .el-button {
   flex: 1;

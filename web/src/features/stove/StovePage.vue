@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useLive } from '@/features/live'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import LiveStove from './LiveStove.vue'
+import ManyCooks from './ManyCooks.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -22,10 +23,7 @@ watchEffect(() => {
   <div v-else class="page">
     <ProblemNote v-if="live.problem" :problem="live.problem" again @again="live.refresh" />
     <p v-else-if="!live.known" class="quiet" role="status">Looking at the stove…</p>
-    <section v-else-if="live.underWay.length">
-      <h1>{{ live.underWay.length }} on the stove.</h1>
-      <p>Each is a strip above: take one.</p>
-    </section>
+    <ManyCooks v-else-if="live.underWay.length" />
     <section v-else>
       <h1>The stove is cold.</h1>
       <p>Nothing is cooking. Start a plan and it comes here.</p>

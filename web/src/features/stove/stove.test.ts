@@ -113,6 +113,45 @@ describe('a check that a probe fills in', () => {
   })
 })
 
+describe('several cooks at once', () => {
+  it('puts what burns first, then what waits for a hand, and tells each from there', async () => {
+    const machine = step('hold', 'running', { who: 'machine', due_at: at(1800) })
+    const pot = { ...live, id: 5, title: 'Pot', current: 'hold', steps: [machine] }
+    const brush = { ...live, id: 6, title: 'Brush' }
+    const gate = { step: 'check', tender: true, wants_c: 63, rests_on: '', read_by: '' }
+    const check = {
+      ...live,
+      id: 8,
+      title: 'Check',
+      current: 'check',
+      gate: { ...gate, reads_c: null, read_at: null },
+    }
+    const fire = {
+      name: 'broil',
+      appliance: 'broiler',
+      since: at(-60),
+      before_s: 0,
+      assumed: false,
+      put_by: '',
+    }
+    const under = step('finish', 'current', { who: 'fire' })
+    const broil = { ...live, title: 'Broil', current: 'finish', steps: [under], fire }
+    const asked = serve({
+      'GET /cooks/live': [200, { cooks: [pot, brush, check, broil], aside: [] }],
+      'POST /cooks/6/events': [201, { ...brush, last_event: 1, current: 'come_up' }],
+    })
+    const { page } = await show(StovePage, '/stove')
+    await pass()
+    expect(page.get(find('many')).text()).toBe('3 of 4 want you now.')
+    const titles = page.findAll('.title').map((one) => one.text())
+    expect(titles).toEqual(['Broil', 'Brush', 'Check', 'Pot'])
+    expect(page.find(find('many-done-8')).exists()).toBe(false) // a check is told on its own page
+    await page.get(find('many-done-6')).trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'season' }])
+  })
+})
+
 describe('the stove', () => {
   it('is one sentence, one clock and one wide button, and tells what is tapped', async () => {
     const next = {

@@ -1,0 +1,155 @@
+"""Two hundred simulated kitchens, cooked in by the guide and by fixed minutes.
+
+Each kitchen's fierce heat is 0.6 to 1.6 of the usual (evenly in its logarithm) and stays; hand, sauce
+and meat are drawn anew every evening. The cook looks when the guide says, tells the signs that the
+simulated food shows by then, and takes it out when the guide says. What was seen on one evening
+teaches the next.
+
+Run: .venv/bin/python -m tests.against.rehearsed_kitchens
+prints the table of docs/model.md.
+"""
+
+from __future__ import annotations
+
+import sys
+from dataclasses import dataclass, replace
+
+import numpy as np
+from tests.conftest import SHORT_RIBS
+
+from bluekettle.core.calibration import (
+    Belief,
+    SignSeen,
+    first_belief,
+    learn_from,
+    next_cook,
+)
+from bluekettle.core.chain import (
+    Fire,
+    Known,
+    Memory,
+    Plan,
+    Truth,
+    forecast_plan,
+    hidden_kitchen,
+    truth_of,
+)
+from bluekettle.core.glaze import weighted_quantile
+from bluekettle.core.stages import Sighting, looks_of
+from bluekettle.core.stages.finishing import heat_of
+from bluekettle.core.stages.kitchen import Learnt
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.services.chains import plan_of
+
+KITCHENS, EVENINGS = 200, 4
+FACTORS = (0.6, 1.6)
+STAGE = "finish"
+SIGNS = {"bubbling": (1, 1), "amber at the edges": (1, 2), "dark": (0, 3)}
+MOST_LOOKS = 400
+DISHES = {
+    "ribs, one coat, amber, broiler": {"coats": 1, "want": "amber"},
+    "ribs, one coat, dark, broiler": {"coats": 1, "want": "mahogany"},
+    "ribs, one coat, amber, oven": {"coats": 1, "want": "amber", "finish": "oven"},
+}
+
+
+@dataclass
+class Tally:
+    """How many evenings came out as wanted, and how many burnt."""
+
+    evenings: int = 0
+    right: int = 0
+    burnt: int = 0
+
+    def add(self, truth: Truth, out_s: float) -> None:
+        """Count one evening."""
+        eaten = truth.eaten(STAGE, out_s)
+        self.evenings += 1
+        self.right += eaten.right
+        self.burnt += eaten.burnt
+
+    def shares(self) -> str:
+        """Right and burnt in per cent."""
+        return f"{100 * self.right / self.evenings:.0f} % | {100 * self.burnt / self.evenings:.0f} %"
+
+
+def plan_for(more: dict[str, object]) -> Plan:
+    """A dish as a plan."""
+    return plan_of(ChainDocument.model_validate({**SHORT_RIBS, **more}))
+
+
+def fire_of(plan: Plan, seen: list[Sighting], memory: Memory[Known]) -> Fire:
+    """The fire as the guide sees it after some signs."""
+    told = replace(plan, sightings={STAGE: tuple(seen)})
+    return forecast_plan(told, memory=memory).fires[0]
+
+
+def by_the_guide(plan: Plan, truth: Truth, memory: Memory[Known]) -> tuple[float, list[Sighting]]:
+    """When the food is taken out [s], and the signs that were told."""
+    times = truth.fire(STAGE).finish.times_s[0]
+    now, seen = 0.0, []
+    for _ in range(MOST_LOOKS):
+        fire = fire_of(plan, seen, memory)
+        pull = weighted_quantile(fire.pull_s, fire.weights, 0.5)
+        looks = looks_of(fire.milestones, fire.finish.sample_s)
+        after = next((t for t in looks if t > now), now + fire.milestones.look_every_s)
+        if after >= pull:
+            return max(now, pull), seen
+        now = after
+        known = {one.sign for one in seen}
+        new = [s for s, (site, mark) in SIGNS.items() if times[site, mark] <= now]
+        seen += [Sighting(sign, now) for sign in new if sign not in known]
+        if "dark" in new and fire.want == "mahogany":
+            return now, seen
+    raise AssertionError("it was never taken out")
+
+
+def taught(belief: Belief, fire: Fire, seen: list[Sighting]) -> Belief:
+    """What an evening's signs teach the next."""
+    told = [SignSeen(one.sign, one.at_s) for one in seen]
+    return next_cook(learn_from(belief, heat_of(fire.under.dish), fire.coating, told))
+
+
+def knowing(plan: Plan, heat: str, belief: Belief) -> Plan:
+    """The plan in a kitchen that has learnt."""
+    learnt = Learnt(tuple(belief.mean), tuple(belief.cov.ravel()), belief.seen)
+    return replace(plan, kitchen=replace(plan.kitchen, learnt={heat: learnt}))
+
+
+def rehearse(more: dict[str, object], kitchens: int = KITCHENS) -> dict[str, Tally]:
+    """Every kitchen for four evenings; tallies by what was known."""
+    plain = plan_for(more)
+    forecast = forecast_plan(plain)
+    fire = forecast.fires[0]
+    heat = fire.under.dish.heat
+    spread = heat_of(fire.under.dish).spread
+    minutes = {forecast.slows[0].stage: forecast.slows[0].timer_s / 60.0}
+    names = ("fixed minutes", "the guide, first evening", "after one", "after two", "after three")
+    tallies = {name: Tally() for name in names}
+    for number, factor in enumerate(np.geomspace(*FACTORS, kitchens)):
+        plan, belief = plain, first_belief(spread)
+        for evening in range(EVENINGS):
+            seed = 1000 + EVENINGS * number + evening
+            kitchen = hidden_kitchen(seed, float(np.log(factor) / spread))
+            truth = truth_of(plain, kitchen, minutes)
+            out_s, seen = by_the_guide(plan, truth, Memory())
+            tallies[names[1 + evening]].add(truth, out_s)
+            if evening == 0:
+                tallies[names[0]].add(truth, fire.timer_s)
+            belief = taught(belief, fire, seen)
+            plan = knowing(plain, heat, belief)
+    return tallies
+
+
+def main() -> None:
+    """Print the table."""
+    kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else KITCHENS
+    print("| dish | pulled by | in the wanted colours | burnt |")
+    print("|---|---|---|---|")
+    for name, more in DISHES.items():
+        for known, tally in rehearse(more, kitchens).items():
+            print(f"| {name} | {known} | {tally.shares()} |", flush=True)
+
+
+if __name__ == "__main__":
+    main()
