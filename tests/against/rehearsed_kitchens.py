@@ -70,7 +70,9 @@ class Tally:
 
     def shares(self) -> str:
         """Right and burnt in per cent."""
-        return f"{100 * self.right / self.evenings:.0f} % | {100 * self.burnt / self.evenings:.0f} %"
+        return (
+            f"{100 * self.right / self.evenings:.0f} % | {100 * self.burnt / self.evenings:.0f} %"
+        )
 
 
 def plan_for(more: dict[str, object]) -> Plan:

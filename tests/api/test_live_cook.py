@@ -1,6 +1,7 @@
 """A live cook told step by step: looks, signs, undo, restart, end, log."""
 
 import itertools
+from datetime import datetime, timedelta
 from uuid import uuid4
 
 import pytest
@@ -49,6 +50,56 @@ def test_a_ham_that_is_salt_already_is_not_salted(kitchen: Kitchen):
     live = begin(kitchen, {**ham, "tenderise": "foil", "bite": "sliceable", "finish": "oven"})
     assert "no salt" in live["says"]
     assert "Salt" in begin(kitchen, SHORT_RIBS)["says"]
+
+
+def test_last_exits_close_by_the_hour_that_was_asked_for_and_are_called_before(kitchen: Kitchen):
+    """Each leaves as many minutes as it takes; guests who come later leave more; under the heat
+    none is left."""
+    asked = (kitchen.now + timedelta(minutes=150)).isoformat()
+    live = kitchen.press_until(begin(kitchen, {**SHORT_RIBS, "serve_at": asked}), "cook.hold")
+    closes = {one["do"]: one["closes_at"] for one in live["exits"]}
+    assert list(closes) == [
+        "cook it longer",
+        "finish it in an air fryer",
+        "begin this fire and skip the rest",
+    ]
+    assert sorted(closes.values()) == list(closes.values())
+    assert live["now"] < min(closes.values()) < max(closes.values()) < asked
+    calls = {a["id"]: a for a in live["alarms"] if a["id"].startswith("exit-")}
+    longer = calls["exit-cook it longer"]
+    assert longer["says"] == "Last moment to cook it longer and be on time."
+    ahead = datetime.fromisoformat(closes["cook it longer"]) - datetime.fromisoformat(longer["at"])
+    assert ahead == timedelta(minutes=2)
+    late = kitchen.tell(live["id"], kind="later", seconds=600)
+    moved = datetime.fromisoformat(late["exits"][0]["closes_at"])
+    assert moved - datetime.fromisoformat(closes["cook it longer"]) == timedelta(minutes=10)
+    kitchen.now = datetime.fromisoformat(closes["finish it in an air fryer"]) + timedelta(
+        minutes=11
+    )
+    left = kitchen.get(f"/cooks/{live['id']}/live")["exits"]
+    assert [one["do"] for one in left] == ["begin this fire and skip the rest"]
+    under = kitchen.press_until(kitchen.get(f"/cooks/{live['id']}/live"), "finish.finish", 5.0)
+    assert under["exits"] == []
+
+
+def test_nobody_is_called_to_an_exit_where_no_hour_was_asked_for(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen), "cook.hold")
+    assert live["exits"]
+    assert not [a for a in live["alarms"] if a["id"].startswith("exit-")]
+
+
+def test_a_trial_is_offered_where_time_and_the_appliance_are_free_and_nobody_knows_it(
+    kitchen: Kitchen,
+):
+    live = kitchen.press_until(begin(kitchen), "cook.hold")
+    assert live["scout"]["appliance"] == "broiler"
+    kitchen.wait(35 * 60)
+    assert kitchen.get(f"/cooks/{live['id']}/live")["scout"] is None  # too little time is left
+    braised = {**SHORT_RIBS, "tenderise": "braise"}
+    assert kitchen.press_until(begin(kitchen, braised), "cook.hold")["scout"] is None
+    learnt = {"broiler": {"mean": [0.0] * 4, "cov": [0.0] * 16, "seen": 2}}
+    known = {**SHORT_RIBS, "kitchen": {"learnt": learnt}}
+    assert kitchen.press_until(begin(kitchen, known), "cook.hold")["scout"] is None
 
 
 def test_guests_who_are_late_are_a_step_of_the_cook_and_of_its_log(kitchen: Kitchen):

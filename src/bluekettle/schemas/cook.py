@@ -150,6 +150,14 @@ class SceneDocument(PublicModel):
     by: str = ""
 
 
+class ExitFact(PublicModel):
+    """What can still be done, until how many seconds before serving, and why then."""
+
+    do: str
+    before_serving_s: float
+    why: str
+
+
 class ChainFactsDocument(PublicModel):
     """What a chain's cook knew when it began (kettle.cook/2): scenes by the id of their stage, in
     order.
@@ -166,6 +174,9 @@ class ChainFactsDocument(PublicModel):
     )
     allergens: list[str] = Field(default_factory=list)
     allergens_unknown: list[str] = Field(default_factory=list)
+    exits: dict[str, list[ExitFact]] = Field(
+        default_factory=dict, description="last exits before a fire, by its stage"
+    )
     scenes: dict[str, SceneDocument]
 
     def facts(self, stage: str) -> HeatFactsPublic:
@@ -312,6 +323,21 @@ class RehearsalPublic(PublicModel):
     verdicts: list[str] = Field(description="at the end: what came of every fire")
 
 
+class LastExitPublic(PublicModel):
+    """What can still be done and be on time, and until when."""
+
+    do: str
+    why: str
+    closes_at: datetime
+
+
+class ScoutPublic(PublicModel):
+    """A trial of a heat that nobody has watched yet, offered while a machine works."""
+
+    appliance: str
+    says: str
+
+
 class PicturePublic(PublicModel):
     """What the kitchen looks like now, to be drawn."""
 
@@ -374,6 +400,8 @@ class LivePublic(PublicModel):
         description="a step of which a device says that it is done"
     )
     rehearsal: RehearsalPublic | None = Field(description="null where it is a real cook")
+    exits: list[LastExitPublic] = Field(description="what can still be done and be on time")
+    scout: ScoutPublic | None = Field(description="a trial of the next heat; null where none fits")
     finished: bool
 
 

@@ -128,8 +128,14 @@ def advise_fire(given: FireCreate) -> AdvicePublic:
 
 def heat_of_finish(finish: str) -> str:
     """The heat whose fierce model is this finish."""
+    return heat_row_of(finish).key
+
+
+def heat_row_of(finish: str) -> core.HeatRow:
+    """The row of the heat whose fierce model is this finish."""
     kind = finish_kind(finish)
-    return next(key for key in core.fierce_keys() if core.heat_row(key).fierce is kind)
+    rows = (core.heat_row(key) for key in core.fierce_keys())
+    return next(row for row in rows if row.fierce is kind)
 
 
 def patch_of(

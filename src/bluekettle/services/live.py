@@ -32,6 +32,7 @@ from bluekettle.schemas.reading import ProbePublic
 from bluekettle.services.alarms import alarms_of
 from bluekettle.services.instructions import Words, minutes_text, stopwatch_text
 from bluekettle.services.loaded import Loaded
+from bluekettle.services.offers import exit_alarms, exits_now, scout_now
 from bluekettle.services.picture import picture_of
 from bluekettle.services.probing import devices_of, fresh_core, offer_now, probe_now
 from bluekettle.services.rehearsing import rehearsal_now
@@ -66,6 +67,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         simulated = {"reads_c": rehearsal.reads_c, "read_by": "Rehearsal", "read_at": now}
         gate = gate.model_copy(update=simulated)
     serve_at = loaded.at(progress.serve_at_s)
+    exits = [] if loaded.cook.ended_at else exits_now(loaded, progress, now)
     return LivePublic(
         id=loaded.cook_id,
         title=loaded.cook.title,
@@ -88,7 +90,12 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         planned_serve_at=facts.serve_at,
         fire=fire_public(loaded, progress),
         out=out,
-        alarms=[] if loaded.cook.ended_at else alarms_of(loaded, progress, glaze, now),
+        alarms=[]
+        if loaded.cook.ended_at
+        else sorted(
+            [*alarms_of(loaded, progress, glaze, now), *exit_alarms(exits, loaded)],
+            key=lambda alarm: alarm.at,
+        ),
         looks_s=glaze.looks_s if progress.fire and glaze else [],
         glaze_key=seen.key if glaze else None,
         glaze_ready=ready,
@@ -105,6 +112,8 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         devices=devices_of(loaded, now),
         offer=None if loaded.cook.ended_at else offer_now(loaded, progress, now),
         rehearsal=rehearsal,
+        exits=exits,
+        scout=None if loaded.cook.ended_at else scout_now(loaded, progress, now),
         finished=progress.finished,
     )
 

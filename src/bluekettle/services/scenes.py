@@ -7,12 +7,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from bluekettle.core.advice import plan_exits
 from bluekettle.core.chain import Dress, Heat, PlanForecast, heat_row
 from bluekettle.core.chain.walk import Passed
 from bluekettle.core.stages import LIMITS
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainForecastPublic
-from bluekettle.schemas.cook import ChainFactsDocument, SceneDocument
+from bluekettle.schemas.cook import ChainFactsDocument, ExitFact, SceneDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import SafetyPublic
 
@@ -43,6 +44,10 @@ def facts_of_chain(
         warm_s=f.warm_s,
         allergens=answer.allergens,
         allergens_unknown=answer.allergens_unknown,
+        exits={
+            fire.stage: [ExitFact.model_validate(one) for one in plan_exits(f, fire.stage)]
+            for fire in f.fires
+        },
         scenes=scenes_of(f, document, answer),
     )
 

@@ -403,6 +403,8 @@ export const live: Live = {
   devices: [],
   offer: null,
   rehearsal: null,
+  exits: [],
+  scout: null,
   finished: false,
 }
 

@@ -3670,6 +3670,13 @@ export interface components {
             offer: components["schemas"]["DeviceDonePublic"] | null;
             /** @description null where it is a real cook */
             rehearsal: components["schemas"]["RehearsalPublic"] | null;
+            /**
+             * Exits
+             * @description what can still be done and be on time
+             */
+            exits: components["schemas"]["LastExitPublic"][];
+            /** @description a trial of the next heat; null where none fits */
+            scout: components["schemas"]["ScoutPublic"] | null;
             /** Finished */
             finished: boolean;
         };
@@ -3823,6 +3830,21 @@ export interface components {
             read_by?: string;
             /** Read At */
             read_at?: string | null;
+        };
+        /**
+         * LastExitPublic
+         * @description What can still be done and be on time, and until when.
+         */
+        LastExitPublic: {
+            /** Do */
+            do: string;
+            /** Why */
+            why: string;
+            /**
+             * Closes At
+             * Format: date-time
+             */
+            closes_at: string;
         };
         /**
          * OutPublic
@@ -3995,6 +4017,16 @@ export interface components {
             way: number;
             /** Ways */
             ways: components["schemas"]["WayPublic"][];
+        };
+        /**
+         * ScoutPublic
+         * @description A trial of a heat that nobody has watched yet, offered while a machine works.
+         */
+        ScoutPublic: {
+            /** Appliance */
+            appliance: string;
+            /** Says */
+            says: string;
         };
         /**
          * SignPublic

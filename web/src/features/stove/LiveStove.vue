@@ -21,6 +21,7 @@ import ProbeNote from './ProbeNote.vue'
 import RehearsalBar from './RehearsalBar.vue'
 import SideSteps from './SideSteps.vue'
 import SmallActs from './SmallActs.vue'
+import StillPossible from './StillPossible.vue'
 import StepList from './StepList.vue'
 import StoveClock from './StoveClock.vue'
 import StoveFoot from './StoveFoot.vue'
@@ -132,6 +133,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
         <aside>
           <h2>Next</h2>
           <StepList :steps="next" brief />
+          <StillPossible :cook="cook" />
           <details>
             <summary>All steps</summary>
             <div class="all" tabindex="0" role="region" aria-label="All steps">

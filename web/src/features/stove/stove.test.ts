@@ -191,6 +191,20 @@ describe('the stove', () => {
     expect((posts(asked)[0] as { ago_s: number }).ago_s).toBeGreaterThanOrEqual(90)
   })
 
+  it('tells what is still possible, and offers a trial until it is declined', async () => {
+    localStorage.clear()
+    const scout = { appliance: 'broiler', says: 'Nobody has watched your broiler yet.' }
+    const exits = [{ do: 'finish it in an air fryer', why: '6 min', closes_at: at(1800) }]
+    const { page } = await stove({ ...live, exits, scout })
+    expect(page.get(find('exits')).text()).toMatch(/until \d\d:\d\d\s*finish it in an air fryer/)
+    expect(page.get(find('scout')).text()).toContain('Nobody has watched')
+    await page.get(find('no-scout')).trigger('click')
+    await pass()
+    expect(page.find(find('scout')).exists()).toBe(false)
+    const plain = await stove(live)
+    expect(plain.page.find(find('exits')).exists()).toBe(false)
+  })
+
   it('draws the simulated food of a rehearsal, and shows what came of it', async () => {
     const rehearsal = {
       speed: 20,
