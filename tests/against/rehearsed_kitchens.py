@@ -1,9 +1,9 @@
 """Two hundred simulated kitchens, cooked in by the guide and by fixed minutes.
 
-Each kitchen's fierce heat is 0.6 to 1.6 of the usual (evenly in its logarithm) and stays; hand, sauce
-and meat are drawn anew every evening. The cook looks when the guide says, tells the signs that the
-simulated food shows by then, and takes it out when the guide says. What was seen on one evening
-teaches the next.
+Each kitchen's fierce heat is 0.6 to 1.6 of the usual (evenly in its logarithm) and stays; hand,
+sauce and meat are drawn anew every evening. The cook looks when the guide says, tells the signs
+that the simulated food shows by then, and takes it out when the guide says. What was seen on one
+evening teaches the next.
 
 Run: .venv/bin/python -m tests.against.rehearsed_kitchens
 prints the table of docs/model.md.
@@ -70,9 +70,8 @@ class Tally:
 
     def shares(self) -> str:
         """Right and burnt in per cent."""
-        return (
-            f"{100 * self.right / self.evenings:.0f} % | {100 * self.burnt / self.evenings:.0f} %"
-        )
+        right, burnt = (100.0 * count / self.evenings for count in (self.right, self.burnt))
+        return f"{right:.0f} % | {burnt:.0f} %"
 
 
 def plan_for(more: dict[str, object]) -> Plan:
