@@ -24,7 +24,7 @@ def kept(server) -> list[dict]:
 
 def wait_kept(page: Page, number: int, version: int) -> None:
     """The last change has reached the server."""
-    deadline = time.monotonic() + 15.0
+    deadline = time.monotonic() + 60.0
     while page.evaluate("localStorage['kettle-chain-version']") != str(version):
         assert time.monotonic() < deadline, "it was not kept"
         page.wait_for_timeout(50)

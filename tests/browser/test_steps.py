@@ -145,7 +145,7 @@ def test_another_school_is_one_tap_and_says_what_it_changes(page: Page, server, 
     open_chain(page, server.start(), "pressure-hot-oven")
     page.locator(".schools").scroll_into_view_if_needed()  # asked once somebody comes to it
     quick, natural = (by(page, f"school-release-{key}") for key in ("quick", "natural"))
-    expect(quick).to_have_attribute("aria-pressed", "true", timeout=30_000)
+    expect(quick).to_have_attribute("aria-pressed", "true", timeout=90_000)
     expect(natural).to_contain_text(re.compile(r"\d+ min longer"))
     assert axe(page) == []
     honest = minutes(by(page, "honest").inner_text())

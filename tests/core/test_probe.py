@@ -62,6 +62,16 @@ def test_a_loose_probe_is_told_and_moves_nothing():
     assert when_reached(courses, probed, 70.0).likely_s == pytest.approx(whole.likely_s, rel=0.08)
 
 
+def test_food_that_falls_behind_by_and_by_is_slow_and_its_probe_is_not_loose():
+    courses = made()
+    at_s = np.arange(300.0, 9000.0, 60.0)
+    slow = np.interp(at_s, TIME, rising(11_000.0))
+    assert np.max(np.abs(slow - np.interp(at_s, TIME, rising(5000.0)))) > 15.0
+    assert not follow_probe(courses, at_s, slow).loose.any()
+    warm = np.interp(at_s, TIME, rising(5000.0)) + 14.0  # it had stood in the kitchen
+    assert not follow_probe(courses, at_s, warm).loose[:20].any()
+
+
 def test_food_like_none_of_the_courses_keeps_a_wide_band():
     """Nothing of the ensemble goes with it: the nearest course is not taken for the truth."""
     courses = made()

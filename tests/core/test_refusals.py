@@ -57,6 +57,8 @@ DISH = Dish("beef-short-ribs", 1.6, 6, 45.0, sauce=sauce.sample_sauce("plum-tea"
 FORECAST = forecast(DISH)
 COATING = FORECAST.coating
 BELIEF = calibration.first_belief(0.35)
+COURSES = calibration.courses_of(np.arange(3.0), np.array([[5.0, 50.0, 90.0]]))
+UNREAD = calibration.follow_probe(COURSES, np.zeros(0), np.zeros(0))
 LAB = (45.0, 18.0, 26.0)
 TIMES = np.array([0.0, 60.0])
 
@@ -228,6 +230,7 @@ CALLS = {
         "time_s": 300.0,
         "observations": [calibration.SignSeen("bubbling", 60.0)],
     },
+    calibration.when_reached: {"courses": COURSES, "probed": UNREAD, "target_c": 70.0},
     calibration.predict: {
         "belief": BELIEF,
         "heat": BROILER,

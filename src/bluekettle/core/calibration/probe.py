@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.errors import Ranges
+from bluekettle.core.errors import Ranges, within
 from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
@@ -172,7 +172,13 @@ def when_reached(
     last : (seconds, temperature), optional
         The last good reading, [s] from the begin of the heat and [°C]: from there each course goes
         on as it does from that temperature. None where nothing was read.
+
+    Raises
+    ------
+    OutOfRange
+        A target beyond -60 to 350 °C.
     """
+    within("target_c", target_c, -60.0, 350.0, "°C")
     when = crossings(courses, target_c)
     from_s = 0.0
     if last is not None:

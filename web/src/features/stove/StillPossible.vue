@@ -29,6 +29,9 @@ const decline = () => (declined.value = [...declined.value.slice(-20), props.coo
 </template>
 
 <style scoped>
+.exits {
+  margin-top: 16px;
+}
 .exits p,
 .scout p {
   margin: 0 0 6px;

@@ -52,6 +52,18 @@ describe('keeping what is edited', () => {
     quietServer()
   })
 
+  it('does not open again what was left for the shelf while it was on its way', async () => {
+    const { held, kept } = editor()
+    const opening = kept.open(1)
+    await arrived(1)
+    held.sitting += 1
+    held.chain = null
+    answers[0]!(200, { id: 1, version: 1, dish: { name: 'kept' } })
+    await opening
+    expect(held.chain).toBeNull()
+    expect(held.planId).toBeNull()
+  })
+
   it('makes one plan, however slow the first answer is', async () => {
     const { held, kept } = editor()
     const first = kept.keep()

@@ -50,12 +50,15 @@ export function useKept(held: Held, current: () => Chain | null) {
   const begin = (data: { dish: unknown; id: number; version: number }) =>
     held.begin(data.dish as Chain, data.id, data.version)
 
-  /** Open a plan by its number. What is held of it already stays, and is told if it is older. */
+  /** Open a plan by its number. What is held of it already stays, and is told if it is older; what
+   * was left or begun while it was on its way stays as well. */
   async function open(id: number) {
+    const { sitting } = held
     missing.value = undefined
     changed.value = false
     await line.last
     const { data, problem } = await ask(() => api.GET('/api/v1/plans/{id}', path(id)))
+    if (held.sitting !== sitting) return
     if (!data) missing.value = id === held.planId ? undefined : problem
     else if (id !== held.planId) begin(data)
     else changed.value = data.version > (held.planVersion ?? 0)
