@@ -2,7 +2,7 @@
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
 import { useStorage, useWakeLock } from '@vueuse/core'
-import { api, fetched, type EventBody, type Problem } from '@/api/client'
+import { api, fetched, type EventBody, type Live, type Problem } from '@/api/client'
 import {
   fireSeconds,
   SeenButtons,
@@ -54,6 +54,8 @@ const next = computed(() => {
 const timed = computed(() => Boolean(cook.value?.fire) || step.value?.who === 'machine')
 const bare = computed(() => Boolean(glaze.value && !glaze.value.caramelises))
 const moved = computed(() => live.movedOf(props.id))
+/** One that was put away once the food is out of its heat is no news. */
+const speaks = (probe: NonNullable<Live['probe']>) => probe.target_c !== null || !probe.silent
 const told = (body: EventBody) => void live.tell(props.id, body)
 
 /** A call makes this picture more urgent; it covers nothing. */
@@ -97,7 +99,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
         </header>
         <div class="scene" :class="{ urgent: call, alone: !timed, low: cook.gate }">
           <StoveClock v-if="timed" :cook="cook" :step="step">
-            <ProbeNote v-if="cook.probe" :probe="cook.probe" />
+            <ProbeNote v-if="cook.probe && speaks(cook.probe)" :probe="cook.probe" />
           </StoveClock>
           <StovePicture :picture="cook.picture" :glaze="drawn" :under-s="under" />
           <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
