@@ -194,6 +194,18 @@ def test_a_loose_or_silent_probe_is_told_and_moves_nothing(kitchen: Kitchen):
     assert live_of(kitchen, cook)["probe"]["silent"] is True
 
 
+def test_a_hand_measures_now_and_then(kitchen: Kitchen):
+    cook = roasting(kitchen)["id"]
+    kitchen.wait(1800)
+    read(kitchen, cook, value=9.0, device="by hand", site="thickest place")
+    kitchen.wait(1200)
+    probe = live_of(kitchen, cook)["probe"]
+    assert (probe["silent"], probe["site"]) == (False, "thickest place")
+    assert probe["at"]
+    kitchen.wait(1200)
+    assert live_of(kitchen, cook)["probe"]["silent"] is True
+
+
 def test_an_oven_that_holds_less_than_its_dial_makes_it_later(kitchen: Kitchen):
     """What it read while it was still heating says nothing of what it holds."""
     ends = []

@@ -26,6 +26,7 @@ from bluekettle.store.tables import Reading
 IN_HEAT = ("slow/warming", "slow/holding")
 SILENT = timedelta(seconds=90)  # of a device that tells something every few seconds
 ON_THE_WALL = timedelta(seconds=6)  # of a rehearsal, whose minutes are short
+BY_HAND, BY_HAND_SILENT = "by hand", timedelta(minutes=30)  # what the Stove calls such a reading
 FRESH = timedelta(seconds=120)  # what a check is filled in with
 AIR_OVER = timedelta(minutes=20)  # an oven swings, and an opened door is forgotten
 AIR_AFTER_S = 600.0  # of a heat: by then it is as hot as it gets
@@ -55,8 +56,11 @@ class Under:
 
 
 def is_silent(loaded: Loaded, newest: Reading, now: datetime) -> bool:
-    """Whether a device has said nothing for a while, on the wall's clock as well."""
-    return now - newest.taken_at > max(SILENT, loaded.speed * ON_THE_WALL)
+    """Whether a device has said nothing for a while, on the wall's clock as well; a hand measures
+    now and then.
+    """
+    usual = BY_HAND_SILENT if newest.device == BY_HAND else SILENT
+    return now - newest.taken_at > max(usual, loaded.speed * ON_THE_WALL)
 
 
 def devices_of(loaded: Loaded, now: datetime) -> list[DevicePublic]:

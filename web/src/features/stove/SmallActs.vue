@@ -1,13 +1,21 @@
 <script setup lang="ts">
 /** What goes with the wide button: it was earlier, it wants longer, it was a mistake, it is watched. */
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { EventBody, Live, Step } from '@/api/client'
+import MeasureForm from './MeasureForm.vue'
 
-defineProps<{ cook: Live; step?: Step; call?: Live['alarms'][number] }>()
+const props = defineProps<{ cook: Live; step?: Step; call?: Live['alarms'][number] }>()
 const emit = defineEmits<{ told: [body: EventBody]; hush: [] }>()
 const AGO_S = 120
 const LATER_MIN = [10, 20, 30]
 const asking = ref(false)
+
+/** Food in its slow heat can be measured, but for a pot under pressure. */
+const measuring = ref(false)
+const IN_HEAT = ['warming', 'holding']
+const measurable = computed(
+  () => IN_HEAT.includes(props.cook.picture.shows) && props.cook.picture.vessel !== 'pressure',
+)
 
 function later(minutes: number) {
   asking.value = false
@@ -37,6 +45,15 @@ function later(minutes: number) {
       Give it another minute
     </el-button>
     <el-button
+      v-if="measurable"
+      class="plain-button"
+      :aria-expanded="measuring"
+      data-test="measure"
+      @click="measuring = !measuring"
+    >
+      I measured it
+    </el-button>
+    <el-button
       class="plain-button"
       :aria-expanded="asking"
       data-test="later"
@@ -52,6 +69,7 @@ function later(minutes: number) {
     >
       Undo
     </el-button>
+    <MeasureForm v-if="measuring && measurable" :cook="cook" @done="measuring = false" />
     <div v-if="asking" class="late" role="group" aria-label="How much later">
       <el-button
         v-for="minutes in LATER_MIN"

@@ -191,6 +191,28 @@ describe('the stove', () => {
     expect((posts(asked)[0] as { ago_s: number }).ago_s).toBeGreaterThanOrEqual(90)
   })
 
+  it('takes a reading by hand while the food is in its heat, but for a pot under pressure', async () => {
+    const picture = { ...live.picture, shows: 'holding', vessel: 'oven' }
+    const hold = step('hold', 'running', { who: 'machine', due_at: at(1800) })
+    const cook = { ...live, current: 'hold', steps: [hold], picture }
+    const asked = serve({
+      'GET /cooks/live': [200, { cooks: [cook], aside: [] }],
+      'GET /cooks/7/live': [200, cook],
+      'POST /cooks/7/readings': [201, { taken: 1, newest_at: at(0) }],
+    })
+    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    await pass()
+    await page.get(find('measure')).trigger('click')
+    await page.get(`input${find('measured')}`).setValue('61,5')
+    await page.get('form.measure').trigger('submit')
+    await pass()
+    const one = { quantity: 'core_c', value: 61.5, device: 'by hand', site: 'thickest place' }
+    expect(posts(asked)).toEqual([{ readings: [one] }])
+    expect(page.find(find('measured')).exists()).toBe(false)
+    const pot = await stove({ ...cook, picture: { ...picture, vessel: 'pressure' } })
+    expect(pot.page.find(find('measure')).exists()).toBe(false)
+  })
+
   it('tells what is still possible, and offers a trial until it is declined', async () => {
     localStorage.clear()
     const scout = { appliance: 'broiler', says: 'Nobody has watched your broiler yet.' }
