@@ -12,6 +12,7 @@ from bluekettle.core.glaze import Act
 from bluekettle.core.stages import Progress, StepPlan, StepState
 from bluekettle.core.stages.bite import BITE_ORDER
 from bluekettle.core.stages.progress import CONFIRMED, ESTIMATED
+from bluekettle.core.tables import value
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import RehearsalPublic
 from bluekettle.schemas.forecast import GlazePublic
@@ -22,9 +23,7 @@ from bluekettle.services.probing import IN_HEAT
 
 BOILS_C = 100.0
 OVER = (CONFIRMED, ESTIMATED)
-# Browning index from which a colour has its name.
-NAMES = ((6.0, "burnt"), (3.0, "bitter"), (1.0, "mahogany"), (0.4, "amber"), (0.0, "pale"))
-WANTED = {"amber": 0.4, "mahogany": 1.0}
+COLOURS = ("burnt", "bitter", "mahogany", "amber")  # each from its index on
 
 Pairs = tuple[tuple[str, float], ...]
 Acts = tuple[tuple[str, tuple[Act, ...]], ...]
@@ -154,10 +153,10 @@ def verdict(food: core.Truth, stage: str, out_s: float, want: str) -> str:
     if eaten.burnt:
         judged = "Burnt."
     elif not eaten.right:
-        judged = "Too pale." if eaten.face < WANTED[want] else "Too dark."
+        judged = "Too pale." if eaten.face < value(f"{want}_index") else "Too dark."
     return f"Out of the {name} at {stopwatch_text(out_s)}: {came}. {judged}"
 
 
 def colour_name(index: float) -> str:
     """The name of a browning index."""
-    return next(name for least, name in NAMES if index >= least)
+    return next((name for name in COLOURS if index >= value(f"{name}_index")), "pale")
