@@ -102,6 +102,38 @@ def test_a_trial_is_offered_where_time_and_the_appliance_are_free_and_nobody_kno
     assert kitchen.press_until(begin(kitchen, known), "cook.hold")["scout"] is None
 
 
+def test_a_way_out_that_is_taken_moves_the_strip_and_the_calls_and_is_taken_back(kitchen: Kitchen):
+    live = kitchen.press_until(begin(kitchen, {**SHORT_RIBS, "coats": 1}), "finish.finish")
+    kitchen.wait(100)
+    seen = kitchen.tell(live["id"], kind="saw", sign="amber at the edges")
+    plain = kitchen.get(f"/cooks/{live['id']}/glaze")
+    ways = {way["key"]: way for way in kitchen.get(f"/cooks/{live['id']}/ways-out")["ways"]}
+    assert {"calmer", "foil", "as is", "elsewhere", "now"} == set(ways)
+    lower = kitchen.tell(live["id"], kind="rescue", change="calmer")
+    assert lower["glaze_key"] != seen["glaze_key"]
+    assert lower["serve_at"] > seen["serve_at"]
+    strip = kitchen.get(f"/cooks/{live['id']}/glaze")
+    assert strip["pull"]["likely_s"] > plain["pull"]["likely_s"]
+    assert strip["pull"]["likely_s"] == pytest.approx(100.0 + ways["calmer"]["more_s"], rel=0.15)
+    assert strip["seen"] == plain["seen"]
+    (out,) = [a for a in lower["alarms"] if a["level"] == "out"]
+    (sooner,) = [a for a in seen["alarms"] if a["level"] == "out"]
+    assert out["at"] > sooner["at"]
+    # of a heat that is no longer the plan's nothing is reckoned
+    assert kitchen.get(f"/cooks/{live['id']}/ways-out")["ways"] == []
+    undone = kitchen.tell(live["id"], kind="undo")
+    assert undone["serve_at"] == seen["serve_at"]
+
+
+@pytest.mark.parametrize("told", [{}, {"change": "elsewhere"}, {"change": "foil"}])
+def test_a_way_out_that_is_none_is_refused(kitchen: Kitchen, told):
+    """Without its key, one that leaves this heat, or of food that is under none."""
+    live = begin(kitchen)
+    events = f"/cooks/{live['id']}/events"
+    (fault,) = kitchen.post(events, {"kind": "rescue", **told}, 422)["errors"]
+    assert fault["field"] == "change"
+
+
 def test_guests_who_are_late_are_a_step_of_the_cook_and_of_its_log(kitchen: Kitchen):
     live = at_gate(kitchen)
     late = kitchen.tell(live["id"], kind="later", seconds=1200)

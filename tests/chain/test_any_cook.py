@@ -21,6 +21,7 @@ ACTS = (
     "saw",
     "tough",
     "cold",
+    "rescue",
     "crash",
 )
 MOST_WORDS = 6
@@ -88,6 +89,8 @@ class Evening:
             self.tell(kind="undo")
         elif name == "saw":
             self.tell(kind="saw", sign="bubbling")
+        elif name == "rescue":
+            self.tell(kind="rescue", change="calmer")
         elif name == "tough":
             self.gate(tender=False, temp_c=85.0)
         elif name == "cold":

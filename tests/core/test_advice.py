@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from bluekettle.core.advice import REGIONS, advise, calmers, explore, plan_exits, rescue
+from bluekettle.core.advice import REGIONS, advise, calmers, explore, plan_exits, rescue, taken
 from bluekettle.core.advice.search import (
     MEMBERS,
     Judge,
@@ -18,8 +18,15 @@ from bluekettle.core.advice.search import (
 )
 from bluekettle.core.chain import Heat as ChainHeat
 from bluekettle.core.chain import Plan, Rest, Until, forecast_plan
-from bluekettle.core.errors import OutOfRange
-from bluekettle.core.glaze import BEFORE, Heat, draw_members, read_milestones, run_finish
+from bluekettle.core.errors import MissingData, OutOfRange
+from bluekettle.core.glaze import (
+    BEFORE,
+    Heat,
+    draw_members,
+    read_milestones,
+    run_finish,
+    weighted_quantile,
+)
 from bluekettle.core.ingredients import ingredient
 from bluekettle.core.sauce import mix, sample_sauce, sample_sauce_lines
 from bluekettle.core.stages import Kitchen, Sighting, cut, finish_keys, finish_kind
@@ -129,6 +136,38 @@ def test_dark_edges_and_a_pale_face_are_best_helped_by_foil_or_less_heat(ribs):
     assert ordered == sorted(ordered, reverse=True)
     with pytest.raises(OutOfRange, match="at_s"):
         rescue(under, draws, 0.0)
+
+
+def test_a_way_out_that_was_taken_is_the_film_from_then_on():
+    """Before it nothing changes; after it less heat takes longer, and foil leaves the edges behind;
+    what was seen still counts."""
+    plan = replace(RIBS, coats=1, sightings=(Sighting("amber at the edges", 100.0),)).plan
+    fire = forecast_plan(plan).fires[-1]
+    draws = draw_members(plan.seed)
+    calmer, foil = (taken(fire, draws, key, 120.0) for key in ("calmer", "foil"))
+    for other in (calmer, foil):
+        times, own = fire.finish.times_s, other.finish.times_s
+        before = times < 110.0
+        assert before.sum() > 200
+        assert np.abs(own[before] - times[before]).max() < 1.0
+        assert other.weights.sum() == pytest.approx(1.0)
+        assert not np.allclose(other.weights, other.weights[0])
+    likely = {
+        name: weighted_quantile(f.pull_s, f.weights, 0.5)
+        for name, f in (("as is", fire), ("calmer", calmer), ("foil", foil))
+    }
+    assert likely["calmer"] > 1.2 * likely["as is"]
+    assert likely["foil"] >= 120.0
+
+    def burnt_s(one):
+        return weighted_quantile(one.finish.times_s[:, 1, 5], one.weights, 0.5)
+
+    assert burnt_s(calmer) > 1.3 * burnt_s(fire)
+    assert burnt_s(foil) > 1.3 * burnt_s(fire)
+    with pytest.raises(MissingData, match="blow on it"):
+        taken(fire, draws, "blow on it", 120.0)
+    with pytest.raises(OutOfRange, match="at_s"):
+        taken(fire, draws, "calmer", 0.0)
 
 
 @pytest.mark.parametrize("finish", finish_keys())

@@ -79,8 +79,9 @@ class RescueCreate(FireCreate):
 
 
 class RescueWay(PublicModel):
-    """One way out."""
+    """One way out. key : as it is told once it is taken."""
 
+    key: str
     do: str
     more_s: float | None
     chance: float

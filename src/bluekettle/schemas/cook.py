@@ -68,10 +68,12 @@ class EventCreate(CreateModel):
     """
 
     id: UUID | None = Field(None, description="made by the device: the same tap is told once")
-    kind: Literal["done", "skip", "extend", "later", "saw", "way", "undo"] = Field(
-        description="what is told; later: the guests come later"
+    kind: Literal["done", "skip", "extend", "later", "saw", "rescue", "way", "undo"] = Field(
+        description="what is told; later: the guests come later; rescue: a way out is taken"
     )
-    step: str = Field("", max_length=60, description="key of the step, but for later, saw and undo")
+    step: str = Field(
+        "", max_length=60, description="key of the step, but for later, saw, rescue and undo"
+    )
     ago_s: float = Field(
         0.0, ge=0, le=MOST_AGO_S, description="how long before the tap it happened [s]"
     )
@@ -86,6 +88,7 @@ class EventCreate(CreateModel):
     sign: Literal["", "nothing yet", "bubbling", "amber at the edges", "dark"] = Field(
         "", description="for saw"
     )
+    change: Literal["", "calmer", "foil"] = Field("", description="for rescue: its key")
     undoes: int | None = Field(
         None, ge=1, le=2**53, description="for undo: number of the event, the newest when absent"
     )

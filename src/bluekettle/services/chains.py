@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 from typing import assert_never
 
 from bluekettle.core import chain as core
+from bluekettle.core.advice import taken
 from bluekettle.core.errors import Fault, NotConverged, NotSafe, OutOfRange
 from bluekettle.core.glaze import Act
 from bluekettle.core.safety import USUAL_GUIDANCE, plan_watch_outs
@@ -208,10 +209,15 @@ def glaze_of(
     stage: str,
     acts: tuple[Act, ...],
     signs: tuple[tuple[str, float], ...],
+    change: tuple[str, float] | None = None,
 ) -> GlazePublic:
-    """The strip of one fire after what was done and seen under it."""
+    """The strip of one fire after what was done and seen under it, and the way out that was taken
+    at a second.
+    """
     found = chain_after(document, stage, acts, signs)
     fire = next(fire for fire in found.fires if fire.stage == stage)
+    if change is not None:
+        fire = taken(fire, draws_of(found.plan.seed), *change)
     return fire_public(fire, found).glaze
 
 

@@ -62,10 +62,11 @@ def glaze(
     acts: tuple[Act, ...],
     signs: tuple[tuple[str, float], ...],
     stage: str,
+    change: tuple[str, float] | None = None,
 ) -> GlazePublic:
     """The strip of one fire of a chain after what was done and seen."""
     document = ChainDocument.model_validate_json(document_json)
-    return chains.glaze_of(document, stage, tuple(acts), signs)
+    return chains.glaze_of(document, stage, tuple(acts), signs, change)
 
 
 def centres(document_json: str, stage: str, dial: float | None) -> Centres:

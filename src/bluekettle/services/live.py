@@ -38,7 +38,7 @@ from bluekettle.services.probing import devices_of, fresh_core, offer_now, probe
 from bluekettle.services.rehearsing import rehearsal_now
 from bluekettle.services.strips import Strips
 
-UNDOABLE = ("done", "skip", "extend", "later", "saw", "way")
+UNDOABLE = ("done", "skip", "extend", "later", "saw", "rescue", "way")
 ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room temperature
 
 

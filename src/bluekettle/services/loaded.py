@@ -185,7 +185,9 @@ class Loaded:
         acts = [Act(d.at_s, d.away_s, "coat" in d.act, "turn" in d.act) for d in done]
         told = [s for s in progress.signs if s.teaches and s.heat_s <= LONGEST_FIRE_S]
         signs = [(s.sign, s.heat_s) for s in told if stage in ("", s.fire)]
-        return Seen(tuple(acts), tuple(signs), stage)
+        taken = [s for s in progress.changes if stage in ("", s.fire) and s.heat_s >= 1.0]
+        change = (taken[-1].sign, taken[-1].heat_s) if taken else None
+        return Seen(tuple(acts), tuple(signs), stage, change)
 
     def step_of(self, plan: StepPlan) -> Step:
         """A step with what its words need."""

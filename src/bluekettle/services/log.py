@@ -326,6 +326,8 @@ def ways_out(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> Res
         heat_s = fire.clock_s(loaded.seconds(now)) if fire else 0.0
     if fire is None or loaded.cook.ended_at is not None:
         raise Conflict("nothing is under a fierce heat now")
+    if seen.change is not None:
+        return RescuePublic(stage=seen.stage, ways=[])  # the heat is no longer that of the plan
     at_s = min(max(1.0, heat_s), 3600.0)  # as far as a film is looked at
     found: RescuePublic = strips.workshop.run(
         "rescue_live",

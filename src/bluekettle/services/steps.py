@@ -69,5 +69,6 @@ def event_of(row: CookEvent, at_s: float) -> Event:
         reason=data.get("reason", ""),
         legs=tuple(leg_from(leg) for leg in data.get("legs", ())),
         way=data.get("way", 0),
+        change=data.get("change", ""),
         jumped=tuple(data.get("jumped", ())),
     )

@@ -19,21 +19,22 @@ TASK = "glaze"
 @dataclass(frozen=True)
 class Seen:
     """What a strip is held to: coats and turns that were done, and signs with their seconds under
-    the heat. stage : the fire that it belongs to.
+    the heat. stage : the fire that it belongs to. change : the way out that was taken, and when.
     """
 
     acts: tuple[Act, ...] = ()
     signs: tuple[tuple[str, float], ...] = ()
     stage: str = ""
+    change: tuple[str, float] | None = None
 
     def __bool__(self) -> bool:
         """Whether there is anything that the plan did not know."""
-        return bool(self.acts or self.signs)
+        return bool(self.acts or self.signs or self.change)
 
     @property
     def key(self) -> str:
         """Changes whenever the strip does."""
-        return json.dumps([self.acts, self.signs, self.stage]) if self else ""
+        return json.dumps([self.acts, self.signs, self.stage, self.change]) if self else ""
 
 
 class Strips:
@@ -58,7 +59,7 @@ class Strips:
             return GlazePublic.model_validate(found), True
         failed = self.workshop.failed(TASK, payload)
         for fewer in range(len(seen.signs) - 1, -1, -1):
-            less = Seen(seen.acts, seen.signs[:fewer], seen.stage)
+            less = Seen(seen.acts, seen.signs[:fewer], seen.stage, seen.change)
             known = self.workshop.known(TASK, self._payload(document, less)) if less else None
             if known is not None:
                 return GlazePublic.model_validate(known), failed
@@ -86,4 +87,4 @@ class Strips:
 
     @staticmethod
     def _payload(document: ChainDocument, seen: Seen) -> tuple[object, ...]:
-        return (document.model_dump_json(), seen.acts, seen.signs, seen.stage)
+        return (document.model_dump_json(), seen.acts, seen.signs, seen.stage, seen.change)

@@ -48,6 +48,7 @@ MOST_EVENTS = 2000
 MOST_SEED = 2**31
 BOILS_C = 100.0  # no food is hotter inside, whatever a thermometer is set to
 MOST_LONGER_S = {"extend": 3600.0, "later": 7200.0}
+LONGEST_LOOK_S = 3600.0  # as far as a film is looked at
 LEAST_LATER_S = 60.0
 SHORTEST_WAIT_S = 120.0  # a start that is nearer than this is now
 
@@ -261,6 +262,8 @@ def field_faults(
         faults.append(Fault("kind", "later", "while there is something left to do"))
     if told.kind == "later" and progress.fire is not None and progress.fire.assumed:
         faults.append(Fault("kind", "later", "once it is told whether it is under the heat"))
+    if told.kind == "rescue":
+        faults += rescue_faults(told, progress, loaded.seconds(happened))
     if told.kind == "undo" and last_standing(loaded.events) == 0:
         faults.append(Fault("kind", "undo", "an undo while there is something to undo"))
     if told.kind == "skip" and plan is not None:
@@ -287,6 +290,19 @@ def sign_faults(told: EventCreate, progress: Progress, at_s: float) -> list[Faul
         return [Fault("sign", told.sign, "a sign seen while the food is under the heat")]
     if progress.fire.clock_s(at_s) > LONGEST_FIRE_S:
         return [Fault("sign", told.sign, "a sign within three hours under the heat")]
+    return []
+
+
+def rescue_faults(told: EventCreate, progress: Progress, at_s: float) -> list[Fault]:
+    """A way out wants a key, and food under a heat that is certain and lasts no longer than a film
+    is looked at.
+    """
+    if not told.change:
+        return [Fault("change", told.change, "calmer or foil")]
+    fire = progress.fire
+    if fire is None or fire.assumed or not 1.0 <= fire.clock_s(at_s) <= LONGEST_LOOK_S:
+        accepted = "a way out of a heat that the food is under, within an hour"
+        return [Fault("change", told.change, accepted)]
     return []
 
 

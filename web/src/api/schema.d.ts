@@ -3291,9 +3291,11 @@ export interface components {
         };
         /**
          * RescueWay
-         * @description One way out.
+         * @description One way out. key : as it is told once it is taken.
          */
         RescueWay: {
+            /** Key */
+            key: string;
             /** Do */
             do: string;
             /** More S */
@@ -4309,13 +4311,13 @@ export interface components {
             id?: string | null;
             /**
              * Kind
-             * @description what is told; later: the guests come later
+             * @description what is told; later: the guests come later; rescue: a way out is taken
              * @enum {string}
              */
-            kind: "done" | "skip" | "extend" | "later" | "saw" | "way" | "undo";
+            kind: "done" | "skip" | "extend" | "later" | "saw" | "rescue" | "way" | "undo";
             /**
              * Step
-             * @description key of the step, but for later, saw and undo
+             * @description key of the step, but for later, saw, rescue and undo
              * @default
              */
             step?: string;
@@ -4353,6 +4355,13 @@ export interface components {
              * @enum {string}
              */
             sign?: "" | "nothing yet" | "bubbling" | "amber at the edges" | "dark";
+            /**
+             * Change
+             * @description for rescue: its key
+             * @default
+             * @enum {string}
+             */
+            change?: "" | "calmer" | "foil";
             /**
              * Undoes
              * @description for undo: number of the event, the newest when absent

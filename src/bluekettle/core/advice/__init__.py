@@ -5,7 +5,7 @@ change course.
 from bluekettle.core.advice.effects import Effect, plan_effects
 from bluekettle.core.advice.exits import Exit, plan_exits
 from bluekettle.core.advice.explore import REGIONS, Explored, explore
-from bluekettle.core.advice.rescue import Way, rescue
+from bluekettle.core.advice.rescue import Way, rescue, taken
 from bluekettle.core.advice.sauces import Calmer, calmers
 from bluekettle.core.advice.search import Advice, Setting, advise
 
@@ -24,4 +24,5 @@ __all__ = [
     "plan_effects",
     "plan_exits",
     "rescue",
+    "taken",
 ]

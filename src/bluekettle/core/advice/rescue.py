@@ -9,12 +9,14 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.errors import Ranges
+from bluekettle.core.chain import Fire
+from bluekettle.core.errors import MissingData, Ranges, within
 from bluekettle.core.glaze import (
     Draws,
     Finish,
     Heat,
     HeatChange,
+    read_milestones,
     run_finish,
     weighted_quantile,
 )
@@ -26,23 +28,26 @@ from bluekettle.core.stages.finishing import (
     heat_of,
     log_factors_of,
 )
-from bluekettle.core.stages.pulling import sighting_weights
+from bluekettle.core.stages.pulling import pull_times, sighting_weights, strip_index
 from bluekettle.core.units import amount, percent
 
 Array = NDArray[np.float64]
 
 FOILED = 0.25  # share of the heat that reaches an edge under foil (typical, estimated)
 LESS_K = 20.0  # that a heat is turned down by (design)
+SHOWN_S, SHOWN_TIMES = 600.0, 4.0  # of a strip after a way out was taken (design)
 AHEAD_S = 1500.0  # as far as a rescue is looked ahead (design)
 
 
 @dataclass(frozen=True)
 class Way:
-    """One way out: what to do, minutes more [s] to the wanted colour (None where it seldom comes),
+    """One way out: its key ("as is", "calmer", "elsewhere", "foil" or "now"), what to do, minutes
+    more [s] to the wanted colour (None where it seldom comes),
     the chance of it before burning for who looks, the risk of burning for who goes by that minute,
     and the reason in one sentence.
     """
 
+    key: str
     do: str
     more_s: float | None
     chance: float
@@ -73,15 +78,15 @@ def rescue(fire: UnderFire, draws: Draws, at_s: float) -> tuple[Way, ...]:
     as_is = run_on(fire, draws, at_s, None)
     weights = sighting_weights(as_is, dish.sightings)
     want = MILESTONES.index(dish.want)
-    ways = [way_of("Leave it as it is", as_is, weights, want, at_s)]
-    for do, change in changes(fire, at_s).items():
-        ways.append(way_of(do, run_on(fire, draws, at_s, change), weights, want, at_s))
+    ways = [way_of("as is", "Leave it as it is", as_is, weights, want, at_s)]
+    for key, (do, change) in changes(fire, at_s).items():
+        ways.append(way_of(key, do, run_on(fire, draws, at_s, change), weights, want, at_s))
     ways.append(pulled_now(as_is, weights, want, at_s))
     return tuple(sorted(ways, key=lambda w: (-(w.chance - w.risk), w.do)))
 
 
-def changes(fire: UnderFire, at_s: float) -> dict[str, HeatChange]:
-    """What could be done to the heat from a moment on [s], by its words."""
+def changes(fire: UnderFire, at_s: float) -> dict[str, tuple[str, HeatChange]]:
+    """What could be done to the heat from a moment on [s]: its words and what it does, by key."""
     kind, heat = fire.dish.kind, heat_of(fire.dish)
     weaker = replace(
         heat,
@@ -91,10 +96,37 @@ def changes(fire: UnderFire, at_s: float) -> dict[str, HeatChange]:
     )
     other = finish_kind(kind.elsewhere)
     says, elsewhere = moved(fire, other)
-    found = {kind.calmer: HeatChange(at_s, weaker), says: HeatChange(at_s, elsewhere)}
+    found = {
+        "calmer": (kind.calmer, HeatChange(at_s, weaker)),
+        "elsewhere": (says, HeatChange(at_s, elsewhere)),
+    }
     if kind.sides == 1:  # nothing goes between food and a plate that lies on it
-        found["Foil over the edges"] = HeatChange(at_s, heat, FOILED)
+        found["foil"] = ("Foil over the edges", HeatChange(at_s, heat, FOILED))
     return found
+
+
+def taken(fire: Fire, draws: Draws, key: str, at_s: float) -> Fire:
+    """A fire in which this way out was taken at a moment [s]: its film, and what is read off it
+    after all that was seen.
+
+    Raises MissingData for a way that this fire does not have, OutOfRange as `rescue`.
+    """
+    within("at_s", at_s, 1.0, 3600.0, "s")
+    known = changes(fire.under, at_s)
+    if key not in known:
+        raise MissingData("way out", key, tuple(known))
+    ahead_s = min(AHEAD_S, max(SHOWN_S, SHOWN_TIMES * at_s))
+    finish = run_on(fire.under, draws, at_s, known[key][1], ahead_s)
+    weights = sighting_weights(finish, fire.under.dish.sightings)
+    pull = pull_times(finish, wanted_times(finish, MILESTONES.index(fire.want)))
+    return replace(
+        fire,
+        finish=finish,
+        milestones=read_milestones(finish, weights, fire.want),
+        weights=weights,
+        pull_s=np.maximum(pull.time_s, at_s),
+        strip_index=strip_index(finish, weights),
+    )
 
 
 def moved(fire: UnderFire, other: FinishKind) -> tuple[str, Heat]:
@@ -108,8 +140,14 @@ def moved(fire: UnderFire, other: FinishKind) -> tuple[str, Heat]:
     return where, heat_of(replace(fire.dish, heat=other.key, kitchen=kitchen))
 
 
-def run_on(fire: UnderFire, draws: Draws, at_s: float, change: HeatChange | None) -> Finish:
-    """The film with a change of heat from a moment on."""
+def run_on(
+    fire: UnderFire,
+    draws: Draws,
+    at_s: float,
+    change: HeatChange | None,
+    ahead_s: float = AHEAD_S,
+) -> Finish:
+    """The film with a change of heat from a moment on, for so long [s]."""
     dish, below = fire.dish, fire.below
     last_s = max((act.at_s for act in fire.acts), default=0.0)
     return run_finish(
@@ -119,7 +157,7 @@ def run_on(fire: UnderFire, draws: Draws, at_s: float, change: HeatChange | None
         fire.acts,
         below.deep_c,
         below.surface_c,
-        max(at_s, last_s) + AHEAD_S,
+        max(at_s, last_s) + ahead_s,
         dish.kitchen.or_typical("altitude_m"),
         change=change,
         log_factors=log_factors_of(dish, draws),
@@ -134,7 +172,7 @@ def spoilt_s(finish: Finish) -> Array:
     return np.minimum(finish.times_s[:, EDGE, BURNT], finish.times_s[:, FACE, BITTER])
 
 
-def way_of(do: str, finish: Finish, weights: Array, want: int, at_s: float) -> Way:
+def way_of(key: str, do: str, finish: Finish, weights: Array, want: int, at_s: float) -> Way:
     """How it comes out if it stays so from now on until it has its colour."""
     ready, spoilt = wanted_times(finish, want), spoilt_s(finish)
     good = np.isfinite(ready) & (spoilt > np.maximum(ready, at_s))
@@ -148,7 +186,7 @@ def way_of(do: str, finish: Finish, weights: Array, want: int, at_s: float) -> W
     reason = (
         f"{do}: {told}; right {percent(chance)} by eye, burnt {percent(risk)} by that clock alone."
     )
-    return Way(do, more, chance, risk, reason)
+    return Way(key, do, more, chance, risk, reason)
 
 
 def pulled_now(finish: Finish, weights: Array, want: int, at_s: float) -> Way:
@@ -156,4 +194,4 @@ def pulled_now(finish: Finish, weights: Array, want: int, at_s: float) -> Way:
     burnt = float(weights[spoilt_s(finish) <= at_s].sum())
     done = float(weights[wanted_times(finish, want) <= at_s].sum())
     reason = f"Pull it now: {percent(done)} likely to have its colour."
-    return Way("Pull it now", 0.0, max(0.0, done - burnt), burnt, reason)
+    return Way("now", "Pull it now", 0.0, max(0.0, done - burnt), burnt, reason)

@@ -33,7 +33,8 @@ LEEWAY_S = 60.0  # a tap is made when a hand is free
 
 @dataclass(frozen=True)
 class Event:
-    """One thing the cook told: done, skip, extend, later (the guests come), saw, way or undo.
+    """One thing the cook told: done, skip, extend, later (the guests come), saw, rescue, way or
+    undo.
 
     at_s : when it happened, not when it was tapped. legs : of a failed check, the ways back as they
     were computed then. way : place of the one chosen. jumped : gates that an earlier version let
@@ -52,6 +53,7 @@ class Event:
     reason: str = ""
     legs: tuple[Leg, ...] = ()
     way: int = 0
+    change: str = ""
     jumped: tuple[str, ...] = ()
 
 
@@ -100,8 +102,8 @@ class Fire:
 
 @dataclass(frozen=True)
 class Sign:
-    """A sign as it was told: when, after how many seconds under which heat, and whether it teaches
-    (somebody confirmed that the food was there).
+    """A sign, or a way out that was taken, as it was told: when, after how many seconds under which
+    heat, and whether it teaches (somebody confirmed that the food was there).
     """
 
     sign: str
@@ -135,6 +137,7 @@ class Progress:
     signs: tuple[Sign, ...] = ()
     acts: tuple[Done, ...] = ()
     checks: tuple[Check, ...] = ()
+    changes: tuple[Sign, ...] = ()
     side_due: tuple[str, ...] = ()
 
     @property
@@ -407,6 +410,7 @@ def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float) -> 
         tuple(sign_of(e, clock) for e in fold.events if e.kind == "saw"),
         tuple(acts_done(states)),
         tuple(fold.checks),
+        tuple(sign_of(e, clock) for e in fold.events if e.kind == "rescue"),
         tuple(side.plan.key for side, due in sides if due),
     )
 
@@ -528,7 +532,8 @@ def sign_of(event: Event, clock: Sequence[Stretch]) -> Sign:
         if event.at_s >= one.begin_s:
             heat_s = one.before_s + min(event.at_s, one.end_s) - one.begin_s
             teaches, fire = one.told and event.at_s <= one.end_s, one.fire
-    return Sign(event.sign, event.at_s, round(heat_s, 1), teaches and heat_s >= 1.0, fire)
+    what = event.sign or event.change
+    return Sign(what, event.at_s, round(heat_s, 1), teaches and heat_s >= 1.0, fire)
 
 
 def acts_done(states: Sequence[StepState]) -> list[Done]:

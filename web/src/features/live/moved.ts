@@ -14,6 +14,7 @@ const WHY: Record<EventBody['kind'], string> = {
   extend: 'it wants longer',
   later: 'the guests come later',
   saw: 'by what you saw',
+  rescue: 'by what you changed',
   skip: 'a check is left out',
   undo: 'taken back',
   way: 'another way back',

@@ -126,7 +126,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
         </section>
         <section v-if="under !== null && glaze" class="timer" aria-label="The glaze now">
           <GlazeStrip :glaze="glaze" :now-s="under" compact risk />
-          <WaysOut :id="id" :under-s="under" :seen="cook.glaze_key ?? ''" />
+          <WaysOut :id="id" :under-s="under" :seen="cook.glaze_key ?? ''" @told="told" />
         </section>
         <p class="eat figure">
           On the table about <b>{{ clock(cook.serve_at) }}</b>

@@ -2,15 +2,18 @@
 /** Food under a fire that does not look right: what can still be done, reckoned from what was seen. */
 import { computed, shallowRef, watch } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
-import { api, fetched, type Problem } from '@/api/client'
+import { api, fetched, type EventBody, type Problem } from '@/api/client'
 import { often } from '@/shared/format/share'
 import { stopwatch } from '@/shared/format/time'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
 const AGAIN_MS = 3_000
+/** What leaves the food under its heat can be told; the strip is reckoned anew from then on. */
+const TELLABLE = ['calmer', 'foil']
 const props = defineProps<{ id: number; underS: number; seen: string }>()
 /** How long it was under the heat when it was asked, and what was seen by then. */
 const asked = shallowRef<{ nth: number; underS: number; seen: string }>()
+const emit = defineEmits<{ told: [body: EventBody] }>()
 let nth = 0
 const query = useQuery({
   queryKey: ['ways-out', computed(() => props.id), asked],
@@ -28,6 +31,10 @@ const problem = computed(() => query.error.value as Problem | null)
 const open = computed(() => asked.value !== undefined)
 function ask() {
   asked.value = { nth: nth++, underS: Math.round(props.underS), seen: props.seen }
+}
+function take(key: string) {
+  asked.value = undefined
+  emit('told', { kind: 'rescue', change: key as EventBody['change'] })
 }
 // Another sign makes another question.
 watch(
@@ -64,6 +71,14 @@ function more(s: number | null): string {
             <b>{{ way.do }}</b>
             <span class="figure">{{ more(way.more_s) }}</span>
             <span class="figure">right {{ often(way.chance) }}, burnt {{ often(way.risk) }}</span>
+            <el-button
+              v-if="TELLABLE.includes(way.key)"
+              class="plain-button done"
+              :data-test="`took-${way.key}`"
+              @click="take(way.key)"
+            >
+              Done
+            </el-button>
           </li>
         </ol>
       </template>

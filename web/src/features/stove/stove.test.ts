@@ -213,6 +213,39 @@ describe('the stove', () => {
     expect(pot.page.find(find('measure')).exists()).toBe(false)
   })
 
+  it('tells a way out that was taken, where it leaves the food under its heat', async () => {
+    const fire = {
+      name: 'broil',
+      appliance: 'broiler',
+      since: at(-60),
+      before_s: 0,
+      assumed: false,
+      put_by: '',
+    }
+    const cook = { ...live, glaze_key: 'a', current: 'finish', fire }
+    const way = { more_s: 90, chance: 0.9, risk: 0.1, reason: '' }
+    const ways = [
+      { ...way, key: 'calmer', do: 'Lower the rack' },
+      { ...way, key: 'elsewhere', do: 'Into the air fryer' },
+    ]
+    const asked = serve({
+      'GET /cooks/live': [200, { cooks: [cook], aside: [] }],
+      'GET /cooks/7/live': [200, cook],
+      'GET /cooks/7/glaze': [200, glaze],
+      'GET /cooks/7/ways-out': [200, { stage: 'broil', ways }],
+      'POST /cooks/7/events': [201, { ...cook, last_event: 1 }],
+    })
+    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    await pass()
+    await page.get(find('ways-out')).trigger('click')
+    await pass()
+    expect(page.find(find('took-elsewhere')).exists()).toBe(false)
+    await page.get(find('took-calmer')).trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'rescue', change: 'calmer' }])
+    expect(page.find(find('way-0')).exists()).toBe(false)
+  })
+
   it('tells what is still possible, and offers a trial until it is declined', async () => {
     localStorage.clear()
     const scout = { appliance: 'broiler', says: 'Nobody has watched your broiler yet.' }
