@@ -241,6 +241,12 @@ CALLS = {
         "seed": 1,
     },
     advice.explore: {"fire": FORECAST.under, "time_s": 300.0},
+    advice.taken: {
+        "fire": FORECAST.whole.fires[-1],
+        "draws": draw_members(1),
+        "key": "calmer",
+        "at_s": 120.0,
+    },
     advice.rescue: {"fire": FORECAST.under, "draws": draw_members(1), "at_s": 60.0},
 }
 
