@@ -30,6 +30,21 @@ SHORT_RIBS: dict[str, Any] = {
     "coats": 2,
 }
 
+# A shoulder that its middle's temperature ends.
+ROAST: dict[str, Any] = {
+    "format": "kettle.dish/2",
+    "food": {"cut": "pork-shoulder", "mass_kg": 2.0, "pieces": 1, "thickness_mm": 90},
+    "stages": [
+        {
+            "kind": "heat",
+            "id": "low",
+            "heat": "oven",
+            "dial": 130,
+            "until": {"by": "core", "core_c": 80},
+        }
+    ],
+}
+
 
 @dataclass
 class Kitchen:

@@ -32,6 +32,7 @@ from bluekettle.core.chain import (
     Memory,
     Plan,
     Truth,
+    eaten,
     forecast_plan,
     hidden_kitchen,
     truth_of,
@@ -66,10 +67,10 @@ class Tally:
 
     def add(self, truth: Truth, out_s: float) -> None:
         """Count one evening."""
-        eaten = truth.eaten(STAGE, out_s)
+        found = eaten(truth.fire(STAGE), out_s)
         self.evenings += 1
-        self.right += eaten.right
-        self.burnt += eaten.burnt
+        self.right += found.right
+        self.burnt += found.burnt
 
     def shares(self) -> str:
         """Right and burnt in per cent."""

@@ -134,6 +134,16 @@ def test_a_way_out_that_is_none_is_refused(kitchen: Kitchen, told):
     assert fault["field"] == "change"
 
 
+def test_no_foil_goes_between_food_and_a_hot_plate(kitchen: Kitchen):
+    pressed = {**SHORT_RIBS, "coats": 1, "finish": "contact"}
+    live = kitchen.press_until(begin(kitchen, pressed), "finish.finish")
+    kitchen.wait(60)
+    events = f"/cooks/{live['id']}/events"
+    (fault,) = kitchen.post(events, {"kind": "rescue", "change": "foil"}, 422)["errors"]
+    assert fault["accepted"].startswith("calmer: no foil goes into ")
+    assert kitchen.tell(live["id"], kind="rescue", change="calmer")["glaze_key"]
+
+
 def test_guests_who_are_late_are_a_step_of_the_cook_and_of_its_log(kitchen: Kitchen):
     live = at_gate(kitchen)
     late = kitchen.tell(live["id"], kind="later", seconds=1200)

@@ -6,21 +6,10 @@ import math
 from datetime import datetime, timedelta
 
 import pytest
-from tests.conftest import SHORT_RIBS, START, Kitchen
+from sqlmodel import Session
+from tests.conftest import ROAST, SHORT_RIBS, START, Kitchen
 
-ROAST = {
-    "format": "kettle.dish/2",
-    "food": {"cut": "pork-shoulder", "mass_kg": 2.0, "pieces": 1, "thickness_mm": 90},
-    "stages": [
-        {
-            "kind": "heat",
-            "id": "low",
-            "heat": "oven",
-            "dial": 130,
-            "until": {"by": "core", "core_c": 80},
-        }
-    ],
-}
+from bluekettle.store.repositories import MARKS, marks
 
 
 def roasting(kitchen: Kitchen):
@@ -234,6 +223,51 @@ def test_a_reading_fills_in_a_check_and_passes_none(kitchen: Kitchen):
     stale = live_of(kitchen, live["id"])
     assert (stale["current"], stale["gate"]["reads_c"]) == ("cook.check", None)
     assert kitchen.tell(live["id"], kind="done", step="cook.check", tender=True)["back"] is None
+
+
+def test_what_was_read_in_the_heat_fills_in_no_check(kitchen: Kitchen):
+    """A probe that hung in the steam beside the food said 95 °C a moment before it was opened."""
+    live = kitchen.press_until(kitchen.post("/cooks", {"dish": SHORT_RIBS}), "cook.open")
+    read(kitchen, live["id"], value=95.0)
+    kitchen.wait(10)
+    at_check = kitchen.press(live)
+    assert (at_check["current"], at_check["gate"]["reads_c"]) == ("cook.check", None)
+    kitchen.wait(5)
+    read(kitchen, live["id"], value=58.0)
+    assert live_of(kitchen, live["id"])["gate"]["reads_c"] == 58.0
+
+
+def test_one_reading_typed_wrong_ends_no_heat_once_it_is_put_right(kitchen: Kitchen):
+    cook = roasting(kitchen)["id"]
+    for minute, value in ((200, 60.0), (260, 71.5)):
+        kitchen.now = datetime.fromisoformat(live_of(kitchen, cook)["started_at"])
+        kitchen.wait(60.0 * minute)
+        read(kitchen, cook, value=value, device="by hand")
+    kitchen.wait(60)
+    read(kitchen, cook, value=80.4, device="by hand")
+    assert live_of(kitchen, cook)["current"] == "low.open"
+    kitchen.wait(60)
+    read(kitchen, cook, value=72.0, device="by hand")
+    right = live_of(kitchen, cook)
+    assert right["current"] == "low.hold"
+    assert right["probe"]["at"] > right["now"]
+
+
+def test_readings_of_the_oven_leave_those_of_the_food_in_sight(kitchen: Kitchen):
+    """Three devices for hours: what the forecast is held against reaches back to the begin."""
+    cook = roasting(kitchen)["id"]
+    begun, rows = kitchen.now, []
+    for step in range(1, 501):
+        at = (begun + timedelta(seconds=30 * step)).isoformat()
+        rows.append({"quantity": "core_c", "value": warming(step / 2.0), "at": at})
+        rows += [{"quantity": "air_c", "value": 130.0, "device": d, "at": at} for d in "ab"]
+    kitchen.wait(30 * 501)
+    kitchen.post(f"/cooks/{cook}/readings", {"readings": rows})
+    with Session(kitchen.client.application.extensions["kettle_engine"]) as session:
+        kept = marks(session, cook)
+    oldest = min(one.taken_at for one in kept if one.quantity == "core_c")
+    assert oldest - begun == timedelta(seconds=30)
+    assert sum(one.quantity == "air_c" for one in kept) == MARKS["air_c"]
 
 
 def test_a_pot_says_since_when_its_pin_is_up_and_a_person_tells_it(kitchen: Kitchen):

@@ -124,6 +124,22 @@ def test_what_came_of_it_is_what_the_hidden_kitchen_makes_of_the_time_it_had(
     assert verdict.endswith(said)
 
 
+def test_a_way_out_that_is_taken_is_taken_by_the_simulated_food_too(kitchen: Kitchen):
+    """Lowered, its edges take longer; that is what there is to see, and what comes of it."""
+    live = until(kitchen, begin(kitchen, speed=1), "finish.finish")
+    before = kitchen.get(f"/cooks/{live['id']}/truth")
+    kitchen.wait(60)
+    lower = kitchen.tell(live["id"], kind="rescue", change="calmer")
+    assert lower["rehearsal"]["strip_key"] != live["rehearsal"]["strip_key"]
+    after = kitchen.get(f"/cooks/{live['id']}/truth")
+    assert after["pull"]["likely_s"] > 1.2 * before["pull"]["likely_s"]
+    kitchen.wait(before["pull"]["likely_s"] - 60)
+    live = kitchen.press(lower)
+    while not live["finished"]:
+        live = tapped(kitchen, live)
+    assert live["rehearsal"]["verdicts"][0].endswith("Too pale.")
+
+
 def test_a_check_too_early_is_tough_and_more_time_mends_it(kitchen: Kitchen):
     live = until(kitchen, begin(kitchen, speed=60), "cook.hold")
     kitchen.wait(120 / 60)

@@ -9,24 +9,12 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 from tests.browser.cooking import RIBS, Cooking, by, said
+from tests.conftest import ROAST
 
 pytestmark = pytest.mark.browser
 
 TEMPLATES = Path(__file__).parents[2] / "src/bluekettle/templates"
 SPEED = 30
-ROAST = {
-    "format": "kettle.dish/2",
-    "food": {"cut": "pork-shoulder", "mass_kg": 2.0, "pieces": 1, "thickness_mm": 90},
-    "stages": [
-        {
-            "kind": "heat",
-            "id": "low",
-            "heat": "oven",
-            "dial": 130,
-            "until": {"by": "core", "core_c": 80},
-        }
-    ],
-}
 
 
 @dataclass

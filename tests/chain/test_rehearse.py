@@ -5,7 +5,7 @@ read off its own film.
 import numpy as np
 import pytest
 
-from bluekettle.core.chain import centres_in, hidden_kitchen, truth_of
+from bluekettle.core.chain import centres_in, eaten, hidden_kitchen, truth_of
 from bluekettle.core.errors import MissingData, OutOfRange
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import plan_of
@@ -37,19 +37,19 @@ def test_what_it_comes_to_is_its_own_film_at_that_second():
     truth = food()
     fire = truth.fire("finish")
     own = float(fire.pull_s[0])
-    eaten = truth.eaten("finish", own)
+    found = eaten(fire, own)
     k = int(np.searchsorted(fire.finish.sample_s, own))
-    assert fire.finish.traces[0, 0, k - 1, 0] <= eaten.face <= fire.finish.traces[0, 0, k, 0]
-    assert eaten.right
-    assert not eaten.burnt
-    early, late = truth.eaten("finish", 0.3 * own), truth.eaten("finish", 5.0 * own)
+    assert fire.finish.traces[0, 0, k - 1, 0] <= found.face <= fire.finish.traces[0, 0, k, 0]
+    assert found.right
+    assert not found.burnt
+    early, late = eaten(fire, 0.3 * own), eaten(fire, 5.0 * own)
     assert (early.right, early.burnt) == (False, False)
     assert (late.right, late.burnt) == (False, True)
 
 
 def test_what_is_not_there_is_named():
     with pytest.raises(MissingData, match="grill"):
-        food().eaten("grill", 60.0)
+        food().fire("grill")
     with pytest.raises(MissingData, match="cook"):
         food().fire("cook")
     with pytest.raises(MissingData, match="finish"):

@@ -7,7 +7,7 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
-from bluekettle.core.stages import Event, Evidence, Leg, StepPlan, follow
+from bluekettle.core.stages import Event, Evidence, Leg, StepPlan, follow, plans_with
 from bluekettle.core.stages.progress import FAILED, OPEN, PASSED, SKIPPED, Fold, gate_verdict
 
 WANTS = Evidence(tender=True, usual_c=63.0)
@@ -319,6 +319,13 @@ def test_guests_who_are_late_are_waited_for_where_the_food_bears_it(told, before
     assert later.serve_at_s == pytest.approx(planned.serve_at_s + 1200.0)
     undone = follow(PLANS, [*late, Event(21, "undo", now, undoes=20)], now)
     assert undone == planned
+
+
+def test_a_long_rest_after_the_fire_is_no_heat_to_wait_for():
+    """Half an hour under foil at the end: the wait is before the glaze all the same."""
+    plans = plans_with(PLANS, {"rest": (1800.0, 1800.0, 1800.0)})
+    keys = [s.plan.key for s in follow(plans, [Event(1, "later", 0.0, seconds=900.0)], 0.0).steps]
+    assert keys.index("later-1.guests") == keys.index("brush") - 1
 
 
 def test_a_delay_at_the_table_moves_nothing():

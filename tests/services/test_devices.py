@@ -6,8 +6,7 @@ from datetime import UTC, datetime, timedelta
 import numpy as np
 import pytest
 from click.testing import CliRunner
-from tests.api.test_readings import ROAST
-from tests.conftest import SHORT_RIBS
+from tests.conftest import ROAST, SHORT_RIBS
 from tests.served import Server
 
 from bluekettle.commands import main
@@ -81,7 +80,7 @@ def test_the_command_plays_a_rehearsal_until_it_is_over(tmp_path):
         ran = CliRunner().invoke(main, ["simulate-probe", *options])
         over.join()
         assert ran.exit_code == 0, ran.output
-        told = int(ran.output.split()[0])
+        told = int(ran.stdout.split()[0])
         assert told > 60
         after = server.ask(f"/cooks/{cook}/live")
         assert after["rehearsal"]["speed"] == 60

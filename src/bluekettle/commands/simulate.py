@@ -20,39 +20,35 @@ CATCH_UP = 400  # moments at once
 AWAY_S = 60.0  # after so long a server that is away is given up
 
 
+class Refused(click.ClickException):
+    """The server does not take it, and says why."""
+
+
 class Client:
     """The API of a running server."""
 
     def __init__(self, address: str, passcode: str) -> None:
         self.address, self.cookie = address.rstrip("/"), ""
         if passcode:
-            self.join(passcode)
+            with self.send("POST", "/session", {"passcode": passcode}) as answer:
+                self.cookie = (answer.headers["Set-Cookie"] or "").partition(";")[0]
 
     def ask(self, method: str, path: str, body: Any = None) -> Any:
-        """What it answers; ClickException with its words where it refuses."""
+        """What it answers."""
+        with self.send(method, path, body) as answer:
+            return json.load(answer)
+
+    def send(self, method: str, path: str, body: Any = None) -> Any:
+        """The open answer; Refused with its words where it does not take it."""
         data = None if body is None else json.dumps(body).encode()
         headers = {"Content-Type": "application/json", "Cookie": self.cookie}
         request = urllib.request.Request(
             f"{self.address}/api/v1{path}", data, headers, method=method
         )
         try:
-            with urllib.request.urlopen(request, timeout=30.0) as answer:
-                return json.load(answer)
+            return urllib.request.urlopen(request, timeout=30.0)
         except urllib.error.HTTPError as error:
-            raise click.ClickException(told_by(error)) from None
-
-    def join(self, passcode: str) -> None:
-        """Tell the passcode, as a device of its own."""
-        request = urllib.request.Request(
-            f"{self.address}/api/v1/session",
-            json.dumps({"passcode": passcode}).encode(),
-            {"Content-Type": "application/json"},
-        )
-        try:
-            with urllib.request.urlopen(request, timeout=30.0) as answer:
-                self.cookie = (answer.headers["Set-Cookie"] or "").partition(";")[0]
-        except urllib.error.HTTPError as error:
-            raise click.ClickException(told_by(error)) from None
+            raise Refused(told_by(error)) from None
 
 
 def told_by(error: urllib.error.HTTPError) -> str:
@@ -113,8 +109,7 @@ def play(client: Client, cook: int, speed: float, every_s: float, seed: int) -> 
                 moments = moments_until(last, now, every_s, most)
                 batch = [one for at in moments for one in devices.read(running, at)]
                 if batch:
-                    client.ask("POST", f"/cooks/{cook}/readings", {"readings": batch})
-                told += len(batch)
+                    told += tell(client, cook, batch)
                 last = moments[-1] if moments else last
             time.sleep(TICK_S)
             live, silent_s = client.ask("GET", f"/cooks/{cook}/live"), 0.0
@@ -124,3 +119,15 @@ def play(client: Client, cook: int, speed: float, every_s: float, seed: int) -> 
                 raise
             time.sleep(TICK_S)
     click.echo(f"{told} readings told; the cook is over")
+
+
+def tell(client: Client, cook: int, batch: list[dict[str, Any]]) -> int:
+    """Tell a batch; how many were taken. One that came before, and whose answer was lost, or one
+    for a cook that has just ended, is none: the next look says how it stands.
+    """
+    try:
+        taken = client.ask("POST", f"/cooks/{cook}/readings", {"readings": batch})["taken"]
+    except Refused as error:
+        click.echo(f"not taken: {error.message}", err=True)
+        return 0
+    return int(taken)

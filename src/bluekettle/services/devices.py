@@ -22,7 +22,6 @@ DROPPED = 0.05  # share of the readings that never come
 LOOSE = (0.45, 0.5)  # of the planned time of a heat: the probe hangs in the air
 SWING_K, SWING_S = 6.0, 480.0  # of an oven's thermostat
 OFF_K = 8.0  # sd of what an oven holds against its dial
-ROOM_C = 21.0
 STEAM_C = 100.0
 HEATS = ("come_up", "hold", "natural")
 

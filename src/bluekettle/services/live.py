@@ -280,7 +280,7 @@ def gate_public(
     """The check that is to be passed now, filled in with what the probe reads."""
     if plan is None or plan.who != "gate" or not progress.barrier:
         return None
-    gate, read = check_of(loaded, plan), fresh_core(loaded, now)
+    gate, read = check_of(loaded, plan), fresh_core(loaded, progress, now)
     if read is None or gate.wants_c is None:
         return gate
     filled = {"reads_c": round(read.value, 1), "read_by": read.device, "read_at": read.taken_at}

@@ -16,7 +16,7 @@ AHEAD = timedelta(minutes=2)  # that a last exit is called before it closes
 LONG_ENOUGH_S = 900.0  # of quiet time, to heat up and to watch a slice of bread
 
 
-def next_fire(loaded: Loaded, progress: Progress) -> str:
+def next_fire(progress: Progress) -> str:
     """The fire that comes next and has not begun; empty where none does."""
     if progress.fire is not None:
         return ""
@@ -31,7 +31,7 @@ def exits_now(loaded: Loaded, progress: Progress, now: datetime) -> list[LastExi
     """What can still be done and be on the table by the time that was promised, the first to close
     first; guests who come later leave more.
     """
-    stage = next_fire(loaded, progress)
+    stage = next_fire(progress)
     promised = loaded.chain.serve_at
     if promised is None or not stage:
         return []
@@ -70,7 +70,7 @@ def scout_now(loaded: Loaded, progress: Progress, now: datetime) -> ScoutPublic 
     """A trial of the next fire's heat, where nobody has seen anything of it yet, its body is free
     and a machine leaves the time for it.
     """
-    stage = next_fire(loaded, progress)
+    stage = next_fire(progress)
     state = next((s for s in progress.steps if s.plan.key == progress.current), None)
     if not stage or state is None or state.state != RUNNING:
         return None

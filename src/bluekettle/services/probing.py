@@ -187,7 +187,7 @@ def probe_now(loaded: Loaded, progress: Progress, now: datetime, probes: Probes)
     if good:
         last = ((good[-1].taken_at - begin).total_seconds(), good[-1].value)
     reached = when_reached(courses, probed, under.target_c, last)
-    first = next((one for one in good if one.value >= under.target_c), None)
+    first = first_there(good, under.target_c)
     if first is not None:  # it is there, whatever is read when the door is open
         heat_s = (first.taken_at - begin).total_seconds()
         reached = Reached(heat_s, heat_s, heat_s, 1.0)
@@ -198,6 +198,16 @@ def probe_now(loaded: Loaded, progress: Progress, now: datetime, probes: Probes)
         most_s = max(heat_s, float(courses.time_s[-1]))
         seconds = holds_of(loaded, progress, under, reached, most_s)
     return ProbeNow(told, seconds)
+
+
+def first_there(good: Sequence[Reading], target_c: float) -> Reading | None:
+    """The reading from which on the food is there: the first of two in a row, or the newest. One
+    alone, with less after it, was a mistake.
+    """
+    there = [one.value >= target_c for one in good]
+    after = [*there[1:], True]
+    pairs = zip(good, there, after, strict=True)
+    return next((one for one, now, then in pairs if now and then), None)
 
 
 def marks_since(loaded: Loaded, newest: Reading, begin: datetime) -> list[Reading]:
@@ -271,9 +281,15 @@ def offer_now(loaded: Loaded, progress: Progress, now: datetime) -> DeviceDonePu
     )
 
 
-def fresh_core(loaded: Loaded, now: datetime) -> Reading | None:
-    """What a check is filled in with: the probe's newest reading, where it is of this moment."""
+def fresh_core(loaded: Loaded, progress: Progress, now: datetime) -> Reading | None:
+    """What a check is filled in with: the probe's newest reading, where it is of this moment and
+    was read at the check. In its heat a probe may have hung beside the food.
+    """
     newest = loaded.told.newest.get("core_c")
-    if newest is None or now - newest.taken_at > max(FRESH, loaded.speed * ON_THE_WALL):
+    gate = next((s for s in progress.steps if s.plan.key == progress.current), None)
+    if newest is None or gate is None or gate.begin_s is None:
         return None
-    return newest
+    if newest.taken_at < loaded.at(gate.begin_s):
+        return None
+    stale = now - newest.taken_at > max(FRESH, loaded.speed * ON_THE_WALL)
+    return None if stale else newest

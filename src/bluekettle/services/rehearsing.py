@@ -4,10 +4,11 @@ came of it.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from functools import lru_cache
 
 from bluekettle.core import chain as core
+from bluekettle.core.advice import taken
+from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Act
 from bluekettle.core.stages import Progress, StepPlan, StepState
 from bluekettle.core.stages.bite import BITE_ORDER
@@ -22,6 +23,7 @@ from bluekettle.services.loaded import Loaded, stage_of_step
 from bluekettle.services.probing import IN_HEAT
 
 BOILS_C = 100.0
+NO_ANSWER = "The model has no answer for what was done here."
 OVER = (CONFIRMED, ESTIMATED)
 COLOURS = ("burnt", "bitter", "mahogany", "amber")  # each from its index on
 
@@ -56,11 +58,11 @@ def minutes_of(loaded: Loaded, progress: Progress) -> dict[str, float]:
         for key, scene in loaded.chain.scenes.items()
         if scene.glaze is None
     }
-    spent: Mapping[str, float] = {}
+    spent: dict[str, float] = {}
     for state in progress.steps:
         stage = stage_of_step(state.plan)
         if stage in found and state.state in OVER and holds(loaded, state):
-            spent = {**spent, stage: spent.get(stage, 0.0) + lasted_min(state)}
+            spent[stage] = spent.get(stage, 0.0) + lasted_min(state)
     return {**found, **spent}
 
 
@@ -84,12 +86,16 @@ def rehearsal_now(
     rehearsal = loaded.told.rehearsal
     if rehearsal is None:
         return None
-    food = truth_now(loaded, progress, rehearsal.seed)
-    reads_c, feels = None, ""
-    if plan is not None and plan.who == "gate":
-        stage = stage_of_step(plan)
-        reads_c = round(min(food.core_c(stage), BOILS_C), 1)  # opened, it boils no higher
-        feels = felt(food.bite(stage), loaded.scene(plan).document.bite)
+    reads_c, feels, came = None, "", [NO_ANSWER]
+    try:
+        food = truth_now(loaded, progress, rehearsal.seed)
+        if plan is not None and plan.who == "gate":
+            stage = stage_of_step(plan)
+            reads_c = round(min(food.core_c(stage), BOILS_C), 1)  # opened, it boils no higher
+            feels = felt(food.bite(stage), loaded.scene(plan).document.bite)
+        came = verdicts(loaded, progress, food, rehearsal.seed) if progress.finished else []
+    except CoreError:  # one cook without an answer may not close the page of all
+        feels = NO_ANSWER if plan is not None and plan.who == "gate" else ""
     return RehearsalPublic(
         speed=rehearsal.speed,
         kept=rehearsal.kept,
@@ -99,7 +105,7 @@ def rehearsal_now(
         strip_key=strip_key(loaded, progress),
         reads_c=reads_c,
         feels=feels,
-        verdicts=[] if not progress.finished else verdicts(loaded, progress, food),
+        verdicts=came if progress.finished else [],
     )
 
 
@@ -117,17 +123,27 @@ def strip_key(loaded: Loaded, progress: Progress) -> str | None:
     if not stage:
         return None
     own = [f"{one.act}@{one.at_s}+{one.away_s}" for one in progress.acts if one.fire == stage]
-    spent = [f"{key}={value:.1f}" for key, value in minutes_of(loaded, progress).items()]
-    return " ".join([stage, *spent, *own])
+    spent = [f"{key}={minutes:.1f}" for key, minutes in minutes_of(loaded, progress).items()]
+    changed = [f"{one.sign}@{one.heat_s}" for one in progress.changes if one.fire == stage]
+    return " ".join([stage, *spent, *own, *changed])
 
 
 def true_strip(loaded: Loaded, progress: Progress, seed: int) -> GlazePublic:
     """How the simulated food browns under the fire of the moment."""
     food = truth_now(loaded, progress, seed)
-    return fire_strip(food.fire(loaded.fire_stage(progress)), ())
+    return fire_strip(true_fire(food, progress, loaded.fire_stage(progress), seed), ())
 
 
-def verdicts(loaded: Loaded, progress: Progress, food: core.Truth) -> list[str]:
+def true_fire(food: core.Truth, progress: Progress, stage: str, seed: int) -> core.Fire:
+    """A fire of the simulated food, with the way out that was taken in it."""
+    fire = food.fire(stage)
+    told = [one for one in progress.changes if one.fire == stage and one.heat_s >= 1.0]
+    if not told:
+        return fire
+    return taken(fire, core.hidden_kitchen(seed), told[-1].sign, told[-1].heat_s)
+
+
+def verdicts(loaded: Loaded, progress: Progress, food: core.Truth, seed: int) -> list[str]:
     """What came of every fire of which both ends were told, in a line each."""
     found = []
     for stage, scene in loaded.chain.scenes.items():
@@ -138,22 +154,20 @@ def verdicts(loaded: Loaded, progress: Progress, food: core.Truth) -> list[str]:
             found.append(f"Nobody told when it came out of the {scene.glaze.appliance_name}.")
             continue
         out_s = sum(float(s.end_s or 0.0) - float(s.begin_s or 0.0) for s in under)
-        found.append(verdict(food, stage, out_s, scene.glaze.want))
+        fire = true_fire(food, progress, stage, seed)
+        found.append(verdict(fire, out_s, scene.glaze.appliance_name, scene.glaze.want))
     return found
 
 
-def verdict(food: core.Truth, stage: str, out_s: float, want: str) -> str:
+def verdict(fire: core.Fire, out_s: float, name: str, want: str) -> str:
     """ "Out of the broiler at 4:05: face amber, edges mahogany. As it was wanted." """
-    eaten, fire = food.eaten(stage, out_s), food.fire(stage)
-    kind = core.heat_row(fire.heat).fierce
-    assert kind is not None  # only such a heat has a film
-    name = kind.name
-    came = f"face {colour_name(eaten.face)}, edges {colour_name(eaten.edge)}"
+    found = core.eaten(fire, out_s)
+    came = f"face {colour_name(found.face)}, edges {colour_name(found.edge)}"
     judged = "As it was wanted."
-    if eaten.burnt:
+    if found.burnt:
         judged = "Burnt."
-    elif not eaten.right:
-        judged = "Too pale." if eaten.face < value(f"{want}_index") else "Too dark."
+    elif not found.right:
+        judged = "Too pale." if found.face < value(f"{want}_index") else "Too dark."
     return f"Out of the {name} at {stopwatch_text(out_s)}: {came}. {judged}"
 
 

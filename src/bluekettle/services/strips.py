@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Act
@@ -36,6 +36,15 @@ class Seen:
         """Changes whenever the strip does."""
         return json.dumps([self.acts, self.signs, self.stage, self.change]) if self else ""
 
+    def less(self) -> list[Seen]:
+        """What stands in for it, the nearest first: a sign fewer, and another; then without the
+        way out that was taken, with every sign.
+        """
+        signs = [self.signs[:count] for count in range(len(self.signs), -1, -1)]
+        changed = [replace(self, signs=some) for some in signs[1:]]
+        plain = [replace(self, signs=some, change=None) for some in signs]
+        return changed + (plain if self.change else [])
+
 
 class Strips:
     """Strips by what was seen. A strip that is not known yet is computed beside, and the last one
@@ -58,8 +67,7 @@ class Strips:
         if found is not None:
             return GlazePublic.model_validate(found), True
         failed = self.workshop.failed(TASK, payload)
-        for fewer in range(len(seen.signs) - 1, -1, -1):
-            less = Seen(seen.acts, seen.signs[:fewer], seen.stage, seen.change)
+        for less in seen.less():
             known = self.workshop.known(TASK, self._payload(document, less)) if less else None
             if known is not None:
                 return GlazePublic.model_validate(known), failed

@@ -18,6 +18,7 @@ from bluekettle.core.stages import (
     Leg,
     Progress,
     StepPlan,
+    finish_kind,
     not_undone,
     waiting_step,
     ways_back,
@@ -263,7 +264,7 @@ def field_faults(
     if told.kind == "later" and progress.fire is not None and progress.fire.assumed:
         faults.append(Fault("kind", "later", "once it is told whether it is under the heat"))
     if told.kind == "rescue":
-        faults += rescue_faults(told, progress, loaded.seconds(happened))
+        faults += rescue_faults(loaded, told, progress, loaded.seconds(happened))
     if told.kind == "undo" and last_standing(loaded.events) == 0:
         faults.append(Fault("kind", "undo", "an undo while there is something to undo"))
     if told.kind == "skip" and plan is not None:
@@ -293,9 +294,11 @@ def sign_faults(told: EventCreate, progress: Progress, at_s: float) -> list[Faul
     return []
 
 
-def rescue_faults(told: EventCreate, progress: Progress, at_s: float) -> list[Fault]:
-    """A way out wants a key, and food under a heat that is certain and lasts no longer than a film
-    is looked at.
+def rescue_faults(
+    loaded: Loaded, told: EventCreate, progress: Progress, at_s: float
+) -> list[Fault]:
+    """A way out wants a key that this heat has, and food under it that is certain to be there, no
+    longer than a film is looked at.
     """
     if not told.change:
         return [Fault("change", told.change, "calmer or foil")]
@@ -303,6 +306,9 @@ def rescue_faults(told: EventCreate, progress: Progress, at_s: float) -> list[Fa
     if fire is None or fire.assumed or not 1.0 <= fire.clock_s(at_s) <= LONGEST_LOOK_S:
         accepted = "a way out of a heat that the food is under, within an hour"
         return [Fault("change", told.change, accepted)]
+    kind = finish_kind(loaded.fire_scene(progress).document.finish)
+    if told.change == "foil" and kind.sides > 1:
+        return [Fault("change", told.change, f"calmer: no foil goes into {kind.place}")]
     return []
 
 

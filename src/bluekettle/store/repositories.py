@@ -123,13 +123,15 @@ def append_event(
     return event
 
 
-MOST_MARKS = 600  # the newest of them: at one in 30 s the last five hours
+# Of each quantity that is read, how many of the newest marks are looked at: at one in 30 s five
+# hours of the food, and half an hour of what is around it.
+MARKS = {"core_c": 600, "air_c": 60, "pin": 60}
 
 
 def newest_readings(session: Session, cook_id: int) -> dict[str, Reading]:
     """The newest reading of each quantity that was read."""
     found = {}
-    for quantity in ("core_c", "air_c", "pin"):
+    for quantity in MARKS:
         wanted = select(Reading).where(Reading.cook_id == cook_id, Reading.quantity == quantity)
         newest = session.exec(wanted.order_by(col(Reading.taken_at).desc()).limit(1)).first()
         if newest is not None:
@@ -150,10 +152,17 @@ def newest_of_device(
 
 
 def marks(session: Session, cook_id: int) -> list[Reading]:
-    """The newest readings that a forecast is held against, in order of time."""
-    wanted = select(Reading).where(Reading.cook_id == cook_id, col(Reading.mark).is_(True))
-    wanted = wanted.order_by(col(Reading.taken_at).desc()).limit(MOST_MARKS)
-    return list(reversed(session.exec(wanted).all()))
+    """The newest readings that a forecast is held against, those of each quantity in order of
+    time.
+    """
+    found: list[Reading] = []
+    for quantity, most in MARKS.items():
+        wanted = select(Reading).where(
+            Reading.cook_id == cook_id, Reading.quantity == quantity, col(Reading.mark).is_(True)
+        )
+        wanted = wanted.order_by(col(Reading.taken_at).desc()).limit(most)
+        found += reversed(session.exec(wanted).all())
+    return found
 
 
 def outcomes(session: Session, cook_ids: Sequence[int]) -> dict[int, Outcome]:

@@ -146,7 +146,7 @@ class Reading(SQLModel, table=True):
             "cook_id", "quantity", "device", "taken_at", name="uq_reading_of_a_moment"
         ),
         Index("ix_reading_newest", "cook_id", "quantity", "taken_at"),
-        Index("ix_reading_marks", "cook_id", "mark", "taken_at"),
+        Index("ix_reading_marks", "cook_id", "quantity", "mark", "taken_at"),
     )
 
     id: int | None = Field(default=None, primary_key=True)

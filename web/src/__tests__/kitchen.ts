@@ -349,6 +349,28 @@ export const step = (key: string, state: string, more: Partial<Step> = {}): Step
   ...more,
 })
 
+/** Food that has been under the broiler for a minute. */
+export const broiling: NonNullable<Live['fire']> = {
+  name: 'broil',
+  appliance: 'broiler',
+  since: at(-60),
+  before_s: 0,
+  assumed: false,
+  put_by: '',
+}
+
+export const rehearsal: NonNullable<Live['rehearsal']> = {
+  speed: 20,
+  kept: false,
+  seed: 1,
+  real_at: at(0),
+  cook_at: at(0),
+  strip_key: null,
+  reads_c: null,
+  feels: '',
+  verdicts: [],
+}
+
 export const live: Live = {
   id: 7,
   title: forecast.title,

@@ -39,7 +39,7 @@ from bluekettle.core.chain.plan import (
 )
 from bluekettle.core.chain.preparation import things_at_hand
 from bluekettle.core.chain.probing import LONGER, Centres, centres_in
-from bluekettle.core.chain.rehearse import Truth, alike, hidden_kitchen, truth_of
+from bluekettle.core.chain.rehearse import Truth, alike, eaten, hidden_kitchen, truth_of
 from bluekettle.core.chain.schools import Choice, School, school_rows, schools_of
 from bluekettle.core.chain.steps import plan_steps
 from bluekettle.core.chain.walk import Gate, Known
@@ -84,6 +84,7 @@ __all__ = [
     "beginning",
     "centres_in",
     "cook_along",
+    "eaten",
     "energy_kwh",
     "fierce_keys",
     "forecast_plan",

@@ -73,16 +73,16 @@ class Truth:
             raise MissingData("fire of the rehearsal", stage, known)
         return found
 
-    def eaten(self, stage: str, out_s: float) -> Eaten:
-        """What a fire comes to where the food leaves it after so many seconds [s]."""
-        fire = self.fire(stage)
-        traces, times = fire.finish.traces[0], fire.finish.sample_s
-        face, edge = (float(np.interp(out_s, times, traces[s, :, 0])) for s in (FACE, EDGE))
-        right = float(np.interp(out_s, times, fire.milestones.wanted))
-        half = 0.5  # of a member that is there or is not (numerical)
-        limits = [value(name) for name in TOO_MUCH]
-        burnt = face >= limits[0] or edge >= limits[1]
-        return Eaten(face, edge, right >= half and not burnt, burnt)
+
+def eaten(fire: Fire, out_s: float) -> Eaten:
+    """What a fire of one kitchen comes to where the food leaves it after so many seconds [s]."""
+    traces, times = fire.finish.traces[0], fire.finish.sample_s
+    face, edge = (float(np.interp(out_s, times, traces[s, :, 0])) for s in (FACE, EDGE))
+    right = float(np.interp(out_s, times, fire.milestones.wanted))
+    half = 0.5  # of a member that is there or is not (numerical)
+    limits = [value(name) for name in TOO_MUCH]
+    burnt = face >= limits[0] or edge >= limits[1]
+    return Eaten(face, edge, right >= half and not burnt, burnt)
 
 
 def hidden_kitchen(seed: int, heat: float | None = None) -> Draws:

@@ -10,8 +10,6 @@ from dataclasses import replace
 from bluekettle.core.stages.steps import StepPlan
 
 LONG_S = 1200.0  # a machine's step from which on it is a heat and no warming up (design)
-
-
 WAITS = (".slack", ".guests", ".uncovered")
 
 
@@ -57,7 +55,8 @@ def place_of_wait(line: Sequence[StepPlan], first: int) -> int:
     that it waits in its vessel and nothing crisp or glazed is held; where there is no such check
     left, before it is made ready for its fire; where it is under its last fire, before the table.
     """
-    heats = [i for i, plan in enumerate(line) if is_heat(plan)]
+    last_fire = max((i for i, plan in enumerate(line) if plan.who == "fire"), default=0)
+    heats = [i for i, plan in enumerate(line[:last_fire]) if is_heat(plan)]
     after = max(first, heats[-1] + 1 if heats else 0)
     begins = [i for i in range(after, len(line)) if begins_fire(line, i, after)]
     if not begins:

@@ -47,7 +47,6 @@ useCookKeys(cook, told, () => open.value)
     @opened="button?.ref?.focus()"
   >
     <template #header="{ titleId }">
-      <p v-if="cook?.rehearsal" class="rehearsed">Rehearsal: {{ cook.title }}</p>
       <p class="figure clock">{{ stopwatch(Math.floor(under)) }}</p>
       <h2 :id="titleId">{{ live.call?.alarm.says }}</h2>
     </template>
@@ -100,9 +99,6 @@ useCookKeys(cook, told, () => open.value)
     color: inherit;
     max-width: 1000px;
     margin: 0 auto;
-  }
-  .rehearsed {
-    margin: 0;
   }
   .clock {
     margin: 0;

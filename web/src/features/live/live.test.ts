@@ -3,7 +3,7 @@ import { IDBFactory } from 'fake-indexeddb'
 import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
-import { at, live, NOW, serve, show, step, type Answer } from '@/__tests__/kitchen'
+import { at, live, NOW, rehearsal, serve, show, step, type Answer } from '@/__tests__/kitchen'
 import type { Live } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, urgency, type Alarm } from './alarms'
 import CallScreen from './CallScreen.vue'
@@ -41,18 +41,6 @@ const burning = (alarms: Alarm[], more: Partial<Live> = {}) =>
     },
     ...more,
   })
-
-const rehearsal = {
-  speed: 20,
-  kept: false,
-  seed: 1,
-  real_at: at(0),
-  cook_at: at(0),
-  strip_key: null,
-  reads_c: null,
-  feels: '',
-  verdicts: [],
-}
 
 describe('the clock of a rehearsal', () => {
   it('outruns the one on the wall, and both tell the same moment', () => {
@@ -265,6 +253,19 @@ describe('cooks under way', () => {
     expect(store.waiting).toBe(0)
     await store.forget(store.refusals[0]!.id)
     expect(store.refusals).toEqual([])
+  })
+
+  it('calls for a rehearsal on its own page alone', async () => {
+    const out = [alarm('out', 0, { screen: true, says: 'Out now.' })]
+    serve({
+      'GET /cooks/live': [200, { cooks: [burning(out, { rehearsal })], aside: [] }],
+    })
+    await show(Watcher, '/log')
+    await run(2)
+    const store = useLive()
+    expect(store.call).toBeUndefined()
+    store.watched = 7
+    expect(store.call!.alarm.says).toBe('Out now.')
   })
 
   it('calls on the whole screen in every room, and its button ends the call', async () => {

@@ -70,7 +70,12 @@ export const useLive = defineStore('live', () => {
   const underWay = computed(() => cooks.value.filter((cook) => !cook.ended_at))
   const problem = computed(() => (query.error.value as Problem | null) ?? unsent.value)
   const known = computed(() => settled.value && query.data.value !== undefined)
-  const call = computed(() => screenCall(cooks.value, now.value, hushed.value))
+  /** The cook whose page is open. A rehearsal calls nowhere else. */
+  const watched = ref<number>()
+  const heard = computed(() =>
+    cooks.value.filter((cook) => !cook.rehearsal || cook.id === watched.value),
+  )
+  const call = computed(() => screenCall(heard.value, now.value, hushed.value))
   const cookOf = (id: number) => cooks.value.find((cook) => cook.id === id)
   const served = () => new Date(Date.now() + offset)
   const opened = () => (shelf ??= openShelf())
@@ -215,7 +220,7 @@ export const useLive = defineStore('live', () => {
   /** Ring for what is new: once a level, by one tab, the loudest first. */
   function ringNow() {
     if (!settled.value) return
-    const rings = dueRings(cooks.value, now.value)
+    const rings = dueRings(heard.value, now.value)
     const top = loudest(rings, rung, hushed.value)
     rings.forEach((ring) => rung.add(ring.key))
     if (top && bell) sound.ring(top.alarm.level, top.alarm.says)
@@ -256,6 +261,7 @@ export const useLive = defineStore('live', () => {
     problem,
     known,
     settled,
+    watched,
     now,
     waiting,
     refusals,

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { EventBody, Live } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
+import { meantFahrenheit, oddInside } from '@/shared/format/inside'
 import { clock } from '@/shared/format/time'
 import { temperature, typed } from '@/shared/format/units'
 
@@ -13,14 +14,16 @@ const { degrees } = useUnits()
 const reading = ref('')
 const leaving = ref(false)
 const reason = ref('')
-const BOILS_C = 100
-const COLDEST_C = -30
 
 const filled = ref('')
 watch(
   () => props.gate.reads_c,
   (reads) => {
-    if (reads == null || reading.value !== filled.value) return
+    if (reading.value !== filled.value) return
+    if (reads == null) {
+      reading.value = filled.value = '' // what it read a while ago is not told
+      return
+    }
     const shown = degrees.value === 'C' ? reads : reads * 1.8 + 32
     reading.value = filled.value = String(Math.round(shown * 10) / 10)
   },
@@ -33,13 +36,8 @@ const celsius = computed(() => {
 })
 const asks = computed(() => props.gate.wants_c !== null && props.gate.wants_c !== undefined)
 /** What is wrong with a reading that food cannot have; where it would be one in °F, that is asked. */
-const odd = computed(() => {
-  if (celsius.value === null || (celsius.value <= BOILS_C && celsius.value >= COLDEST_C)) return ''
-  return celsius.value > BOILS_C ? 'No food is that hot inside.' : 'No food is that cold inside.'
-})
-const inFahrenheit = computed(
-  () => degrees.value === 'C' && (celsius.value! - 32) / 1.8 <= BOILS_C && celsius.value! > 0,
-)
+const odd = computed(() => oddInside(celsius.value))
+const inFahrenheit = computed(() => degrees.value === 'C' && meantFahrenheit(celsius.value!))
 const blocked = computed(() => (asks.value && celsius.value === null) || odd.value !== '')
 const yes = computed(() => {
   if (!props.gate.tender) return 'Checked'
@@ -49,7 +47,7 @@ const yes = computed(() => {
 function tell(tender: boolean | null) {
   emit('told', { kind: 'done', step: props.gate.step, tender, temp_c: celsius.value })
 }
-function meantFahrenheit() {
+function fromFahrenheit() {
   const value = typed(reading.value, 1)
   if (typeof value === 'number') reading.value = String(Math.round(((value - 32) / 1.8) * 10) / 10)
 }
@@ -81,7 +79,7 @@ function leave() {
       {{ odd }}
       <template v-if="inFahrenheit">
         Did you mean °F?
-        <el-button class="plain-button" data-test="meant-f" @click="meantFahrenheit">
+        <el-button class="plain-button" data-test="meant-f" @click="fromFahrenheit">
           Yes, {{ reading }} °F
         </el-button>
       </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
 import { useStorage, useWakeLock } from '@vueuse/core'
 import { api, fetched, type EventBody, type Live, type Problem } from '@/api/client'
@@ -57,6 +57,11 @@ const moved = computed(() => live.movedOf(props.id))
 /** One that was put away once the food is out of its heat is no news. */
 const speaks = (probe: NonNullable<Live['probe']>) => probe.target_c !== null || !probe.silent
 const told = (body: EventBody) => void live.tell(props.id, body)
+
+onMounted(() => (live.watched = props.id))
+onUnmounted(() => {
+  if (live.watched === props.id) live.watched = undefined
+})
 
 /** A call makes this picture more urgent; it covers nothing. */
 const call = computed(() => (live.call?.cook === props.id ? live.call.alarm : undefined))

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { api, ask, type Live, type Problem } from '@/api/client'
 import { useLive } from '@/features/live'
 import { useUnits } from '@/shared/composables/useUnits'
+import { oddInside } from '@/shared/format/inside'
 import { typed } from '@/shared/format/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
@@ -20,8 +21,10 @@ const celsius = computed(() => {
   return degrees.value === 'C' ? value : (value - 32) / 1.8
 })
 
+const odd = computed(() => oddInside(celsius.value))
+
 async function send() {
-  if (celsius.value === null || sending.value) return
+  if (celsius.value === null || odd.value || sending.value) return
   sending.value = true
   const { problem: found } = await ask(() =>
     api.POST('/api/v1/cooks/{id}/readings', {
@@ -61,11 +64,12 @@ async function send() {
     <el-button
       native-type="submit"
       class="plain-button"
-      :disabled="celsius === null || sending"
+      :disabled="celsius === null || Boolean(odd) || sending"
       data-test="measured-go"
     >
       Reckon with it
     </el-button>
+    <span v-if="odd" class="odd" role="alert">{{ odd }}</span>
     <ProblemNote v-if="problem" :problem="problem" />
   </form>
 </template>
@@ -79,6 +83,10 @@ async function send() {
   gap: 8px 14px;
 }
 label {
+  font-weight: 700;
+}
+.odd {
+  color: var(--kettle-stop);
   font-weight: 700;
 }
 .el-input {

@@ -45,6 +45,12 @@ const questions = [
     },
   },
 ] as const
+/** What was only rehearsed is asked nothing, unless it is to stand in the log. */
+const logged = computed(() => !props.cook.rehearsal || props.cook.rehearsal.kept)
+const title = computed(() => {
+  if (!logged.value) return 'The rehearsal is over.'
+  return props.cook.ended_at ? 'It is in the log.' : 'How was it?'
+})
 const complete = computed(() => questions.every((q) => said.value[q.field]))
 
 async function finish(request: () => Promise<{ data?: unknown; error?: unknown }>) {
@@ -56,7 +62,7 @@ async function finish(request: () => Promise<{ data?: unknown; error?: unknown }
   await client.invalidateQueries({ queryKey: ['cook', props.cook.id] })
   await client.invalidateQueries({ queryKey: ['log'] })
   await live.refresh()
-  void router.push(`/log/${props.cook.id}`)
+  void router.push(logged.value ? `/log/${props.cook.id}` : '/plan')
 }
 const path = { params: { path: { id: props.cook.id } } }
 const save = () =>
@@ -79,8 +85,8 @@ const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
 
 <template>
   <section class="outcome">
-    <h1>{{ cook.ended_at ? 'It is in the log.' : 'How was it?' }}</h1>
-    <p v-if="cook.ended_at">
+    <h1>{{ title }}</h1>
+    <p v-if="cook.ended_at && logged">
       <RouterLink :to="`/log/${cook.id}`">See it there</RouterLink>, or say
       {{ cook.rated ? 'again' : '' }} how it was.
     </p>
@@ -95,48 +101,51 @@ const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
     >
       Keep this rehearsal in the log
     </el-checkbox>
-    <fieldset v-for="q in questions" :key="q.field">
-      <legend :id="`ask-${q.field}`">{{ q.ask }}</legend>
-      <el-radio-group
-        :model-value="said[q.field] ?? ''"
-        class="options"
-        :aria-labelledby="`ask-${q.field}`"
-        @update:model-value="said = { ...said, [q.field]: $event }"
-      >
-        <el-radio-button
-          v-for="(text, option) in q.options"
-          :key="option"
-          :value="option"
-          :data-test="`${q.field}-${option}`"
+    <template v-if="logged">
+      <fieldset v-for="q in questions" :key="q.field">
+        <legend :id="`ask-${q.field}`">{{ q.ask }}</legend>
+        <el-radio-group
+          :model-value="said[q.field] ?? ''"
+          class="options"
+          :aria-labelledby="`ask-${q.field}`"
+          @update:model-value="said = { ...said, [q.field]: $event }"
         >
-          {{ text }}
-        </el-radio-button>
-      </el-radio-group>
-    </fieldset>
-    <label for="outcome-note">A note for the next time</label>
-    <el-input
-      id="outcome-note"
-      v-model="note"
-      type="textarea"
-      :rows="3"
-      maxlength="2000"
-      data-test="note"
-    />
-    <ProblemNote v-if="problem" :problem="problem" />
-    <el-button
-      class="wide-button"
-      :disabled="!complete || saving"
-      data-test="save-outcome"
-      @click="save"
-    >
-      Into the log
-    </el-button>
+          <el-radio-button
+            v-for="(text, option) in q.options"
+            :key="option"
+            :value="option"
+            :data-test="`${q.field}-${option}`"
+          >
+            {{ text }}
+          </el-radio-button>
+        </el-radio-group>
+      </fieldset>
+      <label for="outcome-note">A note for the next time</label>
+      <el-input
+        id="outcome-note"
+        v-model="note"
+        type="textarea"
+        :rows="3"
+        maxlength="2000"
+        data-test="note"
+      />
+      <ProblemNote v-if="problem" :problem="problem" />
+      <el-button
+        class="wide-button"
+        :disabled="!complete || saving"
+        data-test="save-outcome"
+        @click="save"
+      >
+        Into the log
+      </el-button>
+    </template>
+    <ProblemNote v-else-if="problem" :problem="problem" />
     <div v-if="!cook.ended_at" class="two">
       <el-button class="plain-button" data-test="undo-last" @click="$emit('undo')"
         >Undo the last tap</el-button
       >
       <el-button class="plain-button" :disabled="saving" data-test="unrated" @click="leave">
-        Leave it unrated
+        {{ logged ? 'Leave it unrated' : 'Enough' }}
       </el-button>
     </div>
   </section>

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { at, glaze, live, NOW, serve, show, step } from '@/__tests__/kitchen'
+import { at, broiling, glaze, live, NOW, rehearsal, serve, show, step } from '@/__tests__/kitchen'
 import type { Live } from '@/api/client'
 import GateForm from './GateForm.vue'
 import LiveStove from './LiveStove.vue'
@@ -104,6 +104,10 @@ describe('a check that a probe fills in', () => {
     expect(form.emitted('told')).toBeUndefined()
     await form.setProps({ gate: { ...gate, reads_c: 65 } })
     expect(field.element.value).toBe('65')
+    await form.setProps({ gate: { ...gate, reads_c: null as never, read_by: '' } })
+    expect(field.element.value).toBe('') // what it read a while ago is not told
+    expect(form.get(find('gate-yes')).attributes('disabled')).toBeDefined()
+    await form.setProps({ gate })
     await field.setValue('70')
     await form.setProps({ gate: { ...gate, reads_c: 66 } })
     expect(field.element.value).toBe('70')
@@ -126,16 +130,8 @@ describe('several cooks at once', () => {
       current: 'check',
       gate: { ...gate, reads_c: null, read_at: null },
     }
-    const fire = {
-      name: 'broil',
-      appliance: 'broiler',
-      since: at(-60),
-      before_s: 0,
-      assumed: false,
-      put_by: '',
-    }
     const under = step('finish', 'current', { who: 'fire' })
-    const broil = { ...live, title: 'Broil', current: 'finish', steps: [under], fire }
+    const broil = { ...live, title: 'Broil', current: 'finish', steps: [under], fire: broiling }
     const asked = serve({
       'GET /cooks/live': [200, { cooks: [pot, brush, check, broil], aside: [] }],
       'POST /cooks/6/events': [201, { ...brush, last_event: 1, current: 'come_up' }],
@@ -203,6 +199,11 @@ describe('the stove', () => {
     const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
     await pass()
     await page.get(find('measure')).trigger('click')
+    await page.get(`input${find('measured')}`).setValue('131')
+    expect(page.get('form.measure').text()).toContain('No food is that hot inside.')
+    await page.get('form.measure').trigger('submit')
+    await pass()
+    expect(posts(asked)).toEqual([])
     await page.get(`input${find('measured')}`).setValue('61,5')
     await page.get('form.measure').trigger('submit')
     await pass()
@@ -214,15 +215,7 @@ describe('the stove', () => {
   })
 
   it('tells a way out that was taken, where it leaves the food under its heat', async () => {
-    const fire = {
-      name: 'broil',
-      appliance: 'broiler',
-      since: at(-60),
-      before_s: 0,
-      assumed: false,
-      put_by: '',
-    }
-    const cook = { ...live, glaze_key: 'a', current: 'finish', fire }
+    const cook = { ...live, glaze_key: 'a', current: 'finish', fire: broiling }
     const way = { more_s: 90, chance: 0.9, risk: 0.1, reason: '' }
     const ways = [
       { ...way, key: 'calmer', do: 'Lower the rack' },
@@ -261,26 +254,9 @@ describe('the stove', () => {
   })
 
   it('draws the simulated food of a rehearsal, and shows what came of it', async () => {
-    const rehearsal = {
-      speed: 20,
-      kept: false,
-      seed: 1,
-      real_at: at(0),
-      cook_at: at(0),
-      strip_key: 'broil',
-      reads_c: null,
-      feels: '',
-      verdicts: ['Out of the broiler at 2:05: face amber, edges dark. As it was wanted.'],
-    }
-    const under = {
-      name: 'broil',
-      appliance: 'broiler',
-      since: at(-60),
-      before_s: 0,
-      assumed: false,
-      put_by: '',
-    }
-    const now = { ...live, glaze_key: 'a', fire: under, picture: { ...live.picture, coats: 1 } }
+    const verdicts = ['Out of the broiler at 2:05: face amber, edges dark. As it was wanted.']
+    const over = { ...rehearsal, strip_key: 'broil', verdicts }
+    const now = { ...live, glaze_key: 'a', fire: broiling, picture: { ...live.picture, coats: 1 } }
     const truth = { ...glaze, face: glaze.face.map(() => '#123456') }
     const answers = (cook: Live) =>
       serve({
@@ -289,17 +265,23 @@ describe('the stove', () => {
         'GET /cooks/7/glaze': [200, glaze],
         'GET /cooks/7/truth': [200, truth],
       })
-    answers({ ...now, rehearsal })
+    answers({ ...now, rehearsal: over })
     const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
     await pass()
     expect(page.get(find('picture')).html()).toContain('#123456')
     expect(page.find(find('verdicts')).exists()).toBe(false)
     const plain = await stove(now)
     expect(plain.page.get(find('picture')).html()).not.toContain('#123456')
-    answers({ ...live, current: null, finished: true, rehearsal })
+    answers({ ...live, current: null, finished: true, rehearsal: over })
     const ended = await show(LiveStove, '/stove/7', { props: { id: 7 } })
     await pass()
     expect(ended.page.get(find('verdicts')).text()).toContain('As it was wanted.')
+    // nothing is asked that the simulated food knows, unless it is to stand in the log
+    expect(ended.page.find(find('save-outcome')).exists()).toBe(false)
+    answers({ ...live, current: null, finished: true, rehearsal: { ...over, kept: true } })
+    const logged = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    await pass()
+    expect(logged.page.find(find('save-outcome')).exists()).toBe(true)
   })
 
   it('says two minutes ago, a minute more, and undoes the tap it names', async () => {

@@ -24,7 +24,7 @@ def upgrade() -> None:
         ),
     )
     op.create_index("ix_reading_newest", "reading", ["cook_id", "quantity", "taken_at"])
-    op.create_index("ix_reading_marks", "reading", ["cook_id", "mark", "taken_at"])
+    op.create_index("ix_reading_marks", "reading", ["cook_id", "quantity", "mark", "taken_at"])
     op.create_table(
         "rehearsal",
         sa.Column("cook_id", sa.Integer(), sa.ForeignKey("cook.id"), primary_key=True),
