@@ -183,6 +183,16 @@ def test_a_loose_or_silent_probe_is_told_and_moves_nothing(kitchen: Kitchen):
     assert live_of(kitchen, cook)["probe"]["silent"] is True
 
 
+def test_a_probe_that_was_never_in_the_food_moves_nothing(kitchen: Kitchen):
+    cook = roasting(kitchen)["id"]
+    plan = live_of(kitchen, cook)["serve_at"]
+    kitchen.wait(60)
+    read(kitchen, cook, value=140.0)
+    hanging = live_of(kitchen, cook)
+    assert hanging["probe"]["loose"] is True
+    assert (hanging["current"], hanging["serve_at"]) == ("low.hold", plan)
+
+
 def test_a_hand_measures_now_and_then(kitchen: Kitchen):
     cook = roasting(kitchen)["id"]
     kitchen.wait(1800)

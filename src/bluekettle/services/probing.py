@@ -7,6 +7,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
+from itertools import pairwise
 from statistics import fmean
 from typing import Any
 
@@ -183,9 +184,9 @@ def probe_now(loaded: Loaded, progress: Progress, now: datetime, probes: Probes)
         return ProbeNow(told.model_copy(update={"loose": loose}))
     heat_s = (newest.taken_at - begin).total_seconds()
     good = [one for one, off in zip(marks, probed.loose, strict=True) if not off]
-    last = None
-    if good:
-        last = ((good[-1].taken_at - begin).total_seconds(), good[-1].value)
+    if not good:  # it was never in the food
+        return ProbeNow(told.model_copy(update={"loose": loose}))
+    last = ((good[-1].taken_at - begin).total_seconds(), good[-1].value)
     reached = when_reached(courses, probed, under.target_c, last)
     first = first_there(good, under.target_c)
     if first is not None:  # it is there, whatever is read when the door is open
@@ -204,10 +205,10 @@ def first_there(good: Sequence[Reading], target_c: float) -> Reading | None:
     """The reading from which on the food is there: the first of two in a row, or the newest. One
     alone, with less after it, was a mistake.
     """
-    there = [one.value >= target_c for one in good]
-    after = [*there[1:], True]
-    pairs = zip(good, there, after, strict=True)
-    return next((one for one, now, then in pairs if now and then), None)
+    for one, following in pairwise(good):
+        if one.value >= target_c and following.value >= target_c:
+            return one
+    return good[-1] if good[-1].value >= target_c else None
 
 
 def marks_since(loaded: Loaded, newest: Reading, begin: datetime) -> list[Reading]:
