@@ -61,6 +61,9 @@ TABLES = (
     "kitchen_figures",
     "energy",
     "schools",
+    "meal_waits",
+    "bodies",
+    "sides",
 )
 
 Row = dict[str, str]

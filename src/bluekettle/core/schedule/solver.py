@@ -1,0 +1,411 @@
+"""The search for the plan of a meal, by CP-SAT (Google OR-Tools): one worker and a fixed seed, so
+that the same meal gives the same plan. Sees durations, hands, bodies and windows; no food.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations, pairwise
+from typing import TYPE_CHECKING, Any
+
+from bluekettle.core.errors import Infeasible, NotConverged
+from bluekettle.core.schedule.puzzle import Gap, Puzzle, Use, between_s, together
+
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
+
+TICK_S = 30.0  # the grid of the plan (numerical)
+HORIZON_S = 15 * 86_400.0  # before and after the wanted moment (design: 14 days)
+LATEST_S = 86_400.0  # after the wanted moment
+EFFORT = 0.2  # deterministic units, for each of three searches: about a second (design)
+CLOSE = 0.02  # to the bound is good enough (design)
+
+# Prices of a minute, beside a minute of evening = 1 (design 3's order). What is late or past a
+# limit has no price: it is made least before anything else is looked at.
+TABLE, TOLD, BEGIN = 20.0, 6.0, 0.5
+LATE_FIRST = 2  # a minute late, beside a minute past a limit of quality (design's order)
+SCALE = 10  # prices are whole numbers for the solver (numerical)
+
+
+@dataclass(frozen=True)
+class Found:
+    """A plan: start of every task [s], the body of every use, how late supper is told to be [s],
+    and how far its price may be from the best [-]; proven where it is the best.
+    """
+
+    start_s: dict[str, float]
+    body: dict[str, str]
+    supper_s: float
+    price: float
+    gap: float
+    proven: bool
+
+
+@dataclass(frozen=True)
+class Aim:
+    """What is asked of a plan beside obeying the puzzle.
+
+    soonest : supper as early as can be, whatever moment is wanted. begin_late : the latest first
+    act that still serves on time. limits_only : any plan that is on time and within the limits.
+    effort : in the solver's deterministic units, for each of three
+    searches.
+    """
+
+    soonest: bool = False
+    begin_late: bool = False
+    limits_only: bool = False
+    effort: float = EFFORT
+
+
+def ticks(seconds: float) -> int:
+    """Seconds on the grid of the plan, rounded up."""
+    return math.ceil(seconds / TICK_S - 1e-9)
+
+
+def solve(
+    puzzle: Puzzle,
+    aim: Aim | None = None,
+    on_better: Callable[[Found], bool] | None = None,
+) -> Found:
+    """The cheapest plan of a puzzle: first on time, then within every limit of quality, then by its
+    price (the order of design 3).
+
+    Parameters
+    ----------
+    puzzle : Puzzle
+    aim : Aim, optional
+    on_better : callable, optional
+        Told of every better plan as it is found; its answer False ends the search.
+
+    Raises
+    ------
+    OutOfRange
+        A puzzle that does not hang together.
+    Infeasible
+        No plan obeys it, however late.
+    NotConverged
+        None was found with this effort.
+    """
+    puzzle.check()
+    aim = aim or Aim()
+    missing = [use.kind for use in puzzle.uses if not puzzle.bodies_of(use)]
+    if missing:
+        raise Infeasible([f"no appliance: {kind}" for kind in dict.fromkeys(missing)])
+    search = Search(puzzle, aim)
+    first = search.run(search.lateness())
+    if aim.soonest:
+        return first
+    if aim.begin_late and first.supper_s > puzzle.supper_s:
+        raise Infeasible(["supper is late however early it begins"])
+    search.fix_supper(first.supper_s)
+    second = search.run(sum(search.over)) if search.over else first
+    if aim.limits_only:
+        return second
+    search.keep_limits()
+    third = search.run(sum(search.cost), on_better)
+    return replace(third, proven=first.proven and second.proven and third.proven)
+
+
+class Search:
+    """The model of one puzzle."""
+
+    def __init__(self, puzzle: Puzzle, aim: Aim) -> None:
+        from ortools.sat.python import cp_model  # noqa: PLC0415  (slow to import)
+
+        self.cp: Any = cp_model
+        self.puzzle, self.aim = puzzle, aim
+        self.model: cp_model.CpModel = cp_model.CpModel()
+        self.tasks = {task.key: task for task in puzzle.tasks}
+        self.root, self.offset_s = chained(puzzle)
+        self.at: dict[str, Any] = {}  # by the first task of what is rigid
+        self.inside: dict[tuple[str, str], Any] = {}  # whether a use is in a body
+        self.cost: list[Any] = []
+        self.over: list[Any] = []  # past limits of quality
+        self.hint: dict[int, int] = {}
+        self.low = ticks(puzzle.now_s)
+        self.high = max(self.low, 0) + ticks(LATEST_S)
+        self._starts()
+        self._gaps()
+        self._hands()
+        self._bodies()
+        self._table()
+
+    def _starts(self) -> None:
+        """One variable for what follows each other at once."""
+        for task in self.puzzle.tasks:
+            head = self.root[task.key]
+            if head in self.at:
+                continue
+            # What began already may lie before now.
+            begun = self.tasks[head].start_s is not None
+            earliest = ticks(-HORIZON_S) if begun else self.low
+            self.at[head] = self.model.new_int_var(earliest, self.high, head)
+            if begun:
+                self.model.add(self.at[head] == whole(self.tasks[head].start_s or 0.0))
+
+    def start(self, key: str) -> Any:
+        """Start of a task on the grid; never later than it is."""
+        return self.at[self.root[key]] + whole(self.offset_s[key])
+
+    def end(self, key: str) -> Any:
+        """End of a task on the grid; never sooner than it is."""
+        return self.at[self.root[key]] + ticks(self.offset_s[key] + self.tasks[key].seconds)
+
+    def _gaps(self) -> None:
+        for gap in self.puzzle.gaps:
+            length = self.start(gap.after) - self.end(gap.before)
+            if rigid(gap):
+                continue  # one variable already
+            self.model.add(length >= ticks(gap.least_s))
+            if gap.most_s is not None:
+                self._at_most(length, most_of(gap), gap)
+            wish = ticks(gap.wish_s)
+            if gap.price:
+                self._price(length - wish, gap.price, f"over {gap.after}")
+            if gap.short and wish:
+                self._price(wish - length, gap.short, f"short {gap.after}")
+
+    def _at_most(self, length: Any, most: int, gap: Gap) -> None:
+        """Keep a limit; one of quality at a price that only what cannot be helped is worth."""
+        if gap.quality:
+            self._past(length - most, f"past {gap.after}")
+        else:
+            self.model.add(length <= most)
+
+    def _past(self, amount: Any, name: str) -> None:
+        """Count what lies past a limit of quality."""
+        over = self.model.new_int_var(0, self.high - ticks(-HORIZON_S), name)
+        self.model.add(over >= amount)
+        self.over.append(over)
+
+    def _price(self, amount: Any, price: float, name: str) -> None:
+        """Pay for every tick of an amount above nothing."""
+        over = self.model.new_int_var(0, self.high - ticks(-HORIZON_S), name)
+        self.model.add(over >= amount)
+        self.cost.append(over * round(SCALE * price))
+
+    def _hands(self) -> None:
+        spans, demands = [], []
+        for head, begin_s, end_s in self._busy():
+            begin, size = whole(begin_s), ticks(end_s) - whole(begin_s)
+            at = self.at[head] + begin
+            spans.append(self.model.new_fixed_size_interval_var(at, size, f"hands {head}"))
+            demands.append(1)
+        for place, (begin_s, end_s) in enumerate(self.puzzle.quiet):
+            begin, end = whole(begin_s), ticks(end_s)
+            if end > begin:
+                name = f"quiet {place}"
+                spans.append(self.model.new_fixed_size_interval_var(begin, end - begin, name))
+                demands.append(self.puzzle.pairs)
+        if self.puzzle.pairs == 1:
+            self.model.add_no_overlap(spans)
+        else:
+            self.model.add_cumulative(spans, demands, self.puzzle.pairs)
+
+    def _busy(self) -> list[tuple[str, float, float]]:
+        """Spans in which what is rigid takes hands, from its begin [s]; acts that follow each other
+        are one.
+        """
+        found: list[tuple[str, float, float]] = []
+        mine = [task for task in self.puzzle.tasks if task.hands]
+        for task in sorted(mine, key=lambda t: (self.root[t.key], self.offset_s[t.key])):
+            head, start = self.root[task.key], self.offset_s[task.key]
+            begin, end = start + task.free_s, start + task.seconds + task.tail_s
+            if found and found[-1][0] == head and begin - found[-1][2] < TICK_S:
+                found[-1] = (head, found[-1][1], max(found[-1][2], end))
+            else:
+                found.append((head, begin, end))
+        return found
+
+    def _bodies(self) -> None:
+        for use in self.puzzle.uses:
+            inside = []
+            for body in self.puzzle.bodies_of(use):
+                here = self.model.new_bool_var(f"{use.key} in {body.key}")
+                self.inside[use.key, body.key] = here
+                inside.append(here)
+            self.model.add_exactly_one(inside)
+            first = self.start(use.first)
+            if self.tasks[use.first].start_s is None:
+                self.model.add(first >= self.low + ticks(use.ready_s))
+        for body in self.puzzle.bodies:
+            uses = [use for use in self.puzzle.uses if (use.key, body.key) in self.inside]
+            # A line knows its own order.
+            pairs = [two for two in combinations(uses, 2) if two[0].line != two[1].line]
+            apart = [two for two in pairs if not together(*two, body)]
+            for one, other in apart:
+                self._apart(one, other, body.key)
+            if len(uses) > body.places and len(apart) < len(pairs):
+                self._room(uses, body.key, body.places)
+
+    def _apart(self, one: Use, other: Use, body: str) -> None:
+        """One after the other, with the time between them."""
+        first = self.model.new_bool_var(f"{one.key} before {other.key} in {body}")
+        both = [self.inside[one.key, body], self.inside[other.key, body]]
+        for early, late, literal in ((one, other, first), (other, one, ~first)):
+            free = self.end(early.last) + ticks(between_s(early, late))
+            rule = self.model.add(self.start(late.first) >= free)
+            rule.only_enforce_if([*both, literal])
+
+    def _room(self, uses: Sequence[Use], body: str, places: int) -> None:
+        spans = []
+        for use in uses:
+            begin, end = self.start(use.first), self.end(use.last)
+            size = self.model.new_int_var(0, self.high - ticks(-HORIZON_S), f"length {use.key}")
+            here = self.inside[use.key, body]
+            name = f"{use.key} takes {body}"
+            spans.append(self.model.new_optional_interval_var(begin, size, end, here, name))
+        self.model.add_cumulative(spans, [1] * len(spans), places)
+
+    def _table(self) -> None:
+        """Everything on the table together, on time."""
+        self.supper = self.model.new_int_var(self.low, self.high, "supper")
+        for last in self.puzzle.ends.values():
+            end = self.end(last)
+            self.model.add(self.supper >= end)
+            self._price(self.supper - end, TABLE, f"table {last}")
+            self._past(self.supper - end - ticks(self.puzzle.table_s), f"cold {last}")
+        for task in self.puzzle.tasks:
+            if task.told_s is not None and task.start_s is None:
+                at, told = self.start(task.key), ticks(task.told_s)
+                self._price(at - told, TOLD, f"later {task.key}")
+                self._price(told - at, TOLD, f"sooner {task.key}")
+        self._evening()
+
+    def _evening(self) -> None:
+        """The shortest evening: every line begins late; or the first of them as late as can be."""
+        begins = [self.start(key) for key in self.puzzle.begins if self.tasks[key].start_s is None]
+        if not self.aim.begin_late:
+            self.cost += [(self.supper - begin) * round(SCALE * BEGIN) for begin in begins]
+            return
+        first = self.model.new_int_var(ticks(-HORIZON_S), self.high, "begin")
+        for begin in begins:
+            self.model.add(first <= begin)
+        self.cost = [self.supper - first]
+
+    def lateness(self) -> Any:
+        """What the first search makes least: minutes late, and past limits of quality."""
+        if self.aim.soonest:
+            return self.supper + sum(self.over)
+        wanted = ticks(self.puzzle.supper_s)
+        self.model.add(self.supper >= wanted)
+        return (self.supper - wanted) * LATE_FIRST + sum(self.over)
+
+    def fix_supper(self, supper_s: float) -> None:
+        """Supper at that moment."""
+        self.model.add(self.supper == ticks(supper_s))
+
+    def keep_limits(self) -> None:
+        """No more past the limits of quality than the last search found."""
+        past = sum(self.hint[over.index] for over in self.over)
+        if past == 0:
+            for over in self.over:
+                self.model.add(over == 0)
+        else:
+            self.model.add(sum(self.over) <= past)
+
+    def run(self, price: Any, on_better: Callable[[Found], bool] | None = None) -> Found:
+        """The best plan by a price that the effort finds, from the last one on; as `solve`."""
+        self.model.minimize(price)
+        self.model.clear_hints()  # type: ignore[no-untyped-call]
+        for index, number in self.hint.items():
+            self.model.add_hint(self.model.get_int_var_from_proto_index(index), number)
+        solver = self.cp.CpSolver()
+        told = solver.parameters
+        told.num_workers, told.random_seed, told.linearization_level = 1, 1, 2
+        told.max_deterministic_time, told.relative_gap_limit = self.aim.effort, CLOSE
+        told.use_strong_propagation_in_disjunctive = True
+        told.use_precedences_in_disjunctive_constraint = True
+        search = self
+
+        class Better(self.cp.CpSolverSolutionCallback):  # type: ignore[name-defined,misc]
+            def on_solution_callback(self) -> None:
+                if on_better is not None and not on_better(search.read(self, proven=False)):
+                    self.stop_search()
+
+        status = solver.solve(self.model, Better())
+        if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
+            numbers = solver.response_proto.solution
+            self.hint = dict(enumerate(numbers))
+            return self.read(solver, proven=status == self.cp.OPTIMAL)
+        if status == self.cp.INFEASIBLE:
+            raise Infeasible(["no plan keeps every limit of safety"])
+        raise NotConverged("plan of the meal", self.aim.effort, self.aim.effort)
+
+    def _seconds(self, answer: Any) -> dict[str, float]:
+        """Start of every task [s]."""
+        at = {head: TICK_S * answer.value(begin) for head, begin in self.at.items()}
+        return {key: at[head] + self.offset_s[key] for key, head in self.root.items()}
+
+    def read(self, answer: Any, proven: bool) -> Found:
+        """The plan that the solver holds."""
+        price, bound = answer.objective_value, answer.best_objective_bound
+        return Found(
+            self._seconds(answer),
+            {use: body for (use, body), here in self.inside.items() if answer.value(here)},
+            TICK_S * answer.value(self.supper),
+            price / SCALE,
+            (price - bound) / max(1.0, abs(price)),
+            proven,
+        )
+
+
+def whole(seconds: float) -> int:
+    """Seconds on the grid, rounded down."""
+    return math.floor(seconds / TICK_S + 1e-9)
+
+
+def most_of(gap: Gap) -> int:
+    """The most of a gap on the grid."""
+    return max(ticks(gap.least_s), int((gap.most_s or 0.0) // TICK_S))
+
+
+def rigid(gap: Gap) -> bool:
+    """Whether one task begins the moment that the other ends, or so much later."""
+    return gap.most_s is not None and gap.most_s <= gap.least_s
+
+
+def chained(puzzle: Puzzle) -> tuple[dict[str, str], dict[str, float]]:
+    """For every task, the first of those that follow each other at once, and how long after its
+    start it begins [s].
+    """
+    root = {task.key: task.key for task in puzzle.tasks}
+    offset = {task.key: 0.0 for task in puzzle.tasks}
+    seconds = {task.key: task.seconds for task in puzzle.tasks}
+    for gap in puzzle.gaps:
+        if not rigid(gap):
+            continue
+        was, head = root[gap.after], root[gap.before]
+        move = offset[gap.before] + seconds[gap.before] + gap.least_s - offset[gap.after]
+        for key in [key for key, one in root.items() if one == was]:
+            root[key], offset[key] = head, offset[key] + move
+    return root, offset
+
+
+TOUCH_S = 1e-6  # (numerical)
+
+
+def threads(puzzle: Puzzle, start_s: dict[str, float]) -> dict[str, int]:
+    """Which pair of hands does what: the one that is free longest takes the next."""
+    free = [-math.inf] * puzzle.pairs
+    found: dict[str, int] = {}
+    mine = [task for task in puzzle.tasks if task.hands]
+    for task in sorted(mine, key=lambda t: start_s[t.key] + t.free_s):
+        begin = start_s[task.key] + task.free_s
+        pair = next((n for n, until in enumerate(free) if until <= begin + TOUCH_S), None)
+        pair = free.index(min(free)) if pair is None else pair
+        found[task.key] = pair
+        free[pair] = start_s[task.key] + task.seconds
+    return found
+
+
+def neighbours(found: Found, puzzle: Puzzle) -> list[tuple[Use, Use]]:
+    """Uses that follow each other in the same body."""
+    pairs: list[tuple[Use, Use]] = []
+    for body in puzzle.bodies:
+        here = [use for use in puzzle.uses if found.body[use.key] == body.key]
+        here.sort(key=lambda use: found.start_s[use.first])
+        pairs += list(pairwise(here))
+    return pairs

@@ -1,0 +1,143 @@
+"""The meals that ship: every plan held against the dishes' own links by a judge of its own."""
+
+from dataclasses import replace
+
+import pytest
+
+from bluekettle.core.errors import Infeasible, OutOfRange
+from bluekettle.core.schedule import (
+    Body,
+    Meal,
+    MealKitchen,
+    Side,
+    schedule,
+    side,
+    side_keys,
+    trouble_of,
+)
+from tests.schedule.evenings import share_late
+from tests.schedule.meals import MEALS, made
+from tests.schedule.validator import faults_of
+
+IMPOSSIBLE = {"boathouse-no-oven": "oven"}
+LATE = {"quiet-too-long": "quiet", "too-soon": "clock", "too-soon-braise": "clock"}
+FITS = (
+    "one-dish",
+    "ribs-and-slaw",
+    "boathouse",
+    "boathouse-two",
+    "two-broils",
+    "one-pot-twice",
+    "overnight",
+    "quiet-afternoon",
+    "grill-outdoors",
+    "smoke-day",
+    "strands-and-buns",
+    "wings-and-ribs",
+    "sides-only",
+)
+
+
+def planned(key):
+    meal, kitchen, now_s = made(key)
+    return meal, kitchen, now_s, schedule(meal, kitchen, now_s)
+
+
+def judged(meal, kitchen, now_s, plan):
+    dishes = {dish.key: dish.forecast for dish in meal.dishes}
+    return faults_of(plan, dishes, dict(meal.sides), kitchen, now_s)
+
+
+@pytest.mark.parametrize("key", [key for key in MEALS if key not in IMPOSSIBLE])
+def test_a_plan_keeps_all_that_a_cook_would_see_or_tells_what_it_does_not(key):
+    meal, kitchen, now_s, plan = planned(key)
+    assert judged(meal, kitchen, now_s, plan) == []
+    if key in FITS:
+        assert (plan.past, plan.supper_s <= 0.0) == ((), True)
+        assert plan.evenings.late < 0.13
+    assert (plan.supper_s > 0.0) == (key in LATE)
+
+
+@pytest.mark.parametrize("key", IMPOSSIBLE)
+def test_what_nothing_can_cook_is_named(key):
+    with pytest.raises(Infeasible, match=IMPOSSIBLE[key]):
+        planned(key)
+
+
+@pytest.mark.parametrize("key", [*LATE, "oven-low-and-high", "ham-feast", "potatoes-share"])
+def test_without_the_limits_that_are_blamed_the_meal_comes_out_and_so_it_does_repaired(key):
+    meal, kitchen, now_s, plan = planned(key)
+    reasons, repairs = trouble_of(plan)
+    if key in LATE:
+        assert [reason.kind for reason in reasons] == [LATE[key]]
+    assert reasons
+    freed, begin_s = kitchen, now_s
+    for reason in reasons:
+        if reason.kind == "hands":
+            freed = replace(freed, pairs=6)
+        elif reason.kind == "body":
+            more = tuple(Body(f"more-{n}", reason.key) for n in range(6))
+            freed = replace(freed, bodies=(*freed.bodies, *more))
+        elif reason.kind == "quiet":
+            freed = replace(freed, quiet=())
+        else:
+            begin_s = -13 * 86_400.0
+    without = schedule(meal, freed, begin_s)
+    assert (without.past, without.supper_s <= 0.0) == ((), True)
+    for repair in repairs:
+        if repair.kind == "hands":
+            mended = schedule(meal, replace(kitchen, pairs=repair.pairs), now_s)
+        else:
+            shift = tuple((a - repair.seconds, b - repair.seconds) for a, b in kitchen.quiet)
+            later = replace(kitchen, quiet=shift)
+            mended = schedule(meal, later, now_s - repair.seconds)
+        assert (mended.past, mended.supper_s <= 0.0) == ((), True)
+
+
+@pytest.mark.parametrize("key", ["boathouse", "one-pot-twice", "overnight-two"])
+def test_the_printed_chance_is_that_of_evenings_played_one_by_one(key):
+    *_, plan = planned(key)
+    assert share_late(plan) == pytest.approx(plan.evenings.late, abs=0.03)
+
+
+def test_the_same_meal_gives_the_same_plan():
+    assert planned("two-broils")[3].found == planned("two-broils")[3].found
+
+
+def test_a_second_pair_of_hands_and_a_second_oven_make_nothing_later():
+    meal, kitchen, now_s, plan = planned("oven-low-and-high")
+    past = sum(one.seconds for one in plan.past)
+    for more in (
+        replace(kitchen, pairs=2),
+        replace(kitchen, bodies=(*kitchen.bodies, Body("another", "oven", 2))),
+    ):
+        other = schedule(meal, more, now_s)
+        assert sum(one.seconds for one in other.past) <= past
+    assert schedule(meal, replace(kitchen, pairs=2), now_s).past == ()
+
+
+def test_what_cannot_be_planned_with_is_refused_with_every_fault():
+    fine = Side("rice", 3.0, 20.0, "hob")
+    wrong = Side("soup", -1.0, 9000.0, "cauldron", 900.0)
+    kitchen = MealKitchen((Body("hob", "hob", 3, True),))
+    with pytest.raises(OutOfRange) as caught:
+        schedule(Meal(sides=(("a", fine), ("a", wrong))), kitchen, -3600.0)
+    fields = {fault.field for fault in caught.value.faults}
+    wanted = {"prepare_min", "cook_min", "body", "temp_c"}
+    assert fields == {"dishes", *(f"sides.1.{name}" for name in wanted)}
+    with pytest.raises(OutOfRange) as nothing:
+        schedule(Meal(), kitchen, -3600.0)
+    assert nothing.value.faults[0].field == "dishes"
+    for at, pairs in ((-3600.0, 0), (60.0, 1), (float("nan"), 1), (-15 * 86_400.0, 1)):
+        with pytest.raises(OutOfRange):
+            schedule(Meal(sides=(("a", fine),)), replace(kitchen, pairs=pairs), at)
+
+
+def test_every_common_side_can_be_planned_alone():
+    for key in side_keys():
+        kind = side(key).body
+        bodies = (Body(kind, kind, 2),) if kind else ()
+        meal = Meal(sides=((key, side(key)),))
+        plan = schedule(meal, MealKitchen(bodies), -4 * 3600.0)
+        assert judged(meal, MealKitchen(bodies), -4 * 3600.0, plan) == []
+        assert plan.past == ()
