@@ -46,12 +46,21 @@ INSIDE: dict[str, Any] = {
     "volume_l": 5.7,
     "least_liquid_l": 0.25,
 }
+MEAL: dict[str, Any] = {
+    "name": "Ribs and a slaw",
+    "serve_at": None,
+    "dishes": [{"id": "ribs", "dish": CHAIN}],
+    "sides": [{"id": "slaw", "key": "slaw"}],
+    "hands": 1,
+}
 EXAMPLES: dict[str, dict[str, Any]] = {
     "DishDocument": DISH,
     "ChainDocument": CHAIN,
     "AnswersCreate": ANSWERS,
     "HeatTimesCreate": {**ANSWERS, "of": "heat"},
     "PlanCreate": {"dish": DISH},
+    "MealDocument": MEAL,
+    "MealCreate": {"meal": MEAL},
     "CookCreate": {"dish": CHAIN},
     "EventCreate": {"kind": "done", "step": "salt.season"},
     "ReadingsCreate": {"readings": [{"quantity": "core_c", "value": 61.5, "device": "Probe 1"}]},

@@ -18,10 +18,14 @@ from bluekettle.commands.simulate import simulate_probe
 from bluekettle.config import Config
 from bluekettle.core.errors import CoreError
 from bluekettle.core.tables import check_data, sources
+from bluekettle.core.units import render
 from bluekettle.schemas.chain import ChainDocument, without_kinds
 from bluekettle.schemas.chain_forecast import ChainForecastPublic
+from bluekettle.schemas.meal import MealDocument, SchedulePublic
+from bluekettle.services.calendar import calendar_of
 from bluekettle.services.chains import forecast_chain
 from bluekettle.services.heavy import warm
+from bluekettle.services.meals import schedule_meal
 from bluekettle.store.folder import FolderTrouble
 from bluekettle.store.opening import open_with_care
 
@@ -51,13 +55,51 @@ def forecast(file: Path, table: bool) -> None:
     try:
         answer = forecast_chain(ChainDocument.model_validate_json(text), now)
     except ValidationError as error:
-        lines = [
-            f"{'.'.join(map(str, without_kinds(e['loc'])))}: {e['msg']}" for e in error.errors()
-        ]
-        raise click.ClickException("\n".join(lines)) from None
+        raise click.ClickException(faults_in(error)) from None
     except CoreError as error:
         raise click.ClickException(str(error)) from None
     click.echo(as_table(answer) if table else answer.model_dump_json(indent=2))
+
+
+@main.command()
+@click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option("--table", is_flag=True, help="for people instead of programs")
+@click.option("--calendar", is_flag=True, help="as iCalendar (RFC 5545)")
+def schedule(file: Path, table: bool, calendar: bool) -> None:
+    """Plan the meal FILE (kettle.meal/1) for one supper."""
+    now, text = datetime.now(UTC), file.read_bytes()
+    try:
+        document = MealDocument.model_validate_json(text)
+        if any(one.plan_id is not None for one in document.dishes):
+            raise click.ClickException("dishes: a kept plan is known to the server only")
+        answer = schedule_meal(document, now)
+    except ValidationError as error:
+        raise click.ClickException(faults_in(error)) from None
+    except CoreError as error:
+        raise click.ClickException(str(error)) from None
+    if calendar:
+        click.echo(calendar_of(answer, now), nl=False)
+    else:
+        click.echo(run_sheet(answer) if table else answer.model_dump_json(indent=2))
+
+
+def run_sheet(plan: SchedulePublic) -> str:
+    """The plan of a meal as text."""
+    called = {line.id: line.name for line in plan.lines}
+    lines = [plan.name or "A meal", f"supper {plan.serve_at:%H:%M} UTC, late {plan.late:.0%}"]
+    lines += [one.says for one in (*plan.past, *plan.reasons)]
+    lines += [f"would mend it: {one.says}" for one in plan.repairs]
+    rows = [(one.start_at, one.end_at, one.label, one.line) for one in plan.tasks]
+    rows += [(one.start_at, one.ready_at, one.label, one.line) for one in plan.aheads]
+    for start, end, label, line in sorted(rows):
+        lines.append(f"{start:%H:%M} to {end:%H:%M}  {label:44} {called[line]}")
+    return render("\n".join([*lines, plan.guidance]))
+
+
+def faults_in(error: ValidationError) -> str:
+    """What is wrong with a document, a line each."""
+    found = error.errors()
+    return "\n".join(f"{'.'.join(map(str, without_kinds(e['loc'])))}: {e['msg']}" for e in found)
 
 
 def as_table(answer: ChainForecastPublic) -> str:

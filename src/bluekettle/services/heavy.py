@@ -30,9 +30,10 @@ from bluekettle.schemas.chain_forecast import ChainAdvicePublic, ChainForecastPu
 from bluekettle.schemas.cook import ChainFactsDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.kitchen import EffectsPublic
+from bluekettle.schemas.meal import MealDocument, SchedulePublic
 from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
 from bluekettle.schemas.school import SchoolsPublic
-from bluekettle.services import beginnings, chain_advice, chains, fires, recipes
+from bluekettle.services import beginnings, chain_advice, chains, fires, meals, recipes
 from bluekettle.services import schools as school_service
 
 WARM = {
@@ -135,6 +136,11 @@ def vary(request: VariantCreate) -> VariantPublic:
     return recipes.variant(request)
 
 
+def schedule(document: MealDocument, now: datetime) -> SchedulePublic:
+    """The plan of a meal."""
+    return meals.schedule_meal(document, now)
+
+
 def warm() -> None:
     """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
     for heat in ("pressure", "low_oven"):
@@ -175,8 +181,9 @@ TASKS: dict[str, Callable[..., Any]] = {
         calibrate,
         analyse,
         vary,
+        schedule,
         warm,
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "repair", "effects", "heat_times", "schools"})
+BESIDE = frozenset({"advise", "repair", "effects", "heat_times", "schools", "schedule"})

@@ -10,6 +10,7 @@ from sqlmodel import Session, col, select
 
 from bluekettle.schemas.base import AsidePublic
 from bluekettle.services.errors import Unreadable
+from bluekettle.services.kept_meals import list_meals
 from bluekettle.services.kitchen import get_kitchen
 from bluekettle.services.log import load
 from bluekettle.services.plans import list_plans
@@ -23,6 +24,7 @@ def unreadable(engine: Engine) -> list[str]:
     """What cannot be read, one line for each record."""
     found = [("cook", one) for one in cooks_aside(engine)]
     found += [("plan", one) for one in aside_of(lambda after: list_plans(engine, "", after, PAGE))]
+    found += [("meal", one) for one in aside_of(lambda after: list_meals(engine, "", after, PAGE))]
     found += [
         ("sauce", one) for one in aside_of(lambda after: list_sauces(engine, "", after, PAGE))
     ]

@@ -14,6 +14,7 @@ from bluekettle.store.tables import (
     Cook,
     CookEvent,
     CookStep,
+    Meal,
     Observation,
     Outcome,
     Plan,
@@ -46,6 +47,16 @@ def plans(
     wanted = select(Plan).where(*titled(Plan.title, search))
     wanted = wanted.where(*older_than(Plan.updated_at, Plan.id, place))
     order = (col(Plan.updated_at).desc(), col(Plan.id).desc())
+    return session.exec(wanted.order_by(*order).limit(most)).all()
+
+
+def meals(
+    session: Session, most: int, search: str = "", place: Place | None = None
+) -> Sequence[Meal]:
+    """Kept meals whose title holds the words sought, newest first, from a place on."""
+    wanted = select(Meal).where(*titled(Meal.title, search))
+    wanted = wanted.where(*older_than(Meal.updated_at, Meal.id, place))
+    order = (col(Meal.updated_at).desc(), col(Meal.id).desc())
     return session.exec(wanted.order_by(*order).limit(most)).all()
 
 

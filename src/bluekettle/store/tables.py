@@ -73,6 +73,20 @@ class PlanRevision(SQLModel, table=True):
     kept_at: datetime = Field(sa_column=_moment())
 
 
+class Meal(SQLModel, table=True):
+    """Several dishes for one supper, as its document (kettle.meal/1). Every save has a new
+    version.
+    """
+
+    __table_args__ = (Index("ix_meal_newest", "updated_at", "id"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    title: str
+    document: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    version: int = Field(default=1, sa_column=_version())
+    updated_at: datetime = Field(sa_column=_moment())
+
+
 class Cook(SQLModel, table=True):
     """One live execution: its dish, what the plan knew when it began (kettle.cook/1), and a summary
     for lists, kept in step with every event.

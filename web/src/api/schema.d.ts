@@ -331,6 +331,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/meal-choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Common sides, what can be cooked in, and made meals to begin with. */
+        get: operations["meals_meal_choices_meal_choices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/schedules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan a meal; nothing is kept. */
+        post: operations["meals_schedule_schedules_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/schedules/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The plan of a meal as a calendar (RFC 5545). */
+        post: operations["meals_calendar_schedules_calendar_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/meals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of kept meals, newest first. */
+        get: operations["meals_list_meals_meals_get"];
+        put?: never;
+        /** Keep a meal. */
+        post: operations["meals_create_meal_meals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/meals/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One meal; its ETag is its version. */
+        get: operations["meals_get_meal_meals__int_id__get"];
+        /** Change a meal; with If-Match, only the version that was read. */
+        put: operations["meals_change_meal_meals__int_id__put"];
+        post?: never;
+        /** Delete a meal; the plans of its dishes stay. */
+        delete: operations["meals_drop_meal_meals__int_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/meals/{id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan of a kept meal as a calendar (RFC 5545): a later one updates the earlier. */
+        get: operations["meals_kept_calendar_meals__int_id__calendar_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks": {
         parameters: {
             query?: never;
@@ -3474,6 +3579,562 @@ export interface components {
              * Format: date-time
              */
             kept_at: string;
+        };
+        /**
+         * MealChoicesPublic
+         * @description What a meal can be made of.
+         */
+        MealChoicesPublic: {
+            /** Sides */
+            sides: components["schemas"]["SidePublic"][];
+            /**
+             * Bodies
+             * @description names of what can be cooked in, by key
+             */
+            bodies: {
+                [key: string]: string;
+            };
+            /** Made */
+            made: components["schemas"]["MadeMealPublic"][];
+        };
+        /**
+         * MadeMealPublic
+         * @description A made meal to begin with.
+         */
+        MadeMealPublic: {
+            /** Key */
+            key: string;
+            /**
+             * Hours
+             * @description how long before supper it is begun [h]
+             */
+            hours: number;
+            meal: components["schemas"]["MealDocument"];
+        };
+        /**
+         * MealBodyDocument
+         * @description Something to cook in.
+         */
+        MealBodyDocument: {
+            /**
+             * Kind
+             * @description what it is
+             */
+            kind: string;
+            /**
+             * Name
+             * @description what it is called
+             * @default
+             */
+            name?: string;
+            /**
+             * Zones
+             * @description baskets with settings of their own
+             * @default 1
+             */
+            zones?: number;
+        };
+        /**
+         * MealDishDocument
+         * @description A dish of a meal: one of a shipped chain, a kept plan, or a document.
+         */
+        MealDishDocument: {
+            /**
+             * Id
+             * @description stable: tasks and exports refer to it
+             */
+            id: string;
+            /**
+             * Name
+             * @description what it is called; the dish's own if empty
+             * @default
+             */
+            name?: string;
+            /**
+             * Template
+             * @description key of a shipped chain
+             */
+            template?: string | null;
+            /**
+             * Plan Id
+             * @description number of a kept plan
+             */
+            plan_id?: number | null;
+            /** @description a dish of your own */
+            dish?: components["schemas"]["ChainDocument"] | null;
+        };
+        /**
+         * MealDocument
+         * @description Several dishes and sides, one supper.
+         */
+        MealDocument: {
+            /**
+             * Format
+             * @description name and version of this format
+             * @default kettle.meal/1
+             * @constant
+             */
+            format?: "kettle.meal/1";
+            /**
+             * Name
+             * @description what you call it
+             * @default
+             */
+            name?: string;
+            /**
+             * Serve At
+             * @description when it should be on the table; null for as soon as possible
+             */
+            serve_at?: string | null;
+            /**
+             * Dishes
+             * @description what is cooked
+             */
+            dishes?: components["schemas"]["MealDishDocument"][];
+            /**
+             * Sides
+             * @description what goes with it
+             */
+            sides?: components["schemas"]["MealSideDocument"][];
+            /**
+             * Hands
+             * @description pairs of hands
+             * @default 1
+             */
+            hands?: number;
+            /**
+             * Appliances
+             * @description what there is; null for the kept kitchen
+             */
+            appliances?: components["schemas"]["MealBodyDocument"][] | null;
+            /**
+             * Quiet
+             * @description spans without any hands
+             */
+            quiet?: components["schemas"]["QuietDocument"][];
+        };
+        /**
+         * MealSideDocument
+         * @description A side: a common one by its key, or one of your own.
+         */
+        MealSideDocument: {
+            /**
+             * Id
+             * @description stable: tasks and exports refer to it
+             */
+            id: string;
+            /**
+             * Key
+             * @description a common side; its figures are taken from it
+             */
+            key?: string | null;
+            /**
+             * Name
+             * @description what it is called
+             * @default
+             */
+            name?: string;
+            /**
+             * Prepare Min
+             * @description hands before it cooks [min]
+             */
+            prepare_min?: number | null;
+            /**
+             * Cook Min
+             * @description it cooks [min]
+             */
+            cook_min?: number | null;
+            /**
+             * Body
+             * @description in what
+             */
+            body?: string | null;
+            /**
+             * Temp C
+             * @description at which setting [°C]
+             */
+            temp_c?: number | null;
+            /**
+             * Cook Hands
+             * @description whether somebody stirs
+             */
+            cook_hands?: boolean | null;
+            /**
+             * Finish Min
+             * @description hands after that [min]
+             */
+            finish_min?: number | null;
+            /**
+             * Holds Min
+             * @description how long it holds [min]
+             */
+            holds_min?: number | null;
+        };
+        /**
+         * QuietDocument
+         * @description A span in which nobody is at work.
+         */
+        QuietDocument: {
+            /**
+             * Start
+             * Format: date-time
+             * @description from
+             */
+            start: string;
+            /**
+             * End
+             * Format: date-time
+             * @description to
+             */
+            end: string;
+        };
+        /**
+         * SidePublic
+         * @description A common side.
+         */
+        SidePublic: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Prepare Min */
+            prepare_min: number;
+            /** Cook Min */
+            cook_min: number;
+            /** Body */
+            body: string;
+            /** Holds Min */
+            holds_min: number;
+        };
+        /**
+         * SchedulePublic
+         * @description The plan of a meal.
+         *
+         *     feasible : whether everything can be cooked at all; where it cannot, `reasons` tell why and
+         *     there are no tasks.
+         */
+        SchedulePublic: {
+            /** Name */
+            name: string;
+            /** Feasible */
+            feasible: boolean;
+            /**
+             * Serve At
+             * Format: date-time
+             * @description the wanted moment
+             */
+            serve_at: string;
+            /**
+             * Ready At
+             * Format: date-time
+             * @description when everything is on the table, likely
+             */
+            ready_at: string;
+            /**
+             * Ready Low At
+             * Format: date-time
+             */
+            ready_low_at: string;
+            /**
+             * Ready High At
+             * Format: date-time
+             */
+            ready_high_at: string;
+            /**
+             * Late
+             * @description chance of more than five minutes after serve_at [-]
+             */
+            late: number;
+            /**
+             * First At
+             * Format: date-time
+             * @description the first act
+             */
+            first_at: string;
+            /**
+             * Latest First At
+             * @description the latest first act that still serves on time; null where none does
+             */
+            latest_first_at: string | null;
+            /**
+             * Soonest At
+             * @description the earliest supper from now
+             */
+            soonest_at: string | null;
+            /**
+             * Hands S
+             * @description work of hands in all [s]
+             */
+            hands_s: number;
+            /**
+             * Proven
+             * @description whether it is the best plan, to within 2 in 100
+             */
+            proven: boolean;
+            /** Lines */
+            lines: components["schemas"]["MealLinePublic"][];
+            /** Tasks */
+            tasks: components["schemas"]["MealTaskPublic"][];
+            /** Waits */
+            waits: components["schemas"]["MealWaitPublic"][];
+            /** Aheads */
+            aheads: components["schemas"]["MealAheadPublic"][];
+            /** Uses */
+            uses: components["schemas"]["MealUsePublic"][];
+            /**
+             * Past
+             * @description limits of quality that it does not keep
+             */
+            past: components["schemas"]["MealTroublePublic"][];
+            /**
+             * Reasons
+             * @description the smallest set of reasons
+             */
+            reasons: components["schemas"]["MealTroublePublic"][];
+            /**
+             * Repairs
+             * @description each was tried
+             */
+            repairs: components["schemas"]["MealRepairPublic"][];
+            /**
+             * Assumed
+             * @description appliances that nobody named
+             */
+            assumed: string[];
+            /** Guidance */
+            guidance: string;
+        };
+        /**
+         * MealAheadPublic
+         * @description An appliance that is switched on, or set anew.
+         */
+        MealAheadPublic: {
+            /** Line */
+            line: string;
+            /** Label */
+            label: string;
+            /**
+             * Body
+             * @description name of the appliance
+             */
+            body: string;
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+        };
+        /**
+         * MealLinePublic
+         * @description A dish or a side of the plan.
+         */
+        MealLinePublic: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dish" | "side";
+            /**
+             * Plan Id
+             * @description number of the kept plan, where it is one
+             */
+            plan_id: number | null;
+        };
+        /**
+         * MealRepairPublic
+         * @description What would mend it: a new moment, more hands, or dishes to put in place by their ids.
+         */
+        MealRepairPublic: {
+            /** Says */
+            says: string;
+            /** Serve At */
+            serve_at?: string | null;
+            /** Hands */
+            hands?: number | null;
+            /** Dishes */
+            dishes?: {
+                [key: string]: components["schemas"]["ChainDocument"];
+            };
+        };
+        /**
+         * MealTaskPublic
+         * @description One act or wait of the plan.
+         */
+        MealTaskPublic: {
+            /**
+             * Key
+             * @description stable: dish/stage.step
+             */
+            key: string;
+            /**
+             * Line
+             * @description id of its dish or side
+             */
+            line: string;
+            /** Label */
+            label: string;
+            /**
+             * Who
+             * @enum {string}
+             */
+            who: "hands" | "machine" | "gate" | "fire";
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * End At
+             * Format: date-time
+             */
+            end_at: string;
+            /**
+             * Hands At
+             * Format: date-time
+             * @description from when hands are needed
+             */
+            hands_at: string;
+            /**
+             * Pair
+             * @description which pair of hands; null for a machine
+             */
+            pair: number | null;
+        };
+        /**
+         * MealTroublePublic
+         * @description A limit that is not kept, or why.
+         */
+        MealTroublePublic: {
+            /**
+             * Line
+             * @description id of the dish; empty where it is about all
+             */
+            line: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * MealUsePublic
+         * @description An appliance that is taken.
+         */
+        MealUsePublic: {
+            /** Line */
+            line: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Body
+             * @description name of the appliance
+             */
+            body: string;
+            /**
+             * Temp C
+             * @description its setting; null where it has none [°C]
+             */
+            temp_c: number | null;
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * End At
+             * Format: date-time
+             */
+            end_at: string;
+        };
+        /**
+         * MealWaitPublic
+         * @description Food that waits.
+         */
+        MealWaitPublic: {
+            /** Line */
+            line: string;
+            /**
+             * After
+             * @description key of the task before it
+             */
+            after: string;
+            /**
+             * Before
+             * @description key of the task after it
+             */
+            before: string;
+            /**
+             * Says
+             * @description how it waits, in words
+             */
+            says: string;
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * End At
+             * Format: date-time
+             */
+            end_at: string;
+            /**
+             * Most S
+             * @description how long it may; null for no limit [s]
+             */
+            most_s: number | null;
+        };
+        /**
+         * MealsPublic
+         * @description A page of kept meals, newest first.
+         */
+        MealsPublic: {
+            /** Meals */
+            meals: components["schemas"]["MealPublic"][];
+            /** Aside */
+            aside?: components["schemas"]["AsidePublic"][];
+            /**
+             * More
+             * @description put this into `after` for the next page; empty on the last
+             * @default
+             */
+            more?: string;
+        };
+        /**
+         * MealPublic
+         * @description A kept meal. missing : ids of its dishes whose plan is no longer there.
+         */
+        MealPublic: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            meal: components["schemas"]["MealDocument"];
+            /**
+             * Version
+             * @description the same as its ETag
+             */
+            version: number;
+            /**
+             * Updated At
+             * Format: date-time
+             */
+            updated_at: string;
+            /** Missing */
+            missing?: string[];
+        };
+        /**
+         * MealCreate
+         * @description A meal to keep.
+         */
+        MealCreate: {
+            meal: components["schemas"]["MealDocument"];
         };
         /**
          * CooksPublic
@@ -8006,6 +8667,965 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_meal_choices_meal_choices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealChoicesPublic"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_schedule_schedules_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "name": "Ribs and a slaw",
+                 *       "serve_at": null,
+                 *       "dishes": [
+                 *         {
+                 *           "id": "ribs",
+                 *           "dish": {
+                 *             "format": "kettle.dish/2",
+                 *             "food": {
+                 *               "cut": "pork-ribs",
+                 *               "mass_kg": 1.4,
+                 *               "pieces": 4,
+                 *               "thickness_mm": 26
+                 *             },
+                 *             "layers": [
+                 *               {
+                 *                 "id": "glaze",
+                 *                 "sauce": "plum-tea"
+                 *               }
+                 *             ],
+                 *             "stages": [
+                 *               {
+                 *                 "kind": "season",
+                 *                 "id": "salt"
+                 *               },
+                 *               {
+                 *                 "kind": "heat",
+                 *                 "id": "pot",
+                 *                 "heat": "pressure",
+                 *                 "until": {
+                 *                   "by": "bite",
+                 *                   "bite": "tug"
+                 *                 }
+                 *               },
+                 *               {
+                 *                 "kind": "dress",
+                 *                 "id": "brush",
+                 *                 "layer": "glaze"
+                 *               },
+                 *               {
+                 *                 "kind": "heat",
+                 *                 "id": "broil",
+                 *                 "heat": "broiler",
+                 *                 "until": {
+                 *                   "by": "colour"
+                 *                 }
+                 *               }
+                 *             ]
+                 *           }
+                 *         }
+                 *       ],
+                 *       "sides": [
+                 *         {
+                 *           "id": "slaw",
+                 *           "key": "slaw"
+                 *         }
+                 *       ],
+                 *       "hands": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["MealDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchedulePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_calendar_schedules_calendar_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "name": "Ribs and a slaw",
+                 *       "serve_at": null,
+                 *       "dishes": [
+                 *         {
+                 *           "id": "ribs",
+                 *           "dish": {
+                 *             "format": "kettle.dish/2",
+                 *             "food": {
+                 *               "cut": "pork-ribs",
+                 *               "mass_kg": 1.4,
+                 *               "pieces": 4,
+                 *               "thickness_mm": 26
+                 *             },
+                 *             "layers": [
+                 *               {
+                 *                 "id": "glaze",
+                 *                 "sauce": "plum-tea"
+                 *               }
+                 *             ],
+                 *             "stages": [
+                 *               {
+                 *                 "kind": "season",
+                 *                 "id": "salt"
+                 *               },
+                 *               {
+                 *                 "kind": "heat",
+                 *                 "id": "pot",
+                 *                 "heat": "pressure",
+                 *                 "until": {
+                 *                   "by": "bite",
+                 *                   "bite": "tug"
+                 *                 }
+                 *               },
+                 *               {
+                 *                 "kind": "dress",
+                 *                 "id": "brush",
+                 *                 "layer": "glaze"
+                 *               },
+                 *               {
+                 *                 "kind": "heat",
+                 *                 "id": "broil",
+                 *                 "heat": "broiler",
+                 *                 "until": {
+                 *                   "by": "colour"
+                 *                 }
+                 *               }
+                 *             ]
+                 *           }
+                 *         }
+                 *       ],
+                 *       "sides": [
+                 *         {
+                 *           "id": "slaw",
+                 *           "key": "slaw"
+                 *         }
+                 *       ],
+                 *       "hands": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["MealDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_list_meals_meals_get: {
+        parameters: {
+            query?: {
+                /** @description words that the title holds */
+                search?: string;
+                /** @description what `more` of the page before said */
+                after?: string;
+                /** @description records on a page */
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealsPublic"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_create_meal_meals_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "meal": {
+                 *         "name": "Ribs and a slaw",
+                 *         "serve_at": null,
+                 *         "dishes": [
+                 *           {
+                 *             "id": "ribs",
+                 *             "dish": {
+                 *               "format": "kettle.dish/2",
+                 *               "food": {
+                 *                 "cut": "pork-ribs",
+                 *                 "mass_kg": 1.4,
+                 *                 "pieces": 4,
+                 *                 "thickness_mm": 26
+                 *               },
+                 *               "layers": [
+                 *                 {
+                 *                   "id": "glaze",
+                 *                   "sauce": "plum-tea"
+                 *                 }
+                 *               ],
+                 *               "stages": [
+                 *                 {
+                 *                   "kind": "season",
+                 *                   "id": "salt"
+                 *                 },
+                 *                 {
+                 *                   "kind": "heat",
+                 *                   "id": "pot",
+                 *                   "heat": "pressure",
+                 *                   "until": {
+                 *                     "by": "bite",
+                 *                     "bite": "tug"
+                 *                   }
+                 *                 },
+                 *                 {
+                 *                   "kind": "dress",
+                 *                   "id": "brush",
+                 *                   "layer": "glaze"
+                 *                 },
+                 *                 {
+                 *                   "kind": "heat",
+                 *                   "id": "broil",
+                 *                   "heat": "broiler",
+                 *                   "until": {
+                 *                     "by": "colour"
+                 *                   }
+                 *                 }
+                 *               ]
+                 *             }
+                 *           }
+                 *         ],
+                 *         "sides": [
+                 *           {
+                 *             "id": "slaw",
+                 *             "key": "slaw"
+                 *           }
+                 *         ],
+                 *         "hands": 1
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["MealCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_get_meal_meals__int_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealPublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_change_meal_meals__int_id__put: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description ETag that was read, like "3" */
+                "If-Match"?: string;
+            };
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "meal": {
+                 *         "name": "Ribs and a slaw",
+                 *         "serve_at": null,
+                 *         "dishes": [
+                 *           {
+                 *             "id": "ribs",
+                 *             "dish": {
+                 *               "format": "kettle.dish/2",
+                 *               "food": {
+                 *                 "cut": "pork-ribs",
+                 *                 "mass_kg": 1.4,
+                 *                 "pieces": 4,
+                 *                 "thickness_mm": 26
+                 *               },
+                 *               "layers": [
+                 *                 {
+                 *                   "id": "glaze",
+                 *                   "sauce": "plum-tea"
+                 *                 }
+                 *               ],
+                 *               "stages": [
+                 *                 {
+                 *                   "kind": "season",
+                 *                   "id": "salt"
+                 *                 },
+                 *                 {
+                 *                   "kind": "heat",
+                 *                   "id": "pot",
+                 *                   "heat": "pressure",
+                 *                   "until": {
+                 *                     "by": "bite",
+                 *                     "bite": "tug"
+                 *                   }
+                 *                 },
+                 *                 {
+                 *                   "kind": "dress",
+                 *                   "id": "brush",
+                 *                   "layer": "glaze"
+                 *                 },
+                 *                 {
+                 *                   "kind": "heat",
+                 *                   "id": "broil",
+                 *                   "heat": "broiler",
+                 *                   "until": {
+                 *                     "by": "colour"
+                 *                   }
+                 *                 }
+                 *               ]
+                 *             }
+                 *           }
+                 *         ],
+                 *         "sides": [
+                 *           {
+                 *             "id": "slaw",
+                 *             "key": "slaw"
+                 *           }
+                 *         ],
+                 *         "hands": 1
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["MealCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_drop_meal_meals__int_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_kept_calendar_meals__int_id__calendar_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,7 +4,7 @@
 never food; `simulate` plays the plan many times. Zero is the wanted moment of serving.
 """
 
-from bluekettle.core.schedule.explain import Clash, Past, Reason, Repair
+from bluekettle.core.schedule.explain import Clash, Past, Reason, Repair, comes_out
 from bluekettle.core.schedule.lines import Line, Side, dish_line, side, side_keys, side_line
 from bluekettle.core.schedule.meal import (
     Ahead,
@@ -17,6 +17,8 @@ from bluekettle.core.schedule.meal import (
     Waited,
     body_of,
     latest_begin,
+    lines_of,
+    puzzle_of,
     schedule,
     soonest,
     trouble_of,
@@ -50,9 +52,12 @@ __all__ = [
     "Use",
     "Waited",
     "body_of",
+    "comes_out",
     "dish_line",
     "evenings_of",
     "latest_begin",
+    "lines_of",
+    "puzzle_of",
     "schedule",
     "side",
     "side_keys",

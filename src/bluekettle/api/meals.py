@@ -1,0 +1,95 @@
+"""Meals of several dishes: their plan, and those that are kept."""
+
+from __future__ import annotations
+
+from flask import Response
+from flask_openapi import APIBlueprint, Tag
+
+from bluekettle.api.base import (
+    CHANGED,
+    FOUND,
+    HEAVY,
+    PREFIX,
+    PROBLEMS,
+    IdPath,
+    IfMatch,
+    PageQuery,
+    engine,
+    heavy,
+    now,
+    tagged,
+)
+from bluekettle.schemas.meal import (
+    MealChoicesPublic,
+    MealCreate,
+    MealDocument,
+    MealPublic,
+    MealsPublic,
+    SchedulePublic,
+)
+from bluekettle.services import kept_meals as service
+from bluekettle.services import meals as meal_service
+from bluekettle.services.calendar import calendar_of
+
+blueprint = APIBlueprint("meals", __name__, url_prefix=PREFIX, abp_tags=[Tag(name="meals")])
+UNREADABLE = {**FOUND, 409: FOUND[404]}
+CALENDAR = {"content": {"text/calendar": {"schema": {"type": "string"}}}}
+
+
+@blueprint.get("/meal-choices", responses={200: MealChoicesPublic})
+def meal_choices() -> MealChoicesPublic:
+    """Common sides, what can be cooked in, and made meals to begin with."""
+    return meal_service.choices()
+
+
+@blueprint.post("/schedules", responses={200: SchedulePublic, **HEAVY})
+def schedule(body: MealDocument) -> SchedulePublic:
+    """Plan a meal; nothing is kept."""
+    found: SchedulePublic = heavy("schedule", service.resolved(engine(), body), now())
+    return found
+
+
+@blueprint.post("/schedules/calendar", responses={200: CALENDAR, **HEAVY})
+def calendar(body: MealDocument) -> Response:
+    """The plan of a meal as a calendar (RFC 5545)."""
+    found: SchedulePublic = heavy("schedule", service.resolved(engine(), body), now())
+    return Response(calendar_of(found, now()), mimetype="text/calendar")
+
+
+@blueprint.get("/meals", responses={200: MealsPublic, **PROBLEMS})
+def list_meals(query: PageQuery) -> MealsPublic:
+    """A page of kept meals, newest first."""
+    return service.list_meals(engine(), query.search, query.after, query.limit)
+
+
+@blueprint.post("/meals", responses={201: MealPublic, **PROBLEMS})
+def create_meal(body: MealCreate) -> Response:
+    """Keep a meal."""
+    return tagged(service.keep_meal(engine(), body.meal, now()), 201)
+
+
+@blueprint.get("/meals/<int:id>", responses={200: MealPublic, **UNREADABLE})
+def get_meal(path: IdPath) -> Response:
+    """One meal; its ETag is its version."""
+    return tagged(service.get_meal(engine(), path.id))
+
+
+@blueprint.get("/meals/<int:id>/calendar", responses={200: CALENDAR, **UNREADABLE, **HEAVY})
+def kept_calendar(path: IdPath) -> Response:
+    """The plan of a kept meal as a calendar (RFC 5545): a later one updates the earlier."""
+    meal = service.get_meal(engine(), path.id).meal
+    found: SchedulePublic = heavy("schedule", service.resolved(engine(), meal), now())
+    return Response(calendar_of(found, now(), f"meal-{path.id}"), mimetype="text/calendar")
+
+
+@blueprint.put("/meals/<int:id>", responses={200: MealPublic, **CHANGED, 409: FOUND[404]})
+def change_meal(path: IdPath, body: MealCreate, header: IfMatch) -> Response:
+    """Change a meal; with If-Match, only the version that was read."""
+    return tagged(service.keep_meal(engine(), body.meal, now(), path.id, header.version))
+
+
+@blueprint.delete("/meals/<int:id>", responses={204: None, **FOUND})
+def drop_meal(path: IdPath) -> Response:
+    """Delete a meal; the plans of its dishes stay."""
+    service.drop_meal(engine(), path.id)
+    return Response(status=204)

@@ -1,0 +1,189 @@
+"""Meals: their plan, those that are kept, and what cannot be planned."""
+
+import json
+import sqlite3
+from datetime import timedelta
+
+import pytest
+from click.testing import CliRunner
+from icalendar import Calendar
+from tests.conftest import SHORT_RIBS, START, Kitchen
+
+from bluekettle.commands import main
+
+RIBS = {"id": "ribs", "dish": SHORT_RIBS}
+SLAW = {"id": "slaw", "key": "slaw"}
+
+
+def meal(**told):
+    serve_at = (START + timedelta(hours=7)).isoformat()
+    return {"name": "Boathouse", "serve_at": serve_at, "dishes": [RIBS], "sides": [SLAW], **told}
+
+
+def faults(answer):
+    return {fault["field"]: fault["accepted"] for fault in answer["errors"]}
+
+
+def test_a_meal_is_planned_by_the_clock_and_nothing_is_kept(kitchen: Kitchen):
+    plan = kitchen.post("/schedules", meal(), 200)
+    assert plan["feasible"] is True
+    assert (plan["reasons"], plan["repairs"], plan["past"]) == ([], [], [])
+    assert plan["ready_low_at"] <= plan["ready_at"] <= plan["ready_high_at"]
+    assert plan["first_at"] <= plan["latest_first_at"] <= plan["serve_at"]
+    assert [line["name"] for line in plan["lines"]] == [
+        "Beef short ribs, plum and black tea",
+        "Cabbage slaw",
+    ]
+    keys = [task["key"] for task in plan["tasks"]]
+    live = kitchen.post("/cooks", {"dish": SHORT_RIBS})
+    assert {f"ribs/{step['key']}" for step in live["steps"] if not step["beside"]} <= set(keys)
+    fire = next(task for task in plan["tasks"] if task["who"] == "fire")
+    assert fire["pair"] == 0
+    assert {use["body"] for use in plan["uses"]} == {"oven", "pot"}
+    assert set(plan["assumed"]) == {"oven", "pot"}
+    assert kitchen.get("/meals")["meals"] == []
+
+
+def test_as_soon_as_possible_is_a_moment_on_the_clock(kitchen: Kitchen):
+    plan = kitchen.post("/schedules", meal(serve_at=None), 200)
+    assert plan["past"] == []
+    assert plan["ready_at"] <= plan["serve_at"]
+    assert plan["serve_at"].endswith(("0:00Z", "5:00Z"))
+
+
+def test_too_soon_tells_why_and_a_repair_that_works(kitchen: Kitchen):
+    soon = (START + timedelta(hours=1)).isoformat()
+    plan = kitchen.post("/schedules", meal(serve_at=soon), 200)
+    assert plan["late"] == 1.0
+    assert plan["soonest_at"] == plan["ready_at"] > plan["serve_at"]
+    assert [one["says"] for one in plan["reasons"]] == [
+        "There is too little time from now until then."
+    ]
+    (later,) = [one for one in plan["repairs"] if one["serve_at"]]
+    mended = kitchen.post("/schedules", meal(serve_at=later["serve_at"]), 200)
+    assert mended["reasons"] == []
+    assert mended["ready_at"] <= mended["serve_at"]
+
+
+def test_a_broken_oven_is_named_and_the_fires_move(kitchen: Kitchen):
+    bodies = [{"kind": "pot"}, {"kind": "air_fryer"}]
+    plan = kitchen.post("/schedules", meal(appliances=bodies), 200)
+    assert (plan["feasible"], plan["tasks"]) == (False, [])
+    (reason,) = plan["reasons"]
+    assert reason["says"] == "There is no oven for Beef short ribs, plum and black tea."
+    (repair,) = plan["repairs"]
+    dish = {"id": "ribs", "dish": repair["dishes"]["ribs"]}
+    mended = kitchen.post("/schedules", meal(appliances=bodies, dishes=[dish]), 200)
+    assert (mended["feasible"], mended["past"]) == (True, [])
+    assert "oven" not in {use["kind"] for use in mended["uses"]}
+
+
+@pytest.mark.parametrize(
+    ("told", "field"),
+    [
+        ({"serve_at": "2020-05-04T18:00:00+00:00"}, "serve_at"),
+        ({"serve_at": "2030-05-04T18:00:00"}, "serve_at"),
+        ({"hands": 0}, "hands"),
+        ({"hands": True}, "hands"),
+        ({"dishes": [], "sides": []}, "body"),
+        ({"dishes": [{**RIBS, "id": f"d{n}"} for n in range(30)]}, "dishes"),
+        ({"dishes": [RIBS, RIBS]}, "body"),
+        ({"dishes": [{"id": "x"}]}, "dishes.0"),
+        ({"dishes": [{"id": "x", "template": "nothing"}]}, "dishes.0.template"),
+        ({"dishes": [{"id": "x", "plan_id": 99}]}, "dishes.0.plan_id"),
+        ({"dishes": [{"id": "x", "dish": {**SHORT_RIBS, "mass_kg": 90}}]}, "dishes.0.dish.mass_kg"),
+        ({"sides": [{"id": "x", "key": "caviar"}]}, "sides.0.key"),
+        ({"sides": [{"id": "x", "name": "Soup", "cook_min": 9000}]}, "sides.0.cook_min"),
+        ({"appliances": [{"kind": "cauldron"}]}, "appliances.0.kind"),
+        ({"quiet": [{"start": "2030-05-04T18:00:00Z", "end": "2030-05-04T17:00:00Z"}]}, "body"),
+    ],
+)
+def test_what_cannot_be_planned_with_is_refused_by_its_field(kitchen: Kitchen, told, field):
+    answer = kitchen.post("/schedules", meal(**told), 422)
+    assert any(name.startswith(field) for name in faults(answer)), faults(answer)
+    assert all(faults(answer).values())
+
+
+def test_a_dish_without_stages_is_refused_by_its_place(kitchen: Kitchen):
+    empty = {"format": "kettle.dish/2", "stages": [], "food": {"cut": "pork-ribs"}}
+    answer = kitchen.post("/schedules", meal(dishes=[{"id": "x", "dish": empty}]), 422)
+    assert "dishes.0.dish.stages" in faults(answer)
+
+
+def test_a_kept_meal_is_read_changed_and_dropped_and_two_tabs_do_not_overwrite(kitchen: Kitchen):
+    plan = kitchen.post("/plans", {"dish": SHORT_RIBS})
+    by_plan = {"id": "ribs", "plan_id": plan["id"]}
+    kept = kitchen.post("/meals", {"meal": meal(dishes=[by_plan])})
+    assert (kept["title"], kept["version"], kept["missing"]) == ("Boathouse", 1, [])
+    planned = kitchen.post("/schedules", kept["meal"], 200)
+    assert planned["lines"][0]["plan_id"] == plan["id"]
+    path = f"/meals/{kept['id']}"
+    changed = {"meal": {**kept["meal"], "hands": 2}}
+    url = f"/api/v1{path}"
+    client = kitchen.client
+    assert client.put(url, json=changed, headers={"If-Match": '"1"'}).status_code == 200
+    assert client.put(url, json=changed, headers={"If-Match": '"1"'}).status_code == 200
+    other = {"meal": {**kept["meal"], "hands": 3}}
+    assert client.put(url, json=other, headers={"If-Match": '"1"'}).status_code == 412
+    assert kitchen.get(path)["meal"]["hands"] == 2
+    assert client.delete(f"/api/v1/plans/{plan['id']}").status_code == 204
+    alone = kitchen.get(path)
+    assert alone["missing"] == ["ribs"]
+    answer = kitchen.post("/schedules", alone["meal"], 422)
+    assert faults(answer)["dishes.0.plan_id"] == "a kept plan: this one was deleted"
+    assert client.delete(url).status_code == 204
+    kitchen.get(path, 404)
+
+
+def test_a_meal_that_cannot_be_read_is_set_aside_and_the_others_live(kitchen: Kitchen):
+    for name in ("First", "Second"):
+        kitchen.post("/meals", {"meal": meal(name=name)})
+    with sqlite3.connect(kitchen.database) as store:
+        store.execute("UPDATE meal SET document = '{}' WHERE title = 'First'")
+    found = kitchen.get("/meals")
+    assert [one["title"] for one in found["meals"]] == ["Second"]
+    assert [one["title"] for one in found["aside"]] == ["First"]
+    kitchen.get("/meals/1", 409)
+
+
+def test_a_calendar_has_the_long_waits_and_a_later_one_updates_it(kitchen: Kitchen):
+    kept = kitchen.post("/meals", {"meal": meal()})
+
+    def events():
+        text = kitchen.client.get(f"/api/v1/meals/{kept['id']}/calendar").get_data(as_text=True)
+        return {str(one["uid"]): one for one in Calendar.from_ical(text).walk("VEVENT")}
+
+    first = events()
+    assert len(first) == 3  # begin, the end of the pressure, supper
+    later = {**meal(), "serve_at": (START + timedelta(hours=8)).isoformat()}
+    url = f"/api/v1/meals/{kept['id']}"
+    assert kitchen.client.put(url, json={"meal": later}).status_code == 200
+    kitchen.wait(120)
+    second = events()
+    assert first.keys() == second.keys()
+    for uid, one in first.items():
+        assert second[uid]["sequence"] > one["sequence"]
+        moved = (second[uid]["dtstart"].dt - one["dtstart"].dt).total_seconds()
+        assert moved == pytest.approx(3600.0, abs=60.0)
+        assert [str(part["action"]) for part in one.walk("VALARM")] == ["DISPLAY"]
+
+
+def test_choices_and_made_meals_can_be_planned_with(kitchen: Kitchen):
+    choices = kitchen.get("/meal-choices")
+    assert len(choices["made"]) >= 30
+    assert {side["key"] for side in choices["sides"]} >= {"slaw", "rice"}
+
+
+def test_the_command_plans_a_file_and_names_what_is_wrong(tmp_path):
+    file = tmp_path / "meal.json"
+    told = {**meal(), "serve_at": None}
+    file.write_text(json.dumps(told), encoding="utf-8")
+    table = CliRunner().invoke(main, ["schedule", "--table", str(file)])
+    assert table.exit_code == 0, table.output
+    assert "Broil and look" in table.output
+    assert "⟨" not in table.output
+    file.write_text(json.dumps({**told, "hands": 0}), encoding="utf-8")
+    wrong = CliRunner().invoke(main, ["schedule", str(file)])
+    assert (wrong.exit_code, "hands" in wrong.output) == (1, True)
+    file.write_text(json.dumps({**told, "dishes": [{"id": "a", "plan_id": 1}]}), encoding="utf-8")
+    assert CliRunner().invoke(main, ["schedule", str(file)]).exit_code == 1
