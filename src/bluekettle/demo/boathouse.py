@@ -12,8 +12,9 @@ from sqlalchemy import Engine
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import CookCreate, EventCreate, OutcomeCreate
 from bluekettle.schemas.kitchen import ApplianceCreate, ObservationCreate, SettingsDocument
+from bluekettle.schemas.meal import MealDocument
 from bluekettle.schemas.sauce import SauceCreate
-from bluekettle.services import kitchen, log, plans, samples, sauces, telling
+from bluekettle.services import kept_meals, kitchen, log, plans, samples, sauces, telling
 from bluekettle.services.strips import Strips
 from bluekettle.services.templates import templates
 from bluekettle.services.workshop import Workshop
@@ -226,6 +227,9 @@ SAUCES: tuple[dict[str, Any], ...] = (
 )
 
 
+SUPPER_HOUR, LEAST_AHEAD = 19, timedelta(hours=10)
+
+
 def fill(engine: Engine, now: datetime) -> None:
     """Load the sample scenario into an empty database."""
     samples.mark_sample(engine, "boathouse supper")
@@ -257,8 +261,29 @@ def fill(engine: Engine, now: datetime) -> None:
         kitchen.observe(engine, bodies["oven-broiler"], seen, now - timedelta(days=days))
     ribs = ChainDocument.model_validate(SHORT_RIBS)
     named = ribs.model_copy(update={"name": "Short ribs for the boathouse"})
-    plans.keep_plan(engine, named, now)
+    kept = plans.keep_plan(engine, named, now)
     keep_own_chain(engine, now)
+    keep_supper(engine, kept.id, now)
+
+
+def keep_supper(engine: Engine, ribs: int, now: datetime) -> None:
+    """The supper itself: three dishes, two sides, one pair of hands."""
+    evening = now.replace(hour=SUPPER_HOUR, minute=0, second=0, microsecond=0)
+    serve_at = evening if evening - now > LEAST_AHEAD else evening + timedelta(days=1)
+    supper = {
+        "name": "The boathouse supper",
+        "serve_at": serve_at,
+        "dishes": [
+            {"id": "ribs", "name": "Short ribs", "plan_id": ribs},
+            {"id": "drumsticks", "name": "Drumsticks", "dish": DRUMSTICKS},
+            {"id": "cauliflower", "name": "Whole cauliflower", "template": "cauliflower-oven"},
+        ],
+        "sides": [
+            {"id": "potatoes", "key": "potatoes-boiled"},
+            {"id": "slaw", "key": "slaw"},
+        ],
+    }
+    kept_meals.keep_meal(engine, MealDocument.model_validate(supper), now)
 
 
 def keep_own_chain(engine: Engine, now: datetime) -> None:

@@ -704,6 +704,7 @@ export interface Asked {
   method: string
   path: string
   body: unknown
+  headers: Headers
 }
 export type Answer = [status: number, body: unknown] | 'away'
 
@@ -716,7 +717,7 @@ export function serve(
     const path = new URL(input.url).pathname.replace('/api/v1', '')
     const text = await input.text()
     const body: unknown = text ? JSON.parse(text) : undefined
-    asked.push({ method: input.method, path, body })
+    asked.push({ method: input.method, path, body, headers: input.headers })
     const found = answers[`${input.method} ${path}`]
     const answer =
       typeof found === 'function'
@@ -737,9 +738,16 @@ export async function show(
   path = '/',
   options: ComponentMountingOptions<unknown> = {},
 ) {
-  const routes = ['/', '/plan/:id?', '/stove/:id?', '/log', '/log/:id', '/sauces', '/kitchen'].map(
-    (p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }),
-  )
+  const routes = [
+    '/',
+    '/plan/:id?',
+    '/stove/:id?',
+    '/log',
+    '/log/:id',
+    '/sauces',
+    '/kitchen',
+    '/meal/:id?',
+  ].map((p) => ({ path: p, name: p.split('/')[1] || 'start', component: { template: '<i />' } }))
   routes[4]!.name = 'cook'
   const router = createRouter({ history: createMemoryHistory(), routes })
   await router.push(path)

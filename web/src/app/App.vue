@@ -17,6 +17,7 @@ const live = useLive()
 const shortcuts = ref(false)
 const rooms: Record<string, string> = {
   p: '/plan',
+  m: '/meal',
   s: '/stove',
   l: '/log',
   g: '/sauces',

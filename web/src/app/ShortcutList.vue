@@ -3,6 +3,7 @@ const open = defineModel<boolean>({ required: true })
 const keys: [string, string][] = [
   ['h', 'what is next'],
   ['p', 'Plan'],
+  ['m', 'Meal'],
   ['s', 'Stove'],
   ['l', 'Log'],
   ['g', 'Sauces (what goes on)'],

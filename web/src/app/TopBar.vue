@@ -11,6 +11,7 @@ const toggleDark = useToggle(dark)
 const { kitchen, degrees } = useUnits()
 const rooms = [
   { to: '/plan', name: 'Plan' },
+  { to: '/meal', name: 'Meal' },
   { to: '/stove', name: 'Stove' },
   { to: '/log', name: 'Log' },
   { to: '/sauces', name: 'Sauces' },

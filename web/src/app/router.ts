@@ -32,6 +32,12 @@ export const router = createRouter({
       meta: { title: 'Stove' },
     },
     {
+      path: '/meal/:id(\\d+)?',
+      name: 'meal',
+      component: () => import('@/features/meal').then((m) => m.MealPage),
+      meta: { title: 'Meal' },
+    },
+    {
       path: '/log',
       name: 'log',
       component: () => import('@/features/log').then((m) => m.LogPage),

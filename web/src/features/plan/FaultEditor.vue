@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Choices, Fault } from '@/api/client'
 import FoodEditor from './FoodEditor.vue'
-import ServeField from './ServeField.vue'
+import ServeField from '@/shared/ui/ServeField.vue'
 import StageEditor from './StageEditor.vue'
 import { useDraft } from './draft'
 import { stageAt } from './stages'

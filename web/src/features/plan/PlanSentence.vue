@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import { useMediaQuery } from '@vueuse/core'
 import type { ChainForecast, Choices, Fault } from '@/api/client'
-import ServeField from './ServeField.vue'
+import ServeField from '@/shared/ui/ServeField.vue'
 import { serveText } from './serve'
 import FoodEditor from './FoodEditor.vue'
 import JointMenu from './JointMenu.vue'

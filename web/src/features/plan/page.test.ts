@@ -20,7 +20,7 @@ import InsideFood from './InsideFood.vue'
 import PlanAssumed from './PlanAssumed.vue'
 import PlanPage from './PlanPage.vue'
 import PlanWarnings from './PlanWarnings.vue'
-import ServeField from './ServeField.vue'
+import ServeField from '@/shared/ui/ServeField.vue'
 import SightWindow from './SightWindow.vue'
 import { useDraft } from './draft'
 

@@ -1,0 +1,86 @@
+"""A whole meal: planned, moved in time, mended, kept, and read on a phone."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+
+def by(page: Page, name: str):
+    return page.locator(f"[data-test='{name}']")
+
+
+def opened(page: Page, address: str) -> None:
+    page.goto(address + "/meal")
+    by(page, "meal-1").click()
+    expect(by(page, "fire-line")).to_be_visible()
+    expect(page.locator("[aria-busy=true]")).to_have_count(0)
+
+
+def test_the_boathouse_supper_is_planned_moved_and_kept(page: Page, server, axe):
+    address = server.start("--demo")
+    opened(page, address)
+    verdict = by(page, "meal-verdict")
+    expect(verdict).to_contain_text("everything on the table about")
+    expect(by(page, "meal-trouble")).to_have_count(0)
+    expect(by(page, "meal-list")).to_contain_text("Nothing for your hands until")
+    assert axe(page) == []
+
+    plate = page.get_by_role("slider", name="Supper")
+    expect(plate).to_have_attribute("aria-valuetext", re.compile("19:00"))
+    plate.focus()
+    plate.press("PageUp")
+    expect(plate).to_have_attribute("aria-valuetext", re.compile("19:30"))
+    box = plate.bounding_box()
+    assert box is not None
+    middle = (box["x"] + box["width"] / 2, box["y"] + 40)
+    page.mouse.move(*middle)
+    page.mouse.down()
+    page.mouse.move(middle[0] - 60, middle[1], steps=5)
+    page.mouse.up()
+    expect(plate).not_to_have_attribute("aria-valuetext", re.compile("19:30"))
+    expect(page.locator("[aria-busy=true]")).to_have_count(0)
+    moved = plate.get_attribute("aria-valuetext")
+    before = verdict.inner_text()
+    page.reload()
+    expect(plate).to_have_attribute("aria-valuetext", str(moved))
+    expect(verdict).to_contain_text(before[:30])
+
+    page.get_by_text("2", exact=True).click()
+    expect(by(page, "meal-list")).to_contain_text("pair 2")
+    page.get_by_role("button", name="Take “Whole cauliflower” off the table").click()
+    expect(by(page, "meal-list")).not_to_contain_text("cauliflower")
+    by(page, "all-meals").click()
+    expect(by(page, "meal-1")).not_to_contain_text("cauliflower")
+
+
+def test_without_an_oven_the_reason_is_told_and_one_tap_mends_it(page: Page, server):
+    address = server.start("--demo")
+    kitchen = page.request.get(address + "/api/v1/kitchen").json()
+    by_kind = {one["kind"]: one["id"] for one in kitchen["appliances"]}
+    for kind in ("oven-broiler", "hot-oven"):
+        path = f"{address}/api/v1/kitchen/appliances/{by_kind[kind]}"
+        assert page.request.delete(path, headers={"Origin": address}).ok
+    page.goto(address + "/meal/1")
+    trouble = by(page, "meal-trouble")
+    expect(trouble).to_contain_text("There is no oven for")
+    expect(by(page, "fire-line")).to_have_count(0)
+    by(page, "mend").first.click()
+    expect(by(page, "fire-line")).to_be_visible()
+    expect(by(page, "fire-line")).not_to_contain_text("oven")
+
+
+def test_a_meal_is_begun_from_nothing_on_a_phone(page: Page, server, axe):
+    address = server.start("--demo")
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(address + "/meal")
+    by(page, "new-meal").click()
+    expect(page.get_by_text("Put two dishes on the table")).to_be_visible()
+    for field, name in (("add-dish", "Short ribs for the boathouse"), ("add-side", "Rice")):
+        by(page, field).click()
+        page.get_by_role("option", name=name).click()
+    expect(by(page, "meal-verdict")).to_contain_text("Begin at")
+    expect(by(page, "fire-line")).to_be_visible()
+    expect(page).to_have_url(re.compile(r"/meal/2$"))
+    assert axe(page) == []
+    wide = page.evaluate("document.documentElement.scrollWidth")
+    assert wide <= 390

@@ -1,0 +1,385 @@
+<script setup lang="ts">
+/** The meal as ribbons of heat that flow through the appliances to one plate; every pair of hands is
+ * a thread that visits them. The plate is dragged in time. */
+import { computed, nextTick, ref, watch } from 'vue'
+import { useElementSize, useScroll } from '@vueuse/core'
+import type { Schedule } from '@/api/client'
+import { clock, duration } from '@/shared/format/time'
+import { fill, fireLine, Scale, busySpans, ticks, WIDTH, type Piece, type Ribbon } from './fireLine'
+
+const props = defineProps<{ plan: Schedule; wanted: string; dim: boolean; shown: string }>()
+const emit = defineEmits<{ move: [minutes: number]; show: [key: string] }>()
+
+const STEP_MIN = 5
+const CURVE = 16
+const box = ref<HTMLElement>()
+const { width: room } = useElementSize(box)
+/** Names of the appliances stay in sight where the drawing is wider than the page. */
+const { x: scrolled } = useScroll(box)
+const width = computed(() => Math.max(WIDTH.least, room.value))
+const right = computed(() => width.value - WIDTH.right)
+const drawn = computed(() => fireLine(props.plan))
+const scale = computed(() => {
+  const { from, to } = drawn.value
+  return new Scale(busySpans(props.plan.tasks, to), from, to, WIDTH.left, right.value)
+})
+const x = (at: number) => scale.value.x(at)
+const marks = computed(() => ticks(scale.value, drawn.value.from, drawn.value.to))
+const iso = (at: number) => new Date(at * 60_000)
+/** The plate stands where food comes from, last of all: out of every heat. */
+const plateY = computed(() => {
+  const out = drawn.value.channels.find((channel) => channel.name === 'board')
+  return out ? out.top + out.height / 2 : drawn.value.height / 2
+})
+const plateX = computed(() => right.value + 48)
+
+/** A ribbon's course between two of its pieces, and to the plate. */
+const bend = (x1: number, y1: number, x2: number, y2: number) => {
+  const half = Math.max(4, Math.min(CURVE, (x2 - x1) / 2))
+  return `M${x1} ${y1} C${x1 + half} ${y1} ${x2 - half} ${y2} ${x2} ${y2}`
+}
+const course = (piece: Piece) => `M${x(piece.from)} ${piece.y} H${x(piece.to)}`
+function joints(ribbon: Ribbon) {
+  const found: { d: string; piece: Piece }[] = []
+  ribbon.pieces.forEach((piece, n) => {
+    const next = ribbon.pieces[n + 1]
+    if (!next || next.y === piece.y) return
+    const at = x(piece.to)
+    found.push({ d: bend(at - CURVE / 2, piece.y, at + CURVE / 2, next.y), piece: next })
+  })
+  return found
+}
+const pour = (ribbon: Ribbon) => {
+  const last = ribbon.pieces.at(-1)!
+  return bend(x(last.to), last.y, plateX.value - 20, plateY.value)
+}
+/** Words go where there is room for them. */
+const fits = (piece: Piece) => x(piece.to) - x(piece.from) > 7.4 * piece.label.length + 12
+const named = (ribbon: Ribbon) => ribbon.name.slice(0, 34)
+
+const threads = computed(() =>
+  drawn.value.threads.map((visits, pair) => {
+    let d = ''
+    visits.forEach((visit, n) => {
+      const y = visit.y + 4 * pair
+      const before = visits[n - 1]
+      if (!before) d += `M${x(visit.from)} ${y}`
+      else {
+        const [x1, x2] = [x(before.to), x(visit.from)]
+        const mid = (x1 + x2) / 2
+        d += ` C${mid} ${before.y + 4 * pair} ${mid} ${y} ${x2} ${y}`
+      }
+      d += ` H${x(visit.to)}`
+    })
+    return { d, visits, pair }
+  }),
+)
+
+// The plate is dragged; the evening is planned anew when it is let go.
+const pulled = ref<number>()
+const shift = computed(() => (pulled.value === undefined ? 0 : pulled.value))
+const minutes = computed(
+  () => Math.round(shift.value / scale.value.perMinute / STEP_MIN) * STEP_MIN,
+)
+const says = computed(() =>
+  clock(new Date(new Date(props.wanted).getTime() + minutes.value * 60_000)),
+)
+let begun = 0
+function grab(event: PointerEvent) {
+  begun = event.clientX
+  pulled.value = 0
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+}
+function pull(event: PointerEvent) {
+  if (pulled.value !== undefined) pulled.value = event.clientX - begun
+}
+function drop() {
+  const by = minutes.value
+  pulled.value = undefined
+  if (by) emit('move', by)
+}
+const KEYS: Record<string, number> = {
+  ArrowLeft: -STEP_MIN,
+  ArrowDown: -STEP_MIN,
+  ArrowRight: STEP_MIN,
+  ArrowUp: STEP_MIN,
+  PageDown: -30,
+  PageUp: 30,
+}
+function key(event: KeyboardEvent) {
+  const by = KEYS[event.key]
+  if (by === undefined) return
+  event.preventDefault()
+  event.stopPropagation()
+  emit('move', by)
+}
+// The end of the evening is what one looks for.
+watch(room, async () => {
+  await nextTick()
+  if (box.value) box.value.scrollLeft = box.value.scrollWidth
+})
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="fire-line"
+    :class="{ dim }"
+    tabindex="0"
+    role="region"
+    aria-label="The evening, drawn"
+    data-test="fire-line"
+  >
+    <svg :width="width" :height="drawn.height" :viewBox="`0 0 ${width} ${drawn.height}`">
+      <g v-for="channel in drawn.channels" :key="channel.name">
+        <rect
+          class="channel"
+          :class="{ board: channel.name === 'board' }"
+          x="8"
+          :y="channel.top + 3"
+          :width="right - 2"
+          :height="channel.height - 6"
+          rx="12"
+        />
+      </g>
+      <g v-for="at in marks" :key="at" aria-hidden="true">
+        <line class="tick" :x1="x(at)" :x2="x(at)" y1="24" :y2="drawn.height - 40" />
+        <text class="hour" :x="x(at)" y="17">{{ clock(iso(at)) }}</text>
+      </g>
+      <g v-for="one in drawn.breaks" :key="one.from">
+        <rect
+          class="gap"
+          :x="x(one.from) + 3"
+          :width="Math.max(4, x(one.to) - x(one.from) - 6)"
+          y="26"
+          :height="drawn.height - 66"
+          rx="6"
+        />
+        <text class="long" :x="(x(one.from) + x(one.to)) / 2" :y="drawn.height - 20">
+          {{ duration(one.minutes * 60) }}
+        </text>
+      </g>
+      <g
+        v-for="ribbon in drawn.ribbons"
+        :key="ribbon.id"
+        class="ribbon"
+        :class="{ faint: shown && !shown.startsWith(`${ribbon.id}/`) }"
+      >
+        <path class="pour" :d="pour(ribbon)" :style="{ stroke: fill(ribbon.pieces.at(-1)!) }" />
+        <path
+          v-for="(joint, n) in joints(ribbon)"
+          :key="`j${n}`"
+          class="flow"
+          :d="joint.d"
+          :style="{ stroke: fill(joint.piece) }"
+        />
+        <g v-for="piece in ribbon.pieces" :key="piece.from">
+          <path
+            class="flow"
+            :class="piece.kind"
+            :d="course(piece)"
+            :style="{ stroke: fill(piece) }"
+          >
+            <title>
+              {{ ribbon.name }}: {{ piece.label || piece.channel }}, {{ clock(iso(piece.from)) }} to
+              {{ clock(iso(piece.to)) }}
+            </title>
+          </path>
+        </g>
+      </g>
+      <g v-for="thread in threads" :key="thread.pair" class="thread" :class="`pair-${thread.pair}`">
+        <path class="under" :d="thread.d" />
+        <path :d="thread.d" />
+        <circle
+          v-for="visit in thread.visits"
+          :key="visit.key"
+          :cx="x(visit.from)"
+          :cy="visit.y + 4 * thread.pair"
+          :r="visit.key === shown ? 7 : 3.6"
+          :class="{ fire: visit.fire, here: visit.key === shown }"
+          @click="emit('show', visit.key)"
+        >
+          <title>{{ clock(iso(visit.from)) }} {{ visit.label }}</title>
+        </circle>
+      </g>
+      <g v-for="ribbon in drawn.ribbons" :key="`words ${ribbon.id}`" class="words">
+        <template v-for="piece in ribbon.pieces" :key="piece.from">
+          <text
+            v-if="piece.label && fits(piece)"
+            class="act"
+            :x="(x(piece.from) + x(piece.to)) / 2"
+            :y="piece.y + 5"
+          >
+            {{ piece.label }}
+          </text>
+        </template>
+        <text class="name" :x="x(ribbon.pieces[0]!.from) + 9" :y="ribbon.pieces[0]!.y - 12">
+          {{ named(ribbon) }}
+        </text>
+      </g>
+      <g v-for="channel in drawn.channels" :key="`name ${channel.name}`">
+        <text class="place" :x="scrolled + 20" :y="channel.top + channel.height / 2 + 5">
+          {{ channel.name === 'board' ? 'out' : channel.name.slice(0, 17) }}
+        </text>
+      </g>
+      <g
+        class="plate"
+        role="slider"
+        tabindex="0"
+        aria-label="Supper"
+        :aria-valuenow="new Date(wanted).getHours() * 60 + new Date(wanted).getMinutes()"
+        aria-valuemin="0"
+        aria-valuemax="1439"
+        :aria-valuetext="`on the table at ${says}`"
+        :transform="`translate(${plateX + shift} ${plateY})`"
+        data-test="plate"
+        @pointerdown="grab"
+        @pointermove="pull"
+        @pointerup="drop"
+        @pointercancel="pulled = undefined"
+        @keydown="key"
+      >
+        <circle r="40" class="rim" />
+        <circle r="28" class="well" />
+        <text y="7">{{ says }}</text>
+        <path class="grip" d="M-12 56h-8m4-4-4 4 4 4M12 56h8m-4-4 4 4-4 4" />
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.fire-line {
+  --kettle-cooked-warm: #b88a5e;
+  background: var(--kettle-night);
+  border-radius: 18px;
+  overflow-x: auto;
+  padding: 8px 0 4px;
+}
+.dim svg {
+  opacity: 0.6;
+}
+svg {
+  display: block;
+}
+text {
+  fill: var(--kettle-chalk);
+  font: 700 14px var(--kettle-text);
+  font-variant-numeric: tabular-nums;
+}
+.channel {
+  fill: rgb(255 255 255 / 7%);
+}
+.channel.board {
+  fill: rgb(255 255 255 / 3%);
+}
+.place {
+  fill: var(--kettle-chalk-soft);
+  font-weight: 400;
+  paint-order: stroke;
+  stroke: var(--kettle-night);
+  stroke-width: 4px;
+}
+.tick {
+  stroke: rgb(255 255 255 / 12%);
+}
+.hour,
+.long {
+  text-anchor: middle;
+  fill: var(--kettle-chalk-soft);
+  font-weight: 400;
+  font-size: 13px;
+}
+.gap {
+  fill: none;
+  stroke: rgb(255 255 255 / 26%);
+  stroke-dasharray: 2 7;
+}
+.flow,
+.pour {
+  fill: none;
+  stroke-width: 17;
+  stroke-linecap: round;
+}
+.pour {
+  stroke-width: 13;
+  opacity: 0.75;
+}
+.flow.cold {
+  stroke-width: 9;
+}
+.flow.warm {
+  stroke-width: 11;
+}
+.flow.fire {
+  stroke-width: 24;
+}
+.faint {
+  opacity: 0.35;
+}
+.act {
+  text-anchor: middle;
+  fill: #17222e;
+  font-size: 13px;
+  pointer-events: none;
+}
+.name {
+  font-size: 14px;
+  paint-order: stroke;
+  stroke: var(--kettle-night);
+  stroke-width: 4px;
+}
+.thread path {
+  fill: none;
+  stroke: var(--kettle-chalk);
+  stroke-width: 2;
+}
+.thread .under {
+  stroke: var(--kettle-night);
+  stroke-width: 5;
+}
+.pair-1 path:not(.under) {
+  stroke-dasharray: 7 4;
+}
+.pair-2 path:not(.under) {
+  stroke-dasharray: 2 4;
+}
+.thread circle {
+  fill: var(--kettle-chalk);
+  stroke: var(--kettle-night);
+  stroke-width: 2;
+  cursor: pointer;
+}
+.thread circle.here {
+  fill: var(--kettle-glow);
+}
+.plate {
+  cursor: grab;
+  touch-action: none;
+}
+.plate .rim {
+  fill: var(--kettle-chalk);
+}
+.plate .well {
+  fill: none;
+  stroke: #b9c6d3;
+  stroke-width: 2;
+}
+.plate text {
+  text-anchor: middle;
+  fill: #17222e;
+  font: 700 19px var(--kettle-display);
+}
+.grip {
+  fill: none;
+  stroke: var(--kettle-chalk-soft);
+  stroke-width: 2;
+}
+.plate:focus-visible {
+  outline: none;
+}
+.plate:focus-visible .rim {
+  stroke: var(--kettle-glow);
+  stroke-width: 5;
+}
+</style>

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useQuery } from '@tanstack/vue-query'
+import { api, fetched, type Meal } from '@/api/client'
+import { useClock } from '@/shared/composables/useClock'
+import { clock, day } from '@/shared/format/time'
+import AsideNote from '@/shared/ui/AsideNote.vue'
+import ChangedNote from '@/shared/ui/ChangedNote.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ServeField from '@/shared/ui/ServeField.vue'
+import FireLine from './FireLine.vue'
+import MealList from './MealList.vue'
+import MealParts from './MealParts.vue'
+import MealShelf from './MealShelf.vue'
+import MealVerdict from './MealVerdict.vue'
+import { useMeal, useMealChoices } from './useMeal'
+
+const route = useRoute()
+const router = useRouter()
+const now = useClock(30_000)
+const id = () => (route.params.id ? Number(route.params.id) : undefined)
+const { draft, edit, mend, keeping, plan, problem, thinking, refresh, stop } = useMeal(id)
+const { data: choices } = useMealChoices()
+const meals = useQuery({
+  queryKey: ['meals'],
+  queryFn: () => fetched(api.GET('/api/v1/meals', { params: { query: { limit: 50 } } })),
+})
+const shown = ref('')
+const when = ref(false)
+const meal = computed(() => draft.meal)
+const some = computed(
+  () => (meal.value?.dishes?.length ?? 0) + (meal.value?.sides?.length ?? 0) > 0,
+)
+const names = computed(() => new Map((plan.value?.lines ?? []).map((line) => [line.id, line.name])))
+watch(
+  () => draft.id,
+  (next) => next && next !== id() && void router.replace(`/meal/${next}`),
+)
+const wanted = computed(() => meal.value?.serve_at ?? plan.value?.serve_at ?? '')
+const atText = computed(() => {
+  if (!meal.value?.serve_at) return 'as soon as it can be'
+  const on = day(meal.value.serve_at, now.value)
+  return `at ${clock(meal.value.serve_at)}${on === 'today' ? '' : ` ${on}`}`
+})
+function begin(next: Meal) {
+  draft.begin(JSON.parse(JSON.stringify(next)) as Meal)
+  void keeping.keep()
+}
+function open(next: Meal, as: number, version: number) {
+  draft.begin(next, as, version)
+}
+async function leave() {
+  await keeping.keep()
+  draft.begin(null)
+  void router.push('/meal')
+}
+function move(minutes: number) {
+  const from = new Date(wanted.value).getTime() + minutes * 60_000
+  edit((next) => (next.serve_at = new Date(from).toISOString()))
+}
+const print = () => window.print()
+</script>
+
+<template>
+  <div class="page">
+    <template v-if="meal">
+      <header>
+        <el-button class="plain-button no-print" data-test="all-meals" @click="leave">
+          All meals
+        </el-button>
+        <h1>
+          <el-input
+            :model-value="meal.name ?? ''"
+            aria-label="What you call it"
+            placeholder="A meal"
+            maxlength="80"
+            @input="(name: string) => edit((next) => (next.name = name))"
+          />
+        </h1>
+        <el-button
+          class="plain-button when no-print"
+          :aria-expanded="when"
+          data-test="when"
+          @click="when = !when"
+        >
+          On the table {{ atText }}
+        </el-button>
+      </header>
+      <ServeField
+        v-if="when"
+        class="no-print"
+        :serve-at="meal.serve_at ?? null"
+        @change="(at: string | null) => edit((next) => (next.serve_at = at))"
+      />
+      <ChangedNote
+        v-if="keeping.changed.value"
+        what="This meal"
+        @theirs="keeping.takeTheirs"
+        @mine="keeping.keepMine"
+      />
+      <ProblemNote v-if="keeping.unkept.value" :problem="keeping.unkept.value" />
+      <ProblemNote v-if="problem" :problem="problem" again @again="refresh" />
+      <template v-if="plan">
+        <MealVerdict :plan="plan" :now="now" :thinking="thinking" @mend="mend" />
+        <p v-if="thinking" class="thinking no-print" role="status">
+          Arranging the evening…
+          <el-button text data-test="stop" @click="stop">Leave it as it is</el-button>
+        </p>
+        <FireLine
+          v-if="plan.feasible"
+          class="no-print"
+          :plan="plan"
+          :wanted="wanted"
+          :dim="thinking"
+          :shown="shown"
+          @move="move"
+          @show="(key: string) => (shown = shown === key ? '' : key)"
+        />
+      </template>
+      <p v-else-if="!some" class="quiet">
+        Put two dishes on the table, and say when. The evening draws itself.
+      </p>
+      <p v-else-if="!problem" class="quiet" role="status">Arranging the evening…</p>
+      <MealParts class="parts" :meal="meal" :choices="choices" :names="names" @edit="edit" />
+      <template v-if="plan?.feasible">
+        <div class="under">
+          <h2>What to do when</h2>
+          <el-button class="plain-button no-print" @click="print">Print it</el-button>
+          <a
+            v-if="draft.id"
+            class="plain-button no-print"
+            :href="`/api/v1/meals/${draft.id}/calendar`"
+            download="supper.ics"
+            >Into a calendar</a
+          >
+        </div>
+        <MealList :plan="plan" :now="now" :shown="shown" @show="(key: string) => (shown = key)" />
+        <p class="quiet">{{ plan.guidance }}</p>
+      </template>
+    </template>
+    <template v-else>
+      <h1>Meal</h1>
+      <ProblemNote v-if="keeping.missing.value" :problem="keeping.missing.value" />
+      <AsideNote :records="meals.data.value?.aside ?? []" />
+      <MealShelf :meals="meals.data.value?.meals" :choices="choices" @begin="begin" @open="open" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 16px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+h1 {
+  font-size: 2rem;
+}
+header h1 {
+  flex: 1 1 300px;
+}
+header .el-input :deep(input) {
+  font: 700 1.5rem var(--kettle-display);
+  color: var(--kettle-ink);
+}
+header .el-input :deep(.el-input__wrapper) {
+  box-shadow: none;
+  background: none;
+  padding: 0 4px;
+}
+.thinking {
+  margin: 0 0 6px;
+}
+.parts {
+  margin-top: 18px;
+}
+.under {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 16px;
+  align-items: center;
+  margin: 22px 0 10px;
+}
+.under h2 {
+  flex: 1;
+}
+</style>

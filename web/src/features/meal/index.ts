@@ -1,0 +1,1 @@
+export { default as MealPage } from './MealPage.vue'

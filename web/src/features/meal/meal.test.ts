@@ -1,0 +1,243 @@
+import { flushPromises } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Schedule } from '@/api/client'
+import { at, kitchen, serve, show, type Answer } from '@/__tests__/kitchen'
+import FireLine from './FireLine.vue'
+import MealPage from './MealPage.vue'
+import { busySpans, fireLine, heightAt, piecesOf, Scale, slotsOf, ticks } from './fireLine'
+import { lateness, told } from './words'
+
+const MIN = 60
+const task = (line: string, key: string, from: number, to: number, who = 'hands', pair = 0) => ({
+  key: `${line}/${key}`,
+  line,
+  label: key,
+  who: who as 'hands',
+  start_at: at(from * MIN),
+  end_at: at(to * MIN),
+  hands_at: at(from * MIN),
+  pair: who === 'machine' ? null : pair,
+})
+const use = (
+  line: string,
+  body: string,
+  from: number,
+  to: number,
+  temp_c: number | null = null,
+) => ({
+  line,
+  kind: body,
+  body,
+  temp_c,
+  start_at: at(from * MIN),
+  end_at: at(to * MIN),
+})
+const plan: Schedule = {
+  name: 'Boathouse',
+  feasible: true,
+  serve_at: at(200 * MIN),
+  ready_at: at(196 * MIN),
+  ready_low_at: at(195 * MIN),
+  ready_high_at: at(204 * MIN),
+  late: 0.09,
+  first_at: at(0),
+  latest_first_at: at(6 * MIN),
+  soonest_at: null,
+  hands_s: 1500,
+  proven: true,
+  lines: [
+    { id: 'ribs', name: 'Short ribs', kind: 'dish', plan_id: 1 },
+    { id: 'slaw', name: 'Slaw', kind: 'side', plan_id: null },
+  ],
+  tasks: [
+    task('ribs', 'load', 0, 2),
+    task('ribs', 'hold', 2, 150, 'machine'),
+    task('slaw', 'prepare', 60, 70),
+    task('ribs', 'open', 150, 152),
+    task('ribs', 'brush', 170, 172),
+    task('ribs', 'broil', 172, 180, 'fire'),
+    task('ribs', 'out', 180, 181),
+    task('slaw', 'finish', 190, 192),
+    task('ribs', 'serve', 194, 196),
+  ],
+  waits: [],
+  aheads: [
+    {
+      line: 'ribs',
+      label: 'Heat the broiler',
+      body: 'oven',
+      start_at: at(160 * MIN),
+      ready_at: at(172 * MIN),
+    },
+  ],
+  uses: [use('ribs', 'pot', 0, 152), use('ribs', 'oven', 172, 181, 220)],
+  past: [],
+  reasons: [],
+  repairs: [],
+  assumed: [],
+  guidance: 'Usual guidance only.',
+}
+
+describe('the fire line', () => {
+  it('takes a dish through its appliances and over the board, cold and warm', () => {
+    const pieces = piecesOf(plan, 'ribs').map((p) => [p.channel, p.kind])
+    expect(pieces).toEqual([
+      ['pot', 'slow'],
+      ['board', 'warm'],
+      ['oven', 'fire'],
+      ['oven', 'slow'],
+      ['board', 'warm'],
+    ])
+    expect(piecesOf(plan, 'slaw').map((p) => p.kind)).toEqual(['cold'])
+    const all = piecesOf(plan, 'ribs')
+    all.slice(1).forEach((piece, n) => expect(piece.from).toBe(all[n]!.to))
+  })
+  it('runs on in order, faster where no hands are wanted, and tells what it leaves out', () => {
+    const zero = new Date(at(0)).getTime() / 60_000
+    const spans = busySpans(plan.tasks, zero + 196)
+    const scale = new Scale(spans, zero, zero + 196, 100, 900)
+    const xs = Array.from({ length: 197 }, (_, n) => scale.x(zero + n))
+    xs.slice(1).forEach((x, n) => expect(x).toBeGreaterThan(xs[n]!))
+    expect(xs[0]).toBeCloseTo(100, 6)
+    expect(xs[196]).toBeCloseTo(900, 6)
+    expect(xs[181]! - xs[172]!).toBeCloseTo(9 * scale.perMinute, 6)
+    expect(xs[60]! - xs[2]!).toBeLessThan(20 * scale.perMinute)
+    expect(scale.breaks.map((one) => Math.round(one.minutes))).toEqual([58, 80])
+    const shown = ticks(scale, zero, zero + 196)
+    shown
+      .slice(1)
+      .forEach((one, n) => expect(scale.x(one) - scale.x(shown[n]!)).toBeGreaterThanOrEqual(64))
+  })
+  it('lays what is there at once below each other, each dish on its own height', () => {
+    const spans = [
+      { key: 'a1', line: 'a', from: 0, to: 10 },
+      { key: 'b1', line: 'b', from: 5, to: 15 },
+      { key: 'a2', line: 'a', from: 12, to: 20 },
+      { key: 'c1', line: 'c', from: 15, to: 20 },
+    ]
+    const { of, count } = slotsOf(spans)
+    expect(Object.fromEntries(of)).toEqual({ a1: 0, b1: 1, a2: 0, c1: 1 })
+    expect(count).toBe(2)
+    const { ribbons, channels, threads } = fireLine(plan)
+    expect(channels.map((c) => c.name)).toEqual(['pot', 'board', 'oven'])
+    expect(threads).toHaveLength(1)
+    expect(threads[0]!.map((v) => v.label)).toEqual([
+      'load',
+      'prepare',
+      'open',
+      'brush',
+      'broil',
+      'out',
+      'finish',
+      'serve',
+    ])
+    const oven = channels[2]!
+    const y = heightAt(ribbons, 'ribs', new Date(at(175 * MIN)).getTime() / 60_000)
+    expect(y).toBeGreaterThan(oven.top)
+    expect(y).toBeLessThan(oven.top + oven.height)
+  })
+  it('moves the plate by keys, in fives', async () => {
+    const { page } = await show(FireLine, '/meal', {
+      props: { plan, wanted: plan.serve_at, dim: false, shown: '' },
+    })
+    const plate = page.get("[data-test='plate']")
+    await plate.trigger('keydown', { key: 'ArrowRight' })
+    await plate.trigger('keydown', { key: 'PageDown' })
+    await plate.trigger('keydown', { key: 'x' })
+    expect(page.emitted('move')).toEqual([[5], [-30]])
+    expect(plate.attributes('aria-valuetext')).toContain('on the table at')
+  })
+})
+
+describe('words of a meal', () => {
+  it('put moments on this clock, and say how often it is late', () => {
+    expect(told('between ⟦2030-05-04T18:12:00+00:00⟧ and later')).toMatch(
+      /between \d\d:12 and later/,
+    )
+    expect([0.01, 0.09, 0.5, 1].map(lateness)).toEqual([
+      'hardly ever late',
+      'late one evening in 11',
+      'late every other evening',
+      'late',
+    ])
+  })
+})
+
+describe('the meal page', () => {
+  const meal = {
+    name: 'Boathouse',
+    serve_at: plan.serve_at,
+    dishes: [{ id: 'ribs', plan_id: 1 }],
+    sides: [{ id: 'slaw', key: 'slaw' }],
+    hands: 1,
+  }
+  const kept = { id: 3, title: 'Boathouse', meal, version: 2, updated_at: at(0), missing: [] }
+  const answers = {
+    'GET /kitchen': [200, kitchen] as Answer,
+    'GET /meal-choices': [
+      200,
+      { sides: [{ key: 'rice', name: 'Rice' }], bodies: {}, made: [] },
+    ] as Answer,
+    'GET /meals': [200, { meals: [kept], aside: [], more: '' }] as Answer,
+    'GET /meals/3': [200, kept] as Answer,
+    'PUT /meals/3': [200, { ...kept, version: 3 }] as Answer,
+    'GET /plans': [200, { plans: [] }] as Answer,
+    'GET /templates': [200, { items: [] }] as Answer,
+    'POST /schedules': [200, plan] as Answer,
+  }
+  beforeEach(() => {
+    localStorage.clear()
+    setActivePinia(createPinia())
+  })
+  afterEach(() => vi.unstubAllGlobals())
+  const settle = async (ms = 320) => {
+    await new Promise((done) => setTimeout(done, ms))
+    await flushPromises()
+  }
+
+  it('opens a kept meal, tells when to begin, and lists what to do', async () => {
+    serve(answers)
+    const { page } = await show(MealPage, '/meal/3')
+    await settle()
+    const verdict = page.get("[data-test='meal-verdict']").text()
+    expect(verdict).toContain('late one evening in 11')
+    const list = page.get("[data-test='meal-list']").text()
+    expect(list).toContain('Nothing for your hands until')
+    expect(list).toContain('Switch on: heat the broiler')
+    expect(page.findAll("[data-test='meal-list'] button")).toHaveLength(8)
+  })
+  it('keeps a change to the version that was read, and tells one made elsewhere', async () => {
+    const asked = serve({ ...answers, 'PUT /meals/3': [412, { title: 'Changed', status: 412 }] })
+    const { page } = await show(MealPage, '/meal/3')
+    await settle()
+    await page.get("[data-test='plate']").trigger('keydown', { key: 'ArrowRight' })
+    await settle(900)
+    const put = asked.find((one) => one.method === 'PUT')!
+    expect(put.headers.get('If-Match')).toBe('"2"')
+    const later = new Date(plan.serve_at).getTime() + 5 * 60_000
+    expect((put.body as { meal: { serve_at: string } }).meal.serve_at).toBe(
+      new Date(later).toISOString(),
+    )
+    expect(page.find("[data-test='changed']").exists()).toBe(true)
+  })
+  it('tells what is in the way, and mends it with one tap', async () => {
+    const says = 'The oven is wanted between ⟦2030-05-04T18:12:00+00:00⟧ and later.'
+    const broken = {
+      ...plan,
+      feasible: false,
+      tasks: [],
+      reasons: [{ line: '', says }],
+      repairs: [{ says: 'A second pair of hands', serve_at: null, hands: 2, dishes: {} }],
+    }
+    const asked = serve({ ...answers, 'POST /schedules': [200, broken] })
+    const { page } = await show(MealPage, '/meal/3')
+    await settle()
+    expect(page.get("[data-test='meal-trouble']").text()).toContain('The oven is wanted between')
+    expect(page.find("[data-test='fire-line']").exists()).toBe(false)
+    await page.get("[data-test='mend']").trigger('click')
+    await settle(900)
+    const last = asked.filter((one) => one.path.endsWith('/schedules')).at(-1)!
+    expect((last.body as { hands: number }).hands).toBe(2)
+  })
+})
