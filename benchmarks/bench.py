@@ -14,6 +14,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import chains
+import meals
 import numpy as np
 import server
 from plain_film import solve
@@ -298,6 +299,8 @@ def main() -> None:
         ("rubbed with sugar and spice", rubbed_film(0.05)),
     ):
         sensitivity(name, film)
+    print()
+    meals.report()
     print()
     server.measure()
 
