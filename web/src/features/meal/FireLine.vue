@@ -250,7 +250,6 @@ watch(room, async () => {
 
 <style scoped>
 .fire-line {
-  --kettle-cooked-warm: #b88a5e;
   background: var(--kettle-night);
   border-radius: 18px;
   overflow-x: auto;
@@ -319,7 +318,7 @@ text {
 }
 .act {
   text-anchor: middle;
-  fill: #17222e;
+  fill: var(--kettle-coal);
   font-size: 13px;
   pointer-events: none;
 }
@@ -362,12 +361,13 @@ text {
 }
 .plate .well {
   fill: none;
-  stroke: #b9c6d3;
+  stroke: var(--kettle-coal);
+  stroke-opacity: 0.25;
   stroke-width: 2;
 }
 .plate text {
   text-anchor: middle;
-  fill: #17222e;
+  fill: var(--kettle-coal);
   font: 700 19px var(--kettle-display);
 }
 .grip {

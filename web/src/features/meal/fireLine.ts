@@ -293,7 +293,7 @@ export function ticks(scale: Scale, from: number, to: number, apart = 64): numbe
 /** The colour of a piece: by how hot what it lies in is. */
 export function fill(piece: Pick<Piece, 'kind' | 'temp'>): string {
   if (piece.kind === 'cold') return 'var(--kettle-water)'
-  if (piece.kind === 'warm') return 'var(--kettle-cooked-warm)'
+  if (piece.kind === 'warm') return 'var(--kettle-out)'
   const hot = piece.temp ?? (piece.kind === 'fire' ? 230 : 105)
   const share = Math.round(100 * Math.min(1, Math.max(0, (hot - 60) / 170)))
   return `color-mix(in oklab, var(--kettle-glow) ${share}%, var(--kettle-warming))`
