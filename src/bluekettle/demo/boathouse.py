@@ -261,9 +261,9 @@ def fill(engine: Engine, now: datetime) -> None:
         kitchen.observe(engine, bodies["oven-broiler"], seen, now - timedelta(days=days))
     ribs = ChainDocument.model_validate(SHORT_RIBS)
     named = ribs.model_copy(update={"name": "Short ribs for the boathouse"})
-    kept = plans.keep_plan(engine, named, now)
+    planned = plans.keep_plan(engine, named, now)
     keep_own_chain(engine, now)
-    keep_supper(engine, kept.id, now)
+    keep_supper(engine, planned.id, now)
 
 
 def keep_supper(engine: Engine, ribs: int, now: datetime) -> None:
