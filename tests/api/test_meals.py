@@ -168,6 +168,25 @@ def test_a_calendar_has_the_long_waits_and_a_later_one_updates_it(kitchen: Kitch
         assert [str(part["action"]) for part in one.walk("VALARM")] == ["DISPLAY"]
 
 
+def test_what_to_buy_is_added_up_over_the_dishes(kitchen: Kitchen):
+    """Two dishes of ribs, both with the tea glaze, one of them half as much food."""
+    half = {**SHORT_RIBS, "mass_kg": 0.8, "pieces": 3}
+    two = [RIBS, {"id": "more", "name": "More ribs", "dish": half}]
+    plan = kitchen.post("/schedules", meal(dishes=two, hands=2), 200)
+    bought = {one["name"]: one for one in plan["shopping"]}
+    assert bought["beef short ribs"]["amount"] == "2.4 kg"
+    assert bought["beef short ribs"]["users"] == [
+        "Beef short ribs, plum and black tea",
+        "More ribs",
+    ]
+    assert bought["plum jam"]["amount"] == "360 g"
+    assert bought["for cabbage slaw"]["amount"] == ""
+    us = {"Kettle-Units": "us F"}
+    answer = kitchen.client.post("/api/v1/schedules", json=meal(dishes=two), headers=us)
+    ribs = next(one for one in answer.get_json()["shopping"] if one["name"] == "beef short ribs")
+    assert ribs["amount"] == "5.3 lb"
+
+
 def test_choices_and_made_meals_can_be_planned_with(kitchen: Kitchen):
     choices = kitchen.get("/meal-choices")
     assert len(choices["made"]) >= 30

@@ -133,6 +133,15 @@ def test_what_cannot_be_planned_with_is_refused_with_every_fault():
             schedule(Meal(sides=(("a", fine),)), replace(kitchen, pairs=pairs), at)
 
 
+def test_hours_of_quiet_that_overlap_are_one():
+    meal = Meal(sides=(("rice", side("rice")),))
+    hob = (Body("hob", "hob", 3, True),)
+    spans = ((-7200.0, -5400.0), (-6000.0, -3600.0), (-3600.0, -3000.0))
+    plan = schedule(meal, MealKitchen(hob, 1, spans), -4 * 3600.0)
+    assert plan.puzzle.quiet == ((-7200.0, -3000.0),)
+    assert judged(meal, MealKitchen(hob, 1, spans), -4 * 3600.0, plan) == []
+
+
 def test_every_common_side_can_be_planned_alone():
     for key in side_keys():
         kind = side(key).body

@@ -183,12 +183,14 @@ def check_data() -> list[str]:
 
 
 def wordless() -> list[str]:
-    """Heats that nothing is said of when they are opened or looked at, food without a word on its
-    thermometer, and steps without a picture.
+    """Heats that nothing is said of when they are opened or looked at, or that have no body in a
+    meal; food without a word on its thermometer; and steps without a picture.
     """
     heats = [f"slow/{line['slow']}" for line in rows("heats").values() if line["slow"]]
     heats += [f"fierce/{line['fierce']}" for line in rows("heats").values() if line["fierce"]]
     found = [f"heat_cautions/{key}: missing" for key in heats if key not in rows("heat_cautions")]
+    bodies = {line["body"] for line in rows("heats").values()}
+    found += [f"bodies/{key}: missing" for key in sorted(bodies - set(rows("bodies")))]
     food = {line["species"] for line in rows("cuts").values()}
     found += [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]
     steps = rows("step_words").items()

@@ -180,6 +180,14 @@ class MealRepairPublic(PublicModel):
     dishes: dict[str, ChainDocument] = Field(default_factory=dict)
 
 
+class ShoppingPublic(PublicModel):
+    """Something to buy, added up over all dishes."""
+
+    name: str
+    amount: str = Field(description="in words; empty for as much as is needed")
+    users: list[str] = Field(description="dishes that want it")
+
+
 class SchedulePublic(PublicModel):
     """The plan of a meal.
 
@@ -210,6 +218,7 @@ class SchedulePublic(PublicModel):
     reasons: list[MealTroublePublic] = Field(description="the smallest set of reasons")
     repairs: list[MealRepairPublic] = Field(description="each was tried")
     assumed: list[str] = Field(description="appliances that nobody named")
+    shopping: list[ShoppingPublic] = Field(description="what to buy, over all dishes")
     guidance: str
 
 

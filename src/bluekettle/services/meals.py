@@ -32,11 +32,13 @@ from bluekettle.schemas.meal import (
     MealUsePublic,
     MealWaitPublic,
     SchedulePublic,
+    ShoppingPublic,
     SidePublic,
 )
 from bluekettle.services.chains import core_forecast
 from bluekettle.services.dishes import title_of
 from bluekettle.services.forecasts import serving_faults
+from bluekettle.services.shopping import shopping_of
 from bluekettle.services.templates import templates
 
 ALWAYS = ("hob", "pan")  # that every kitchen has, where nobody said otherwise
@@ -313,6 +315,11 @@ class Told:
             for key, name in self.called.items()
         ]
 
+    def shopping(self) -> list[ShoppingPublic]:
+        """What to buy for all of it."""
+        dishes = [(self.called[one.id], document_of(one)) for one in self.document.dishes]
+        return shopping_of(dishes, [one.name for _, one in self.meal.sides])
+
     def impossible(self, error: Infeasible, repairs: list[MealRepairPublic]) -> SchedulePublic:
         """That nothing can be planned, why, and what would mend it."""
         reasons = [MealTroublePublic(line="", says=self.clash(one)) for one in error.conflicts]
@@ -339,6 +346,7 @@ class Told:
             reasons=reasons,
             repairs=repairs,
             assumed=self.assumed,
+            shopping=self.shopping(),
             guidance=USUAL_GUIDANCE,
         )
 
@@ -430,6 +438,7 @@ class Told:
             ],
             repairs=[self.repair(one) for one in repairs],
             assumed=self.assumed,
+            shopping=self.shopping(),
             guidance=USUAL_GUIDANCE,
         )
 

@@ -3901,6 +3901,11 @@ export interface components {
              * @description appliances that nobody named
              */
             assumed: string[];
+            /**
+             * Shopping
+             * @description what to buy, over all dishes
+             */
+            shopping: components["schemas"]["ShoppingPublic"][];
             /** Guidance */
             guidance: string;
         };
@@ -4089,6 +4094,24 @@ export interface components {
              * @description how long it may; null for no limit [s]
              */
             most_s: number | null;
+        };
+        /**
+         * ShoppingPublic
+         * @description Something to buy, added up over all dishes.
+         */
+        ShoppingPublic: {
+            /** Name */
+            name: string;
+            /**
+             * Amount
+             * @description in words; empty for as much as is needed
+             */
+            amount: string;
+            /**
+             * Users
+             * @description dishes that want it
+             */
+            users: string[];
         };
         /**
          * MealsPublic

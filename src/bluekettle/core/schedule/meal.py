@@ -189,8 +189,19 @@ def puzzle_of(lines: Sequence[Line], kitchen: MealKitchen, now_s: float) -> Puzz
         begins=tuple(key for line in lines for key in line.begins),
         now_s=now_s,
         pairs=kitchen.pairs,
-        quiet=kitchen.quiet,
+        quiet=merged(kitchen.quiet),
     )
+
+
+def merged(spans: Sequence[tuple[float, float]]) -> tuple[tuple[float, float], ...]:
+    """Spans in order, those that touch as one."""
+    found: list[tuple[float, float]] = []
+    for begin, end in sorted(spans):
+        if found and begin <= found[-1][1]:
+            found[-1] = (found[-1][0], max(found[-1][1], end))
+        else:
+            found.append((begin, end))
+    return tuple(found)
 
 
 def schedule(

@@ -10,6 +10,7 @@ import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ServeField from '@/shared/ui/ServeField.vue'
 import FireLine from './FireLine.vue'
+import MealBuy from './MealBuy.vue'
 import MealList from './MealList.vue'
 import MealParts from './MealParts.vue'
 import MealShelf from './MealShelf.vue'
@@ -136,6 +137,7 @@ const print = () => window.print()
           >
         </div>
         <MealList :plan="plan" :now="now" :shown="shown" @show="(key: string) => (shown = key)" />
+        <MealBuy class="buy" :shopping="plan.shopping" />
         <p class="quiet">{{ plan.guidance }}</p>
       </template>
     </template>
@@ -183,6 +185,9 @@ header .el-input :deep(.el-input__wrapper) {
   gap: 10px 16px;
   align-items: center;
   margin: 22px 0 10px;
+}
+.buy {
+  margin-top: 26px;
 }
 .under h2 {
   flex: 1;

@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { KeptMeal, Meal, MealChoices } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { clock, day } from '@/shared/format/time'
 
 /** Meals that are kept, and made ones to begin with. */
 const props = defineProps<{ meals: KeptMeal[] | undefined; choices: MealChoices | undefined }>()
 const emit = defineEmits<{ begin: [meal: Meal]; open: [meal: Meal, id: number, version: number] }>()
 const SHOWN = 9
+const MOST_HANDS = 6
+const { known } = useKitchenFigures()
+/** As many hands as the kitchen usually has. */
+const hands = computed(() => Math.min(MOST_HANDS, known.value?.settings.hands ?? 1))
 /** Each different table once. */
 const made = computed(() => {
   const seen = new Set<string>()
@@ -32,7 +37,7 @@ const take = (meal: Meal) => emit('begin', { ...meal, appliances: null, serve_at
     <el-button
       class="ember-button"
       data-test="new-meal"
-      @click="$emit('begin', { name: '', dishes: [], sides: [], hands: 1 })"
+      @click="$emit('begin', { name: '', dishes: [], sides: [], hands })"
     >
       Begin a meal
     </el-button>

@@ -76,6 +76,7 @@ const plan: Schedule = {
   reasons: [],
   repairs: [],
   assumed: [],
+  shopping: [{ name: 'plum jam', amount: '360 g', users: ['Short ribs'] }],
   guidance: 'Usual guidance only.',
 }
 
@@ -206,6 +207,7 @@ describe('the meal page', () => {
     expect(list).toContain('Nothing for your hands until')
     expect(list).toContain('Switch on: heat the broiler')
     expect(page.findAll("[data-test='meal-list'] button")).toHaveLength(8)
+    expect(page.get("[data-test='meal-buy']").text()).toContain('360 g plum jam')
   })
   it('keeps a change to the version that was read, and tells one made elsewhere', async () => {
     const asked = serve({ ...answers, 'PUT /meals/3': [412, { title: 'Changed', status: 412 }] })
