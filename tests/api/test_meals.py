@@ -2,7 +2,7 @@
 
 import json
 import sqlite3
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 import pytest
 from click.testing import CliRunner
@@ -185,6 +185,97 @@ def test_what_to_buy_is_added_up_over_the_dishes(kitchen: Kitchen):
     answer = kitchen.client.post("/api/v1/schedules", json=meal(dishes=two), headers=us)
     ribs = next(one for one in answer.get_json()["shopping"] if one["name"] == "beef short ribs")
     assert ribs["amount"] == "5.3 lb"
+
+
+def lasts(wait):
+    moments = (datetime.fromisoformat(wait[name]) for name in ("start_at", "end_at"))
+    start, end = moments
+    return (end - start).total_seconds()
+
+
+def test_a_meal_is_begun_whole_waits_as_planned_and_only_once(kitchen: Kitchen):
+    half = {**SHORT_RIBS, "mass_kg": 0.8, "pieces": 3}
+    two = [RIBS, {"id": "more", "name": "More ribs", "dish": half}]
+    kept = kitchen.post("/meals", {"meal": meal(dishes=two)})
+    plan = kitchen.post("/schedules", kept["meal"], 200)
+    begun = kitchen.post(f"/meals/{kept['id']}/cooks", {})
+    assert len(begun["cooks"]) == 2
+    for dish, number in zip(("ribs", "more"), begun["cooks"], strict=True):
+        live = kitchen.get(f"/cooks/{number}/live")
+        assert live["current"] == "wait"
+        first = min(t["start_at"] for t in plan["tasks"] if t["line"] == dish)
+        wait = live["steps"][0]
+        starts = datetime.fromisoformat(live["started_at"]) + timedelta(seconds=wait["likely_s"])
+        assert abs((starts - datetime.fromisoformat(first)).total_seconds()) <= 60
+        covered = [w for w in plan["waits"] if w["line"] == dish and w["how"] == "covered"]
+        slack = [step for step in live["steps"] if step["key"].endswith(".slack")]
+        long = [seconds for w in covered if (seconds := lasts(w)) >= 120.0]
+        assert [step["likely_s"] for step in slack] == long
+        ends = max(t["end_at"] for t in plan["tasks"] if t["line"] == dish)
+        serve = datetime.fromisoformat(live["serve_at"])
+        assert abs((serve - datetime.fromisoformat(ends)).total_seconds()) < 300
+    refused = kitchen.post(f"/meals/{kept['id']}/cooks", {}, 409)
+    assert refused["detail"] == "this meal is on the stove already"
+    kitchen.client.delete(f"/api/v1/meals/{kept['id']}")
+    assert kitchen.get(f"/cooks/{begun['cooks'][0]}/live")["current"] == "wait"
+
+
+def current(live):
+    return next((s for s in live["steps"] if s["key"] == live["current"]), None)
+
+
+def cooked_by_one(kitchen, numbers, until):
+    """One pair of hands: what is due first is done first, for as long as it takes. When each dish
+    was on the table.
+    """
+    served = {}
+    while len(served) < len(numbers) and kitchen.now < until:
+        lives = [kitchen.get(f"/cooks/{n}/live") for n in numbers if n not in served]
+        for live in lives:
+            if live["finished"]:
+                served[live["id"]] = kitchen.now
+        acts = [(live, current(live)) for live in lives if not live["finished"]]
+        mine = [(live, step) for live, step in acts if step["who"] != "machine"]
+        if mine:
+            live, step = min(mine, key=lambda both: both[1]["due_at"])
+            kitchen.wait(max(1.0, step["likely_s"]))
+            kitchen.press(kitchen.get(f"/cooks/{live['id']}/live"))
+        else:
+            kitchen.wait(30.0)
+    return served
+
+
+def test_a_meal_followed_by_one_cook_is_on_the_table_together(kitchen: Kitchen):
+    """Everything takes what is likely: the waits of the plan bring both dishes to one moment."""
+    whole = {"id": "cauliflower", "template": "cauliflower-oven"}
+    kept = kitchen.post("/meals", {"meal": meal(dishes=[RIBS, whole], sides=[])})
+    plan = kitchen.post("/schedules", kept["meal"], 200)
+    numbers = kitchen.post(f"/meals/{kept['id']}/cooks", {})["cooks"]
+    until = datetime.fromisoformat(plan["serve_at"]) + timedelta(hours=2)
+    served = cooked_by_one(kitchen, numbers, until)
+    ready = datetime.fromisoformat(plan["ready_at"])
+    off = [(moment - ready).total_seconds() / 60.0 for moment in served.values()]
+    assert len(off) == 2
+    assert max(off) - min(off) < 10.0
+    assert max(map(abs, off)) < 15.0
+
+
+def test_a_meal_that_cannot_be_cooked_begins_nothing(kitchen: Kitchen):
+    alone = kitchen.post("/meals", {"meal": meal(dishes=[])})
+    kitchen.post(f"/meals/{alone['id']}/cooks", {}, 409)
+    no_oven = kitchen.post("/meals", {"meal": meal(appliances=[{"kind": "pot"}])})
+    answer = kitchen.post(f"/meals/{no_oven['id']}/cooks", {}, 409)
+    assert "There is no oven" in answer["detail"]
+    past = kitchen.post("/meals", {"meal": meal()})
+    kitchen.wait(9 * 3600)
+    assert "serve_at" in faults(kitchen.post(f"/meals/{past['id']}/cooks", {}, 422))
+    kitchen.post("/meals/99/cooks", {}, 404)
+    unsafe = {**SHORT_RIBS, "cut": "chicken-thighs", "tenderise": "bath", "finish": "broiler"}
+    unsafe |= {"mass_kg": 1.0, "pieces": 6, "thickness_mm": 30, "timer_min": 5, "bite": "tug"}
+    stopped = kitchen.post("/meals", {"meal": meal(dishes=[{"id": "x", "dish": unsafe}])})
+    told = kitchen.post(f"/meals/{stopped['id']}/cooks", {}, 422)
+    assert told["errors"] or told["detail"]
+    assert kitchen.get("/cooks/live")["cooks"] == []
 
 
 def test_choices_and_made_meals_can_be_planned_with(kitchen: Kitchen):

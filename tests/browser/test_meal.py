@@ -84,3 +84,18 @@ def test_a_meal_is_begun_from_nothing_on_a_phone(page: Page, server, axe):
     assert axe(page) == []
     wide = page.evaluate("document.documentElement.scrollWidth")
     assert wide <= 390
+
+
+def test_a_rehearsed_meal_is_cooked_from_the_stove_dish_by_dish(page: Page, server):
+    """All dishes begin a minute before the first act, each behind its own wait, in one kitchen."""
+    address = server.start("--demo")
+    opened(page, address)
+    by(page, "rehearse-meal").click()
+    expect(by(page, "many")).to_contain_text(re.compile("3 go on|of 3 want"))
+    live = page.request.get(address + "/api/v1/cooks/live").json()["cooks"]
+    assert [cook["rehearsal"]["speed"] for cook in live] == [30.0] * 3
+    assert [cook["current"] for cook in live].count("wait") >= 2
+    assert len({cook["rehearsal"]["cook_at"] for cook in live}) == 1
+    page.goto(address + "/meal/1")
+    by(page, "cook-meal").click()
+    expect(page.get_by_role("alert")).to_contain_text("this meal is on the stove already")

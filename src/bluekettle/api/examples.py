@@ -61,6 +61,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "PlanCreate": {"dish": DISH},
     "MealDocument": MEAL,
     "MealCreate": {"meal": MEAL},
+    "MealStartCreate": {"rehearsal": {"speed": 30}},
     "CookCreate": {"dish": CHAIN},
     "EventCreate": {"kind": "done", "step": "salt.season"},
     "ReadingsCreate": {"readings": [{"quantity": "core_c", "value": 61.5, "device": "Probe 1"}]},

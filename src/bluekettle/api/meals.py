@@ -7,6 +7,7 @@ from flask_openapi import APIBlueprint, Tag
 
 from bluekettle.api.base import (
     CHANGED,
+    CONFLICT,
     FOUND,
     HEAVY,
     PREFIX,
@@ -17,6 +18,7 @@ from bluekettle.api.base import (
     engine,
     heavy,
     now,
+    strips,
     tagged,
 )
 from bluekettle.schemas.meal import (
@@ -25,9 +27,12 @@ from bluekettle.schemas.meal import (
     MealDocument,
     MealPublic,
     MealsPublic,
+    MealStartCreate,
+    MealStartedPublic,
     SchedulePublic,
 )
 from bluekettle.services import kept_meals as service
+from bluekettle.services import meal_cooks
 from bluekettle.services import meals as meal_service
 from bluekettle.services.calendar import calendar_of
 
@@ -80,6 +85,12 @@ def kept_calendar(path: IdPath) -> Response:
     meal = service.get_meal(engine(), path.id).meal
     found: SchedulePublic = heavy("schedule", service.resolved(engine(), meal), now())
     return Response(calendar_of(found, now(), f"meal-{path.id}"), mimetype="text/calendar")
+
+
+@blueprint.post("/meals/<int:id>/cooks", responses={201: MealStartedPublic, **CONFLICT, **HEAVY})
+def start_meal(path: IdPath, body: MealStartCreate) -> tuple[MealStartedPublic, int]:
+    """Begin to cook a kept meal: each dish as a cook of its own, all of them or none."""
+    return meal_cooks.start_meal(engine(), path.id, body, now(), strips()), 201
 
 
 @blueprint.put("/meals/<int:id>", responses={200: MealPublic, **CHANGED, 409: FOUND[404]})

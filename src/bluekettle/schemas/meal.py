@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 
 from bluekettle.schemas.base import AsidePublic, CreateModel, Key, Moment, PublicModel
 from bluekettle.schemas.chain import ChainDocument, Name
+from bluekettle.schemas.cook import AcceptedDocument, RehearsalCreate
 
 BodyKey = Annotated[str, Key("bodies")]
 SideKey = Annotated[str, Key("sides")]
@@ -128,7 +129,8 @@ class MealWaitPublic(PublicModel):
     line: str
     after: str = Field(description="key of the task before it")
     before: str = Field(description="key of the task after it")
-    says: str = Field(description="how it waits, in words")
+    how: str = Field(description="how it waits: key of a wait")
+    says: str = Field(description="the same in words")
     start_at: datetime
     end_at: datetime
     most_s: float | None = Field(description="how long it may; null for no limit [s]")
@@ -264,6 +266,21 @@ class MealPublic(PublicModel):
     version: int = Field(description="the same as its ETag")
     updated_at: datetime
     missing: list[str] = Field(default_factory=list)
+
+
+class MealStartCreate(CreateModel):
+    """Begin to cook a meal: each dish as a cook of its own, by the plan of the meal."""
+
+    accepted: list[AcceptedDocument] = Field(
+        default_factory=list, max_length=20, description="a reason for every stop that stands"
+    )
+    rehearsal: RehearsalCreate | None = Field(None, description="null: it is cooked in earnest")
+
+
+class MealStartedPublic(PublicModel):
+    """Cooks that began."""
+
+    cooks: list[int] = Field(description="their numbers, in the order of the dishes")
 
 
 class MealsPublic(PublicModel):

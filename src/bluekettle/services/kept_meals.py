@@ -87,7 +87,9 @@ def keep_meal(
 def drop_meal(engine: Engine, meal_id: int) -> None:
     """Delete a meal; the plans of its dishes stay."""
     with Session(for_writing(engine)) as session:
-        session.delete(load(session, meal_id))
+        meal = load(session, meal_id)
+        repositories.forget_meal(session, meal_id)
+        session.delete(meal)
         session.commit()
 
 

@@ -404,6 +404,7 @@ class Told:
                     line=one.line,
                     after=one.after,
                     before=one.before,
+                    how=one.how,
                     says=row("meal_waits", one.how)["says"],
                     start_at=at(one.start_s),
                     end_at=at(one.end_s),

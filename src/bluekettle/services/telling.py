@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from sqlalchemy import Engine
@@ -98,24 +98,8 @@ def keep_begun(
         plan_id = request.plan_id
         if plan_id is not None and session.get(Plan, plan_id) is None:
             raise NotFound("plan", plan_id)
-        cook = Cook(
-            title=forecast.title,
-            dish=begun.document,
-            facts=begun.facts,
-            plan_id=plan_id,
-            started_at=now,
-            planned_s=forecast.total.likely_s,
-            unknown_steps=0,
-            strip={},
-        )
-        session.add(cook)
-        session.flush()
-        session.add_all(row_of(step, int(cook.id or 0), place) for place, step in enumerate(steps))
-        if request.rehearsal is not None:
-            session.add(rehearsal_of(int(cook.id or 0), request.rehearsal, now))
-        for stop in accepted:
-            told = stop.model_dump()
-            repositories.append_event(session, int(cook.id or 0), "accept", now, now, told)
+        cook = add_cook(session, replace(begun, steps=steps), accepted, request.rehearsal, now)
+        cook.plan_id = plan_id
         session.flush()
         loaded = load(session, int(cook.id or 0))
         summarise(loaded)
@@ -124,12 +108,54 @@ def keep_begun(
         return answer
 
 
-def rehearsal_of(cook_id: int, wanted: RehearsalCreate, now: datetime) -> Rehearsal:
-    """A rehearsal that begins now, in a kitchen that nobody knows where no seed is given."""
-    seed = secrets.randbelow(MOST_SEED) if wanted.seed is None else wanted.seed
-    return Rehearsal(
-        cook_id=cook_id, speed=wanted.speed, real_at=now, cook_at=now, seed=seed, kept=False
+def add_cook(
+    session: Session,
+    begun: Begun,
+    accepted: Sequence[AcceptedPublic],
+    rehearsal: RehearsalCreate | None,
+    now: datetime,
+    begins: datetime | None = None,
+) -> Cook:
+    """Put a cook with its steps, and the reasons for its stops, into a session. begins : by its own
+    clock, where that of a rehearsal is set to another moment than now.
+    """
+    began = begins or now
+    cook = Cook(
+        title=begun.forecast.title,
+        dish=begun.document,
+        facts=begun.facts,
+        started_at=began,
+        planned_s=begun.forecast.total.likely_s,
+        unknown_steps=0,
+        strip={},
     )
+    session.add(cook)
+    session.flush()
+    key = int(cook.id or 0)
+    session.add_all(row_of(step, key, place) for place, step in enumerate(begun.steps))
+    if rehearsal is not None:
+        session.add(rehearsal_of(key, rehearsal, now, began))
+    for stop in accepted:
+        repositories.append_event(session, key, "accept", began, began, stop.model_dump())
+    session.flush()
+    return cook
+
+
+def rehearsal_of(
+    cook_id: int, wanted: RehearsalCreate, now: datetime, began: datetime
+) -> Rehearsal:
+    """A rehearsal that begins now, in a kitchen that nobody knows where no seed is given. began :
+    what its clock shows now.
+    """
+    seed = any_seed() if wanted.seed is None else wanted.seed
+    return Rehearsal(
+        cook_id=cook_id, speed=wanted.speed, real_at=now, cook_at=began, seed=seed, kept=False
+    )
+
+
+def any_seed() -> int:
+    """A kitchen that nobody knows."""
+    return secrets.randbelow(MOST_SEED)
 
 
 def after_wait(steps: tuple[StepPlan, ...], until_plate_s: float) -> tuple[StepPlan, ...]:

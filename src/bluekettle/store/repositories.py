@@ -60,6 +60,18 @@ def meals(
     return session.exec(wanted.order_by(*order).limit(most)).all()
 
 
+def forget_meal(session: Session, meal_id: int) -> None:
+    """Cooks that were part of a meal no longer name it."""
+    session.exec(update(Cook).where(col(Cook.meal_id) == meal_id).values(meal_id=None))
+
+
+def live_cooks_of_meal(session: Session, meal_id: int) -> Sequence[int]:
+    """Numbers of the cooks of a meal that are under way."""
+    wanted = select(Cook.id).where(Cook.meal_id == meal_id)
+    wanted = wanted.where(col(Cook.ended_at).is_(None), col(Cook.deleted_at).is_(None))
+    return [int(key or 0) for key in session.exec(wanted).all()]
+
+
 def forget_plan(session: Session, plan_id: int) -> None:
     """Cooks that came from a plan no longer name it; what it was before goes with it."""
     session.exec(update(Cook).where(col(Cook.plan_id) == plan_id).values(plan_id=None))

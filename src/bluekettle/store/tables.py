@@ -102,6 +102,7 @@ class Cook(SQLModel, table=True):
     dish: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
     facts: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
     plan_id: int | None = Field(default=None, foreign_key="plan.id")
+    meal_id: int | None = Field(default=None, foreign_key="meal.id")
     started_at: datetime = Field(sa_column=_moment())
     ended_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))
     deleted_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))

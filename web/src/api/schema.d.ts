@@ -436,6 +436,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/meals/{id}/cooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to cook a kept meal: each dish as a cook of its own, all of them or none. */
+        post: operations["meals_start_meal_meals__int_id__cooks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks": {
         parameters: {
             query?: never;
@@ -4075,8 +4092,13 @@ export interface components {
              */
             before: string;
             /**
+             * How
+             * @description how it waits: key of a wait
+             */
+            how: string;
+            /**
              * Says
-             * @description how it waits, in words
+             * @description the same in words
              */
             says: string;
             /**
@@ -4158,6 +4180,63 @@ export interface components {
          */
         MealCreate: {
             meal: components["schemas"]["MealDocument"];
+        };
+        /**
+         * MealStartedPublic
+         * @description Cooks that began.
+         */
+        MealStartedPublic: {
+            /**
+             * Cooks
+             * @description their numbers, in the order of the dishes
+             */
+            cooks: number[];
+        };
+        /**
+         * MealStartCreate
+         * @description Begin to cook a meal: each dish as a cook of its own, by the plan of the meal.
+         */
+        MealStartCreate: {
+            /**
+             * Accepted
+             * @description a reason for every stop that stands
+             */
+            accepted?: components["schemas"]["AcceptedDocument"][];
+            /** @description null: it is cooked in earnest */
+            rehearsal?: components["schemas"]["RehearsalCreate"] | null;
+        };
+        /**
+         * AcceptedDocument
+         * @description A stop that somebody starts in spite of, and why.
+         */
+        AcceptedDocument: {
+            /**
+             * Stop
+             * @description id of the watch-out
+             */
+            stop: string;
+            /**
+             * Reason
+             * @description why it is started all the same; logged
+             */
+            reason: string;
+        };
+        /**
+         * RehearsalCreate
+         * @description A rehearsal: simulated food in a kitchen that is not told, on a clock of its own.
+         */
+        RehearsalCreate: {
+            /**
+             * Speed
+             * @description how many of its seconds go by in one
+             * @default 20
+             */
+            speed?: number;
+            /**
+             * Seed
+             * @description of the kitchen; null: any, so that nobody knows it
+             */
+            seed?: number | null;
         };
         /**
          * CooksPublic
@@ -4811,39 +4890,6 @@ export interface components {
             accepted?: components["schemas"]["AcceptedDocument"][];
             /** @description null: it is cooked in earnest */
             rehearsal?: components["schemas"]["RehearsalCreate"] | null;
-        };
-        /**
-         * AcceptedDocument
-         * @description A stop that somebody starts in spite of, and why.
-         */
-        AcceptedDocument: {
-            /**
-             * Stop
-             * @description id of the watch-out
-             */
-            stop: string;
-            /**
-             * Reason
-             * @description why it is started all the same; logged
-             */
-            reason: string;
-        };
-        /**
-         * RehearsalCreate
-         * @description A rehearsal: simulated food in a kitchen that is not told, on a clock of its own.
-         */
-        RehearsalCreate: {
-            /**
-             * Speed
-             * @description how many of its seconds go by in one
-             * @default 20
-             */
-            speed?: number;
-            /**
-             * Seed
-             * @description of the kitchen; null: any, so that nobody knows it
-             */
-            seed?: number | null;
         };
         /**
          * LiveListPublic
@@ -9649,6 +9695,123 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    meals_start_meal_meals__int_id__cooks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "rehearsal": {
+                 *         "speed": 30
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["MealStartCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealStartedPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -25,7 +25,7 @@ def with_wait(
     if first >= len(line):
         return tuple(line)  # it is on the table
     for place, plan in enumerate(line[first:], first):
-        if plan.key == "wait" or plan.key.endswith(WAITS):
+        if plan.key in ("wait", "slack") or plan.key.endswith(WAITS):
             return (*line[:place], longer(plan, seconds), *line[place + 1 :])
     place = place_of_wait(line, first)
     browned = place == len(line) - 1

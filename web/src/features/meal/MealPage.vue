@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useQuery } from '@tanstack/vue-query'
-import { api, fetched, type Meal } from '@/api/client'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { api, ask, fetched, type Meal, type Problem } from '@/api/client'
 import { useClock } from '@/shared/composables/useClock'
 import { clock, day } from '@/shared/format/time'
 import AsideNote from '@/shared/ui/AsideNote.vue'
@@ -59,6 +59,25 @@ async function leave() {
 function move(minutes: number) {
   const from = new Date(wanted.value).getTime() + minutes * 60_000
   edit((next) => (next.serve_at = new Date(from).toISOString()))
+}
+const REHEARSED = 30
+const client = useQueryClient()
+const busy = ref(false)
+const refused = ref<Problem>()
+/** Every dish begins on the Stove, as this plan says. */
+async function cook(speed?: number) {
+  busy.value = true
+  await keeping.keep()
+  const body = { accepted: [], rehearsal: speed ? { speed } : null }
+  const params = { path: { id: draft.id! } }
+  const { data, problem: found } = await ask(() =>
+    api.POST('/api/v1/meals/{id}/cooks', { params, body }),
+  )
+  busy.value = false
+  refused.value = found
+  if (!data) return
+  await client.invalidateQueries({ queryKey: ['live'] })
+  void router.push('/stove')
 }
 const print = () => window.print()
 </script>
@@ -127,6 +146,24 @@ const print = () => window.print()
       <template v-if="plan?.feasible">
         <div class="under">
           <h2>What to do when</h2>
+          <template v-if="draft.id && (meal.dishes ?? []).length">
+            <el-button
+              class="ember-button no-print"
+              :disabled="busy || thinking"
+              data-test="cook-meal"
+              @click="cook()"
+            >
+              Cook it
+            </el-button>
+            <el-button
+              class="plain-button no-print"
+              :disabled="busy || thinking"
+              data-test="rehearse-meal"
+              @click="cook(REHEARSED)"
+            >
+              Rehearse it, {{ REHEARSED }} times as fast
+            </el-button>
+          </template>
           <el-button class="plain-button no-print" @click="print">Print it</el-button>
           <a
             v-if="draft.id"
@@ -136,6 +173,7 @@ const print = () => window.print()
             >Into a calendar</a
           >
         </div>
+        <ProblemNote v-if="refused" :problem="refused" />
         <MealList :plan="plan" :now="now" :shown="shown" @show="(key: string) => (shown = key)" />
         <MealBuy class="buy" :shopping="plan.shopping" />
         <p class="quiet">{{ plan.guidance }}</p>

@@ -1,4 +1,4 @@
-"""Meals of several dishes."""
+"""Meals of several dishes, and which of them a cook is part of."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -17,7 +17,13 @@ def upgrade() -> None:
         sa.Column("updated_at", sa.DateTime(), nullable=False),
     )
     op.create_index("ix_meal_newest", "meal", ["updated_at", "id"])
+    with op.batch_alter_table("cook") as cook:
+        cook.add_column(sa.Column("meal_id", sa.Integer(), nullable=True))
+        cook.create_foreign_key("fk_cook_meal", "meal", ["meal_id"], ["id"])
 
 
 def downgrade() -> None:
+    with op.batch_alter_table("cook") as cook:
+        cook.drop_constraint("fk_cook_meal", type_="foreignkey")
+        cook.drop_column("meal_id")
     op.drop_table("meal")
