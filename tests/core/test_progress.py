@@ -328,6 +328,17 @@ def test_a_long_rest_after_the_fire_is_no_heat_to_wait_for():
     assert keys.index("later-1.guests") == keys.index("brush") - 1
 
 
+def test_a_wait_that_is_planned_is_the_one_that_grows():
+    """The buffer of a plan, or what a meal lets a dish wait."""
+    place = [plan.key for plan in PLANS].index("brush")
+    for key in ("slack", "meal-1.slack", "meal-2.uncovered"):
+        wait = StepPlan(key, "machine", "Covered, in hand", 600.0, 600.0, 600.0)
+        plans = (*PLANS[:place], wait, *PLANS[place:])
+        found = follow(plans, [Event(1, "later", 0.0, seconds=900.0)], 0.0)
+        assert [s.plan.key for s in found.steps] == [plan.key for plan in plans]
+        assert state(found, key).plan.likely_s == 1500.0
+
+
 def test_a_delay_at_the_table_moves_nothing():
     told = [*to_fire(), done(8, "finish", 3300.0), done(9, "coat-2", 3400.0)]
     told += [done(10, "finish-2", 3500.0), done(11, "out", 3520.0), good_check(12, 3600.0, "again")]
