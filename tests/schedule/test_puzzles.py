@@ -80,6 +80,14 @@ def test_an_oven_takes_minutes_from_one_setting_to_another(before_c, after_c, mi
     assert first - 1.0 <= apart <= first + 60.0
 
 
+def test_nothing_goes_into_an_oven_that_cannot_be_hot_yet():
+    """Now is 20 min before supper; 15 to heat, 10 to roast: 5 min late, and not on time cold."""
+    use = replace(oven("a", 230.0, "a/cook"), ready_s=15 * MIN)
+    tasks = [Task("a/cook", "a", 10 * MIN)]
+    found = solve(puzzle(tasks, uses=[use], now_s=-20 * MIN))
+    assert (found.supper_s, found.start_s["a/cook"]) == (5 * MIN, -5 * MIN)
+
+
 def test_two_trays_share_an_oven_at_nearly_one_setting_and_a_third_waits():
     tasks = [Task(f"{name}/cook", name, 30 * MIN) for name in "abc"]
     uses = [oven(name, temp, f"{name}/cook") for name, temp in (("a", 195), ("b", 200), ("c", 204))]

@@ -31,6 +31,11 @@ def faults_of(plan, dishes, sides, kitchen, now_s):
     found += one_thing_at_a_time(plan, kitchen)
     found += rooms_in_appliances(plan, kitchen)
     found += hot_when_needed(plan)
+    found += [
+        f"{ahead.label} had to be switched on before now"
+        for ahead in plan.aheads
+        if ahead.start_s < now_s - GRID_S
+    ]
     for task in plan.tasks:
         if task.start_s < now_s - GRID_S:
             found.append(f"{task.key} begins before now")
