@@ -22,6 +22,7 @@ from bluekettle.core.schedule import (
     soonest,
 )
 from bluekettle.core.schedule.explain import comes_out, past_limits, reasons_of, repairs_of
+from bluekettle.core.schedule.meal import aheads_in
 from bluekettle.core.schedule.puzzle import between_s
 
 MIN = 60.0
@@ -78,6 +79,21 @@ def test_an_oven_takes_minutes_from_one_setting_to_another(before_c, after_c, mi
     apart = abs(start["a/cook"] - start["b/cook"]) - 30 * MIN
     first = min(between_s(one, then), between_s(then, one))
     assert first - 1.0 <= apart <= first + 60.0
+
+
+def test_an_oven_is_set_anew_as_late_as_it_can_be_and_once_it_is_free():
+    """From 150 °C it takes 15 · 80/210 min to 230, and not before the first dish is out of it."""
+    low, high = oven("a", 150.0, "a/cook", shares=False), oven("b", 230.0, "b/cook")
+    uses = [replace(use, ready_s=15 * MIN) for use in (low, high)]
+    tasks = [Task("a/cook", "a", 60 * MIN), act("a", 8.0, "rest"), Task("b/cook", "b", 10 * MIN)]
+    told = puzzle(tasks, [Gap("a/cook", "a/rest")], uses=uses, table_s=30 * MIN)
+    found = solve(told)
+    first, then = aheads_in((), told, found)
+    assert first.ready_s - first.start_s == 15 * MIN
+    assert then.start_s == max(
+        found.start_s["a/cook"] + 60 * MIN, then.ready_s - 15 * MIN * 80 / 210
+    )
+    assert then.ready_s == found.start_s["b/cook"] == -10 * MIN
 
 
 def test_nothing_goes_into_an_oven_that_cannot_be_hot_yet():

@@ -7,6 +7,7 @@ from itertools import combinations, pairwise
 CRISP_MIN, GLAZED_MIN, RESTED_MIN, TABLE_MIN = 10.0, 12.0, 15.0, 5.0
 GRID_S = 30.5
 COOLS_K_MIN = 5.0
+VESSELS = ("pot", "pan", "slow")
 SHARED = {"oven": 2, "bath": 3, "smoker": 2, "hob": 3}
 
 
@@ -28,6 +29,7 @@ def faults_of(plan, dishes, sides, kitchen, now_s):
         found += crust_kept(key, forecast, at, plan)
     for key, side in sides.items():
         found += side_in_order(key, side, at)
+    found += vessels_emptied(dishes, at, kitchen)
     found += one_thing_at_a_time(plan, kitchen)
     found += rooms_in_appliances(plan, kitchen)
     found += hot_when_needed(plan)
@@ -145,6 +147,29 @@ def one_thing_at_a_time(plan, kitchen):
         and other.hands_s < one.end_s - 1.0
     ]
     return found + [f"{t.key}: pair {t.pair}" for t in acts if not 0 <= t.pair < kitchen.pairs]
+
+
+def vessels_emptied(dishes, at, kitchen):
+    """Nothing goes into a pot before the last food was lifted out of it."""
+    spans = []
+    for key, forecast in dishes.items():
+        links = chain_of(forecast)
+        for one in forecast.walk.passed:
+            if one.passage.slow is None or one.passage.body not in VESSELS:
+                continue
+            mine = [n for n, link in enumerate(links) if link.key.startswith(f"{one.stage.id}.")]
+            out = next(link for link in links[mine[-1] + 1 :] if link.who == "hands")
+            begin = at[f"{key}/{links[mine[0]].key}"].start_s
+            spans.append((one.passage.body, key, begin, at[f"{key}/{out.key}"].end_s))
+    return [
+        f"the {body} still holds {one if begin < other_begin else other}"
+        for (body, one, begin, end), (same, other, other_begin, other_end) in combinations(spans, 2)
+        if body == same
+        and one != other
+        and sum(b.kind == body for b in kitchen.bodies) == 1
+        and begin < other_end - 1.0
+        and other_begin < end - 1.0
+    ]
 
 
 def rooms_in_appliances(plan, kitchen):
