@@ -83,9 +83,10 @@ def test_a_broken_oven_is_named_and_the_fires_move(kitchen: Kitchen):
     [
         ({"serve_at": "2020-05-04T18:00:00+00:00"}, "serve_at"),
         ({"serve_at": "2030-05-04T18:00:00"}, "serve_at"),
+        ({"serve_at": "tomorrow"}, "serve_at"),
         ({"hands": 0}, "hands"),
         ({"hands": True}, "hands"),
-        ({"dishes": [], "sides": []}, "body"),
+        ({"dishes": [], "sides": []}, "dishes"),
         ({"dishes": [{**RIBS, "id": f"d{n}"} for n in range(30)]}, "dishes"),
         ({"dishes": [RIBS, RIBS]}, "body"),
         ({"dishes": [{"id": "x"}]}, "dishes.0"),
@@ -102,6 +103,7 @@ def test_what_cannot_be_planned_with_is_refused_by_its_field(kitchen: Kitchen, t
     answer = kitchen.post("/schedules", meal(**told), 422)
     assert any(name.startswith(field) for name in faults(answer)), faults(answer)
     assert all(faults(answer).values())
+    assert "serve_at" not in faults(answer) or faults(answer)["serve_at"].startswith("a ")
 
 
 def test_a_dish_without_stages_is_refused_by_its_place(kitchen: Kitchen):
@@ -166,6 +168,14 @@ def test_a_calendar_has_the_long_waits_and_a_later_one_updates_it(kitchen: Kitch
         moved = (second[uid]["dtstart"].dt - one["dtstart"].dt).total_seconds()
         assert moved == pytest.approx(3600.0, abs=60.0)
         assert [str(part["action"]) for part in one.walk("VALARM")] == ["DISPLAY"]
+
+
+def test_a_meal_that_cannot_be_planned_as_it_is_kept_has_no_calendar(kitchen: Kitchen):
+    empty = kitchen.post("/meals", {"meal": meal(dishes=[], sides=[])})
+    assert "dishes" in kitchen.get(f"/meals/{empty['id']}/calendar", 409)["detail"]
+    past = kitchen.post("/meals", {"meal": meal()})
+    kitchen.wait(9 * 3600)
+    assert "serve_at" in kitchen.get(f"/meals/{past['id']}/calendar", 409)["detail"]
 
 
 def test_what_to_buy_is_added_up_over_the_dishes(kitchen: Kitchen):
@@ -268,14 +278,23 @@ def test_a_meal_that_cannot_be_cooked_begins_nothing(kitchen: Kitchen):
     assert "There is no oven" in answer["detail"]
     past = kitchen.post("/meals", {"meal": meal()})
     kitchen.wait(9 * 3600)
-    assert "serve_at" in faults(kitchen.post(f"/meals/{past['id']}/cooks", {}, 422))
+    assert "serve_at" in kitchen.post(f"/meals/{past['id']}/cooks", {}, 409)["detail"]
     kitchen.post("/meals/99/cooks", {}, 404)
-    unsafe = {**SHORT_RIBS, "cut": "chicken-thighs", "tenderise": "bath", "finish": "broiler"}
-    unsafe |= {"mass_kg": 1.0, "pieces": 6, "thickness_mm": 30, "timer_min": 5, "bite": "tug"}
-    stopped = kitchen.post("/meals", {"meal": meal(dishes=[{"id": "x", "dish": unsafe}])})
-    told = kitchen.post(f"/meals/{stopped['id']}/cooks", {}, 422)
-    assert told["errors"] or told["detail"]
     assert kitchen.get("/cooks/live")["cooks"] == []
+
+
+def test_a_stop_of_a_dish_is_told_and_nothing_begins_without_a_reason(kitchen: Kitchen):
+    """Too little liquid in the pot of one of two dishes."""
+    dry = {**SHORT_RIBS, "liquid_l": 0.1}
+    kept = kitchen.post("/meals", {"meal": meal(dishes=[RIBS, {"id": "dry", "dish": dry}])})
+    told = kitchen.post("/schedules", kept["meal"], 200)["past"]
+    assert any(one["line"] == "dry" for one in told)
+    path = f"/meals/{kept['id']}/cooks"
+    stopped = kitchen.post(path, {}, 409)
+    assert list(faults(stopped)) == ["accepted.liquid-least"]
+    assert kitchen.get("/cooks/live")["cooks"] == []
+    reason = {"stop": "liquid-least", "reason": "the pot is a very small one"}
+    assert len(kitchen.post(path, {"accepted": [reason]})["cooks"]) == 2
 
 
 def test_choices_and_made_meals_can_be_planned_with(kitchen: Kitchen):

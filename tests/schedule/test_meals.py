@@ -10,6 +10,7 @@ from bluekettle.core.schedule import (
     Meal,
     MealKitchen,
     Side,
+    lines_of,
     schedule,
     side,
     side_keys,
@@ -131,6 +132,30 @@ def test_what_cannot_be_planned_with_is_refused_with_every_fault():
     for at, pairs in ((-3600.0, 0), (60.0, 1), (float("nan"), 1), (-15 * 86_400.0, 1)):
         with pytest.raises(OutOfRange):
             schedule(Meal(sides=(("a", fine),)), replace(kitchen, pairs=pairs), at)
+
+
+def test_a_meal_has_sixteen_dishes_and_sides_at_most():
+    sides = tuple((f"s{n}", side("slaw")) for n in range(17))
+    assert len(lines_of(Meal(sides=sides[:16]))) == 16
+    with pytest.raises(OutOfRange, match="1 to 16 dishes and sides"):
+        lines_of(Meal(sides=sides))
+
+
+@pytest.mark.parametrize(
+    ("kind", "minutes", "says"),
+    [
+        ("charcoal", 30.0, "Heat the charcoal grill"),  # until the coals are ash-grey
+        ("air_fryer", 3.0, "Heat the air fryer"),
+        ("smoker", 30.0, "Heat the smoker"),
+    ],
+)
+def test_what_a_side_cooks_in_is_hot_by_then(kind, minutes, says):
+    """As long as the usual appliance of its kind takes, and by its name."""
+    corn = Side("corn", 3.0, 8.0, kind, 200.0)
+    kitchen = MealKitchen((Body(kind, kind),))
+    plan = schedule(Meal(sides=(("corn", corn),)), kitchen, -2 * 3600.0)
+    (ahead,) = plan.aheads
+    assert (ahead.label, ahead.ready_s - ahead.start_s) == (says, 60.0 * minutes)
 
 
 def test_hours_of_quiet_that_overlap_are_one():

@@ -5,6 +5,7 @@ with the search: only the plan's times, the dishes' own links, and the kitchen a
 from itertools import combinations, pairwise
 
 CRISP_MIN, GLAZED_MIN, RESTED_MIN, TABLE_MIN = 10.0, 12.0, 15.0, 5.0
+ROOM_MIN = 15.0
 GRID_S = 30.5
 COOLS_K_MIN = 5.0
 VESSELS = ("pot", "pan", "slow")
@@ -81,17 +82,23 @@ def kept_warm(key, forecast, at):
     """Cooked food does not stand longer than it stays warm; raw food not in the room."""
     links = chain_of(forecast)
     slow = [n for n, link in enumerate(links) if link.key.endswith((".open", ".check"))]
-    found = []
+    heats = {one.stage.id for one in forecast.walk.passed if one.passage.body}
+    first = next(n for n, link in enumerate(links) if link.key.rsplit(".", 1)[0] in heats)
+    found = [
+        f"{key} lies raw in the room after {one.key}"
+        for one, then in pairwise(links[: first + 1])
+        if one.who == "machine"
+        and one.band.likely_s < 1800.0
+        and at[f"{key}/{then.key}"].start_s - at[f"{key}/{one.key}"].end_s > 60.0 * ROOM_MIN + 1.0
+    ]
     if slow and forecast.warm_s is not None:
         last = max(slow)
         after = at[f"{key}/{links[last].key}"].end_s
-        fires = [link for link in links[last:] if link.who == "fire"]
-        until = fires[0].key if fires else links[-1].key
-        stood = at[f"{key}/{until}"].start_s - after
-        acts = sum(
-            at[f"{key}/{one.key}"].end_s - at[f"{key}/{one.key}"].start_s for one in links[last:]
-        )
-        if stood > forecast.warm_s + acts + GRID_S:
+        until = next((n for n in range(last, len(links)) if links[n].who == "fire"), len(links) - 1)
+        stood = at[f"{key}/{links[until].key}"].start_s - after
+        between = [at[f"{key}/{link.key}"] for link in links[last + 1 : until]]
+        handled = sum(task.end_s - task.start_s for task in between)
+        if stood > forecast.warm_s + handled + 1.0:
             found.append(f"{key} stands {stood / 60:.0f} min before its fire")
     return found
 
@@ -124,7 +131,7 @@ def crust_kept(key, forecast, at, plan):
     rests = any(link.who == "machine" for link in between)
     minutes = RESTED_MIN if rests else GLAZED_MIN if coats else CRISP_MIN
     most = 60.0 * minutes + 10.0 * len(links) + GRID_S
-    told = any(past.line == key for past in plan.past)
+    told = any(past.line == key and past.after for past in plan.past)
     return [] if stood <= most or told else [f"{key} stands {stood / 60:.0f} min after its fire"]
 
 

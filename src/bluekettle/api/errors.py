@@ -14,6 +14,7 @@ from werkzeug.exceptions import HTTPException
 
 from bluekettle.core.errors import CoreError, Infeasible, MissingData, OutOfRange
 from bluekettle.core.stages import LIMITS
+from bluekettle.schemas.base import LIKE_THIS
 from bluekettle.schemas.chain import without_kinds
 from bluekettle.schemas.problem import FaultPublic, Problem
 from bluekettle.services.errors import (
@@ -77,6 +78,9 @@ PLAIN = {
     "float_type": "a number",
     "int_type": "a whole number",
     "bool_type": "true or false",
+    "datetime_type": LIKE_THIS,
+    "datetime_parsing": LIKE_THIS,
+    "datetime_from_date_parsing": LIKE_THIS,
 }
 BOUNDS = {
     "ge": "at least",

@@ -191,6 +191,12 @@ def wordless() -> list[str]:
     found = [f"heat_cautions/{key}: missing" for key in heats if key not in rows("heat_cautions")]
     bodies = {line["body"] for line in rows("heats").values()}
     found += [f"bodies/{key}: missing" for key in sorted(bodies - set(rows("bodies")))]
+    known = {each for line in rows("bodies").values() for each in line["appliances"].split()}
+    found += [
+        f"bodies: no body is an appliance of the kind {key}"
+        for key, line in rows("appliances").items()
+        if key not in known and not line["shares"]
+    ]
     food = {line["species"] for line in rows("cuts").values()}
     found += [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]
     steps = rows("step_words").items()

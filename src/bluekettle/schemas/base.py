@@ -101,10 +101,13 @@ class PublicModel(BaseModel):
     model_config = ConfigDict(from_attributes=True)
 
 
+LIKE_THIS = "a date and time with its time zone, like 2030-05-01T19:30:00+02:00"
+
+
 def _no_number(given: Any) -> Any:
     """Pydantic would take a bare number for a date."""
     if isinstance(given, bool | int | float):
-        raise ValueError("a date and time with its time zone, like 2030-05-01T19:30:00+02:00")
+        raise ValueError(LIKE_THIS)
     return given
 
 
@@ -117,7 +120,7 @@ def _utc(moment: datetime) -> datetime:
 
 def _aware(moment: datetime) -> datetime:
     if moment.tzinfo is None:
-        raise ValueError("a date and time with its time zone, like 2030-05-01T19:30:00+02:00")
+        raise ValueError(LIKE_THIS)
     return _utc(moment)
 
 

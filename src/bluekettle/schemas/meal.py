@@ -82,7 +82,7 @@ class MealDocument(CreateModel):
         None, description="when it should be on the table; null for as soon as possible"
     )
     dishes: list[MealDishDocument] = Field(
-        default_factory=list, max_length=MOST_DISHES, description="what is cooked"
+        max_length=MOST_DISHES, description="what is cooked; none where it is begun only"
     )
     sides: list[MealSideDocument] = Field(
         default_factory=list, max_length=MOST_SIDES, description="what goes with it"
@@ -97,10 +97,8 @@ class MealDocument(CreateModel):
 
     @model_validator(mode="after")
     def hangs_together(self) -> MealDocument:
-        """Something to eat, each with an id of its own."""
+        """Each with an id of its own; nobody at work for a while."""
         ids = [one.id for one in self.dishes] + [one.id for one in self.sides]
-        if not ids:
-            raise ValueError("at least one dish or side")
         twice = sorted({one for one in ids if ids.count(one) > 1})
         if twice:
             raise ValueError(f"an id of its own for each: {', '.join(twice)} is there twice")

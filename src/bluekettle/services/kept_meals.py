@@ -17,7 +17,8 @@ from bluekettle.schemas.meal import (
     MealsPublic,
 )
 from bluekettle.services.errors import Changed, NotFound, Unreadable
-from bluekettle.services.meals import kind_of_body
+from bluekettle.services.kitchen import zones_of
+from bluekettle.services.meal_parts import kind_of_body
 from bluekettle.services.paging import make_place, read_place
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
@@ -160,6 +161,5 @@ def kitchen_bodies(session: Session) -> list[MealBodyDocument]:
     for kept in repositories.appliances(session):
         kind = kind_of_body(kept.kind)
         if kept.in_use and kind:
-            zones = 2 if kept.kind == "air-fryer-two" else 1
-            found.append(MealBodyDocument(kind=kind, name=kept.name, zones=zones))
+            found.append(MealBodyDocument(kind=kind, name=kept.name, zones=zones_of(kept)))
     return found

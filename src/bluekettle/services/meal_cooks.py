@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from datetime import datetime, timedelta
 
 from sqlalchemy import Engine
 from sqlmodel import Session
 
+from bluekettle.core.errors import OutOfRange
 from bluekettle.core.stages import StepPlan, waiting_step
 from bluekettle.schemas.cook import AcceptedPublic
 from bluekettle.schemas.meal import (
+    MealDocument,
     MealStartCreate,
     MealStartedPublic,
     MealWaitPublic,
@@ -19,7 +21,7 @@ from bluekettle.schemas.meal import (
 from bluekettle.services.errors import Conflict
 from bluekettle.services.kept_meals import get_meal, resolved
 from bluekettle.services.log import load, summarise
-from bluekettle.services.meals import document_of
+from bluekettle.services.meal_parts import document_of
 from bluekettle.services.strips import Strips
 from bluekettle.services.telling import (
     SHORTEST_WAIT_S,
@@ -28,6 +30,7 @@ from bluekettle.services.telling import (
     add_cook,
     any_seed,
 )
+from bluekettle.services.workshop import Workshop, always
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 
@@ -49,14 +52,11 @@ def start_meal(
         It is under way already, it has no dish, or it cannot be cooked like this.
     Stopped
         A stop stands that is neither repaired nor given a reason for.
-    OutOfRange
-        A moment that is past, or a plan that is not there.
     """
     refuse_twice(engine, meal_id)
-    document = resolved(engine, get_meal(engine, meal_id).meal)
+    document, plan = planned(engine, meal_id, strips.workshop, now)
     if not document.dishes:
         raise Conflict("a meal of sides alone has nothing to follow on the stove")
-    plan: SchedulePublic = strips.workshop.run("schedule", document, now)
     if not plan.feasible:
         raise Conflict(" ".join(one.says for one in plan.reasons))
     begins, request = begin_of(plan, request, now)
@@ -69,6 +69,24 @@ def start_meal(
         begun.append(Begun(forecast, steps, *told))
     accepted = [accepted_stops(one.forecast, request.accepted) for one in begun]
     return keep_all(engine, meal_id, begun, accepted, request, (now, begins))
+
+
+def planned(
+    engine: Engine,
+    meal_id: int,
+    workshop: Workshop,
+    now: datetime,
+    waits: Callable[[], bool] = always,
+) -> tuple[MealDocument, SchedulePublic]:
+    """A kept meal with what it names put in, and its plan; NotFound, Unreadable, and Conflict
+    where it cannot be planned as it is kept: nothing on it, its moment past, a plan deleted.
+    """
+    meal = get_meal(engine, meal_id).meal
+    try:
+        document = resolved(engine, meal)
+        return document, workshop.run("schedule", document, now, waits=waits)
+    except OutOfRange as error:
+        raise Conflict(f"as it is kept it cannot be planned: {error}") from error
 
 
 def begin_of(

@@ -3705,9 +3705,9 @@ export interface components {
             serve_at?: string | null;
             /**
              * Dishes
-             * @description what is cooked
+             * @description what is cooked; none where it is begun only
              */
-            dishes?: components["schemas"]["MealDishDocument"][];
+            dishes: components["schemas"]["MealDishDocument"][];
             /**
              * Sides
              * @description what goes with it

@@ -22,7 +22,6 @@ from bluekettle.core.schedule.meal import (
     schedule,
     soonest,
     trouble_of,
-    usual_bodies,
 )
 from bluekettle.core.schedule.puzzle import Body, Gap, Puzzle, Task, Use
 from bluekettle.core.schedule.simulate import Evenings, evenings_of
@@ -65,5 +64,4 @@ __all__ = [
     "solve",
     "soonest",
     "trouble_of",
-    "usual_bodies",
 ]

@@ -5,6 +5,7 @@ A limit is a reason where the meal comes out without it; a repair is one where i
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
@@ -13,8 +14,9 @@ from bluekettle.core.errors import Infeasible, NotConverged
 from bluekettle.core.schedule.puzzle import Body, Gap, Puzzle, Task, Use
 from bluekettle.core.schedule.solver import TICK_S, Aim, Found, solve
 
-MANY = 9  # as good as no limit: no meal has so many at once (design: 12 lines, few of them in one)
+MANY = 16  # as good as no limit: a meal has no more dishes and sides
 LONG_AGO_S = -13 * 86_400.0  # longer than any dish takes (numerical)
+MOST_PAIRS = 6  # of hands in one kitchen (design)
 MOST_REASONS = 2  # of one set: more would be no explanation
 EXPLAIN_EFFORT = 0.1  # deterministic units, for each search
 
@@ -174,6 +176,7 @@ def clashes_in(spans: Sequence[tuple[str, str, float, float]]) -> tuple[Clash, .
 
 
 LATER_S = (0.0, 600.0, 1800.0)  # tried beyond the earliest supper (numerical)
+LATER_STEP_S = 300.0  # a clock's five minutes, so that what is told is what was tried (design)
 
 
 def repairs_of(puzzle: Puzzle) -> tuple[Repair, ...]:
@@ -182,8 +185,9 @@ def repairs_of(puzzle: Puzzle) -> tuple[Repair, ...]:
     later = later_by(puzzle)
     if later is not None:
         found.append(Repair("later", seconds=later))
-    if comes_out(replace(puzzle, pairs=puzzle.pairs + 1)) is not None:
-        found.append(Repair("hands", pairs=puzzle.pairs + 1))
+    more = puzzle.pairs + 1
+    if more <= MOST_PAIRS and comes_out(replace(puzzle, pairs=more)) is not None:
+        found.append(Repair("hands", pairs=more))
     return tuple(found)
 
 
@@ -196,7 +200,8 @@ def later_by(puzzle: Puzzle) -> float | None:
     except (Infeasible, NotConverged):
         return None
     for more in LATER_S:
-        supper = max(soonest, puzzle.supper_s) + more
+        by = max(soonest - puzzle.supper_s, 0.0) + more
+        supper = puzzle.supper_s + LATER_STEP_S * math.ceil(by / LATER_STEP_S)
         if supper > puzzle.supper_s and comes_out(replace(puzzle, supper_s=supper)) is not None:
             return supper - puzzle.supper_s
     return None

@@ -439,7 +439,11 @@ def side_line(key: str, side: Side, members: int) -> Line:
         ready = cold_side(side)
         cook = f"{key}/cook"
         uses = (Use(cook, key, side.body, cook, cook, side.temp_c, shares, ready, ready),)
-    aheads = {f"{key}/cook": f"Heat the {side.body}"} if uses and uses[0].ready_s else {}
+    aheads = (
+        {f"{key}/cook": f"Heat the {row('bodies', side.body)['name']}"}
+        if uses and uses[0].ready_s
+        else {}
+    )
     return Line(
         key,
         side.name,
@@ -461,14 +465,8 @@ def cold_side(side: Side) -> float:
     """How long the appliance of a side takes from cold [s]; nothing for what has no setting."""
     if side.temp_c is None:
         return 0.0
-    kinds = {
-        "oven": "hot-oven",
-        "air_fryer": "air-fryer",
-        "grill": "gas-grill",
-        "bath": "water-bath",
-    }
-    kind = kinds.get(side.body)
-    return (appliance_kind(kind).preheat_s or 0.0) if kind else 0.0
+    usual = row("bodies", side.body)["appliances"].split()[0]
+    return appliance_kind(usual).preheat_s or 0.0
 
 
 def normal_scores(members: int) -> Array:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from bluekettle.core.chain import PlanForecast
 from bluekettle.core.errors import Infeasible, NotConverged, Ranges
 from bluekettle.core.schedule.explain import (
+    MOST_PAIRS,
     Past,
     Reason,
     Repair,
@@ -16,14 +17,15 @@ from bluekettle.core.schedule.explain import (
     repairs_of,
 )
 from bluekettle.core.schedule.lines import Line, Side, dish_line, side_line
-from bluekettle.core.schedule.puzzle import Body, Puzzle, Use, between_s
+from bluekettle.core.schedule.puzzle import Body, Puzzle, between_s
 from bluekettle.core.schedule.simulate import LATE_S, Evenings, evenings_of
-from bluekettle.core.schedule.solver import TICK_S, Aim, Found, neighbours, solve, threads, ticks
+from bluekettle.core.schedule.solver import TICK_S, Aim, Found, earlier_uses, solve, threads, ticks
 from bluekettle.core.tables import row, rows
 
-MOST_LINES = 12  # dishes and sides (design: 10 dishes)
+MOST_LINES = 16  # dishes and sides (design: 10 dishes)
 SIDE_MEMBERS = 128
 ENOUGH_LATE = 0.1  # more evenings than that should not be late (design)
+SEEN_S = 30.0  # a shorter wait is nobody's (design)
 MOST_EARLIER_S = 600.0  # that a plan aims before the wanted moment (design)
 
 
@@ -131,11 +133,6 @@ class Schedule:
     past: tuple[Past, ...]
 
 
-def usual_bodies(kinds: Sequence[str] = ("oven", "pot", "air_fryer", "hob")) -> tuple[Body, ...]:
-    """One body of each kind, with its usual places."""
-    return tuple(body_of(kind, kind) for kind in kinds)
-
-
 def body_of(key: str, kind: str, zones: int = 1) -> Body:
     """A body of this kind; zones : baskets or rings that have a setting of their own."""
     line = row("bodies", kind)
@@ -177,7 +174,7 @@ def check_side(ranges: Ranges, at: str, side: Side) -> None:
 def puzzle_of(lines: Sequence[Line], kitchen: MealKitchen, now_s: float) -> Puzzle:
     """The lines in this kitchen, from now on."""
     ranges = Ranges()
-    ranges.within("hands", kitchen.pairs, 1, 6, "pairs of hands")
+    ranges.within("hands", kitchen.pairs, 1, MOST_PAIRS, "pairs of hands")
     ranges.within("at", now_s, -14 * 86_400.0, 0.0, "s before serving")
     ranges.close()
     return Puzzle(
@@ -204,12 +201,7 @@ def merged(spans: Sequence[tuple[float, float]]) -> tuple[tuple[float, float], .
     return tuple(found)
 
 
-def schedule(
-    meal: Meal,
-    kitchen: MealKitchen,
-    at: float,
-    on_better: Callable[[Found], bool] | None = None,
-) -> Schedule:
+def schedule(meal: Meal, kitchen: MealKitchen, at: float) -> Schedule:
     """Plan a meal.
 
     Parameters
@@ -218,8 +210,6 @@ def schedule(
     kitchen : MealKitchen
     at : float
         Now, in seconds from the wanted moment of serving: negative before it.
-    on_better : callable, optional
-        Told of every better plan; its answer False takes the best so far.
 
     Raises
     ------
@@ -232,20 +222,15 @@ def schedule(
     """
     lines = lines_of(meal)
     puzzle = puzzle_of(lines, kitchen, at)
-    plan = tried(puzzle, lines, on_better)
-    if on_better is None:
-        plan = in_time(plan, lines)
-    return read_plan(lines, *plan)
+    return read_plan(lines, *in_time(tried(puzzle, lines), lines))
 
 
 Tried = tuple[Puzzle, Found, Evenings]
 
 
-def tried(
-    puzzle: Puzzle, lines: Sequence[Line], on_better: Callable[[Found], bool] | None = None
-) -> Tried:
+def tried(puzzle: Puzzle, lines: Sequence[Line]) -> Tried:
     """A plan, and what many evenings of it come to."""
-    found = solve(puzzle, on_better=on_better)
+    found = solve(puzzle)
     return puzzle, found, evenings_of(puzzle, found, lines)
 
 
@@ -329,29 +314,26 @@ def waits_in(lines: Sequence[Line], puzzle: Puzzle, found: Found) -> tuple[Waite
     return tuple(sorted(waits, key=lambda one: one.start_s))
 
 
-SEEN_S = 30.0  # a shorter wait is nobody's (design)
-
-
 def aheads_in(lines: Sequence[Line], puzzle: Puzzle, found: Found) -> tuple[Ahead, ...]:
     """What is switched on or set anew, and when: so that it is ready for its use; from a body that
     is hot already, no sooner than that is free.
     """
     labels = {key: label for line in lines for key, label in line.aheads.items()}
-    before = {then.key: one for one, then in neighbours(found, puzzle)}
+    before = earlier_uses(found, puzzle)
     ends = {task.key: found.start_s[task.key] + task.seconds for task in puzzle.tasks}
-    found_: list[Ahead] = []
+    aheads: list[Ahead] = []
     for use in puzzle.uses:
         if not use.ready_s:
             continue
         ready = found.start_s[use.first]
         begin = ready - use.ready_s
-        earlier = before.get(use.key)
-        if earlier is not None and ends[earlier.last] > begin:
-            begin = max(ends[earlier.last], ready - max(between_s(earlier, use), 0.0))
+        last = max(before[use.key], key=lambda one: ends[one.last], default=None)
+        if last is not None and ends[last.last] > begin:
+            begin = max(ends[last.last], ready - between_s(last, use))
         if ready - begin >= SEEN_S:
             label = labels.get(use.first, f"Heat the {row('bodies', use.kind)['name']}")
-            found_.append(Ahead(use.key, use.line, label, found.body[use.key], begin, ready))
-    return tuple(sorted(found_, key=lambda one: one.start_s))
+            aheads.append(Ahead(use.key, use.line, label, found.body[use.key], begin, ready))
+    return tuple(sorted(aheads, key=lambda one: one.start_s))
 
 
 def taken_in(puzzle: Puzzle, found: Found) -> tuple[Taken, ...]:
@@ -364,9 +346,12 @@ def taken_in(puzzle: Puzzle, found: Found) -> tuple[Taken, ...]:
     return tuple(sorted(taken, key=lambda one: (one.body, one.start_s)))
 
 
-def soonest(puzzle: Puzzle) -> float:
-    """The earliest supper from now [s from the wanted one]; Infeasible where there is none."""
-    return solve(puzzle, Aim(soonest=True)).supper_s
+def soonest(puzzle: Puzzle) -> float | None:
+    """The earliest supper from now [s from the wanted one]; None where none was found."""
+    try:
+        return solve(puzzle, Aim(soonest=True)).supper_s
+    except (Infeasible, NotConverged):
+        return None
 
 
 def latest_begin(puzzle: Puzzle) -> float | None:
@@ -376,12 +361,6 @@ def latest_begin(puzzle: Puzzle) -> float | None:
     except (Infeasible, NotConverged):
         return None
     return min(found.start_s[key] for key in puzzle.begins)
-
-
-def uses_on(puzzle: Puzzle, body: str, found: Found) -> tuple[Use, ...]:
-    """Uses of one body, in order."""
-    here = [use for use in puzzle.uses if found.body[use.key] == body]
-    return tuple(sorted(here, key=lambda use: found.start_s[use.first]))
 
 
 def trouble_of(plan: Schedule) -> tuple[tuple[Reason, ...], tuple[Repair, ...]]:

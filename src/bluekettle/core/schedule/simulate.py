@@ -12,14 +12,13 @@ from numpy.typing import NDArray
 
 from bluekettle.core.schedule.lines import Line
 from bluekettle.core.schedule.puzzle import Puzzle, between_s, together
-from bluekettle.core.schedule.solver import Found, neighbours, rigid
+from bluekettle.core.schedule.solver import Found, earlier_uses, rigid
 
 Array = NDArray[np.float64]
 
 EVENINGS = 2000  # (design)
 LATE_S = 300.0  # so long after the wanted moment nobody has noticed (design)
-
-
+KEEPS_S = 1e6  # ahead of anything else (numerical)
 SPARE_S = 900.0  # an act with so much time after it is done when hands are free (numerical)
 
 
@@ -99,15 +98,12 @@ def played(puzzle: Puzzle, found: Found, seconds: dict[str, Array]) -> dict[str,
     return {key: end[:, n] for n, key in enumerate(keys)}
 
 
-KEEPS_S = 1e6  # ahead of anything else (numerical)
-
-
 @dataclass(frozen=True)
 class Network:
     """What waits for what. Of each task, (tasks,): its planned begin [s], how many others it waits
     for, whether it holds a pair of hands, and the one that it follows at once, with the same pair
-    (-1 for none). after_s : (tasks, tasks),
-    seconds from the end of the one to the other, infinite where it does not wait for it.
+    (-1 for none). after_s : (tasks, tasks), seconds from the end of the one to the other, infinite
+    where it does not wait for it.
     """
 
     planned: Array
@@ -158,10 +154,10 @@ def waited_for(puzzle: Puzzle, found: Found) -> dict[str, list[tuple[str, float]
     for gap in puzzle.gaps:
         waits.setdefault(gap.after, []).append((gap.before, 0.0))
     bodies = {body.key: body for body in puzzle.bodies}
-    for one, then in neighbours(found, puzzle):
-        body = bodies[found.body[one.key]]
-        if one.line == then.line or together(one, then, body):
-            continue
-        if found.start_s[then.first] >= found.start_s[one.last]:
-            waits.setdefault(then.first, []).append((one.last, between_s(one, then)))
+    earlier = earlier_uses(found, puzzle)
+    for then in puzzle.uses:
+        body = bodies[found.body[then.key]]
+        for one in earlier[then.key]:
+            if not together(one, then, body):
+                waits.setdefault(then.first, []).append((one.last, between_s(one, then)))
     return waits

@@ -5,9 +5,9 @@ that the same meal gives the same plan. Sees durations, hands, bodies and window
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from itertools import combinations, pairwise
+from itertools import combinations
 from typing import TYPE_CHECKING, Any
 
 from bluekettle.core.errors import Infeasible, NotConverged
@@ -31,8 +31,8 @@ SCALE = 10  # prices are whole numbers for the solver (numerical)
 
 @dataclass(frozen=True)
 class Found:
-    """A plan: start of every task [s], the body of every use, how late supper is told to be [s],
-    and how far its price may be from the best [-]; proven where it is the best.
+    """A plan: start of every task [s], the body of every use, supper [s from the wanted moment],
+    and how far its price may be from the best [-]; proven where that is no more than `CLOSE`.
     """
 
     start_s: dict[str, float]
@@ -49,8 +49,7 @@ class Aim:
 
     soonest : supper as early as can be, whatever moment is wanted. begin_late : the latest first
     act that still serves on time. limits_only : any plan that is on time and within the limits.
-    effort : in the solver's deterministic units, for each of three
-    searches.
+    effort : in the solver's deterministic units, for each of three searches.
     """
 
     soonest: bool = False
@@ -64,20 +63,9 @@ def ticks(seconds: float) -> int:
     return math.ceil(seconds / TICK_S - 1e-9)
 
 
-def solve(
-    puzzle: Puzzle,
-    aim: Aim | None = None,
-    on_better: Callable[[Found], bool] | None = None,
-) -> Found:
+def solve(puzzle: Puzzle, aim: Aim | None = None) -> Found:
     """The cheapest plan of a puzzle: first on time, then within every limit of quality, then by its
     price (the order of design 3).
-
-    Parameters
-    ----------
-    puzzle : Puzzle
-    aim : Aim, optional
-    on_better : callable, optional
-        Told of every better plan as it is found; its answer False ends the search.
 
     Raises
     ------
@@ -104,7 +92,7 @@ def solve(
     if aim.limits_only:
         return second
     search.keep_limits()
-    third = search.run(sum(search.cost), on_better)
+    third = search.run(sum(search.cost))
     return replace(third, proven=first.proven and second.proven and third.proven)
 
 
@@ -134,16 +122,16 @@ class Search:
 
     def _starts(self) -> None:
         """One variable for what follows each other at once."""
-        for task in self.puzzle.tasks:
-            head = self.root[task.key]
-            if head in self.at:
+        for head in dict.fromkeys(self.root.values()):
+            began_s = self.tasks[head].start_s
+            if began_s is None:
+                self.at[head] = self.model.new_int_var(self.low, self.high, head)
                 continue
-            # What began already may lie before now.
-            begun = self.tasks[head].start_s is not None
-            earliest = ticks(-HORIZON_S) if begun else self.low
-            self.at[head] = self.model.new_int_var(earliest, self.high, head)
-            if begun:
-                self.model.add(self.at[head] == whole(self.tasks[head].start_s or 0.0))
+            # What began already may lie before now, and is on no grid.
+            tick = whole(began_s)
+            self.at[head] = self.model.new_int_var(tick, tick, head)
+            for key in (key for key, one in self.root.items() if one == head):
+                self.offset_s[key] += began_s - TICK_S * tick
 
     def start(self, key: str) -> Any:
         """Start of a task on the grid; never later than it is."""
@@ -153,26 +141,28 @@ class Search:
         """End of a task on the grid; never sooner than it is."""
         return self.at[self.root[key]] + ticks(self.offset_s[key] + self.tasks[key].seconds)
 
+    def longest(self, gap: Gap) -> Any:
+        """A gap on the grid; never shorter than it is."""
+        begin = self.at[self.root[gap.after]] + ticks(self.offset_s[gap.after])
+        end_s = self.offset_s[gap.before] + self.tasks[gap.before].seconds
+        return begin - self.at[self.root[gap.before]] - whole(end_s)
+
     def _gaps(self) -> None:
         for gap in self.puzzle.gaps:
             length = self.start(gap.after) - self.end(gap.before)
             if rigid(gap):
                 continue  # one variable already
             self.model.add(length >= ticks(gap.least_s))
-            if gap.most_s is not None:
-                self._at_most(length, most_of(gap), gap)
+            if gap.most_s is not None and gap.quality:
+                # At a price that only what cannot be helped is worth.
+                self._past(length - most_of(gap), f"past {gap.after}")
+            elif gap.most_s is not None:
+                self.model.add(self.longest(gap) <= most_of(gap))
             wish = ticks(gap.wish_s)
             if gap.price:
                 self._price(length - wish, gap.price, f"over {gap.after}")
             if gap.short and wish:
                 self._price(wish - length, gap.short, f"short {gap.after}")
-
-    def _at_most(self, length: Any, most: int, gap: Gap) -> None:
-        """Keep a limit; one of quality at a price that only what cannot be helped is worth."""
-        if gap.quality:
-            self._past(length - most, f"past {gap.after}")
-        else:
-            self.model.add(length <= most)
 
     def _past(self, amount: Any, name: str) -> None:
         """Count what lies past a limit of quality."""
@@ -306,7 +296,7 @@ class Search:
         else:
             self.model.add(sum(self.over) <= past)
 
-    def run(self, price: Any, on_better: Callable[[Found], bool] | None = None) -> Found:
+    def run(self, price: Any) -> Found:
         """The best plan by a price that the effort finds, from the last one on; as `solve`."""
         self.model.minimize(price)
         self.model.clear_hints()  # type: ignore[no-untyped-call]
@@ -318,14 +308,7 @@ class Search:
         told.max_deterministic_time, told.relative_gap_limit = self.aim.effort, CLOSE
         told.use_strong_propagation_in_disjunctive = True
         told.use_precedences_in_disjunctive_constraint = True
-        search = self
-
-        class Better(self.cp.CpSolverSolutionCallback):  # type: ignore[name-defined,misc]
-            def on_solution_callback(self) -> None:
-                if on_better is not None and not on_better(search.read(self, proven=False)):
-                    self.stop_search()
-
-        status = solver.solve(self.model, Better())
+        status = solver.solve(self.model)
         if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
             numbers = solver.response_proto.solution
             self.hint = dict(enumerate(numbers))
@@ -358,8 +341,8 @@ def whole(seconds: float) -> int:
 
 
 def most_of(gap: Gap) -> int:
-    """The most of a gap on the grid."""
-    return max(ticks(gap.least_s), int((gap.most_s or 0.0) // TICK_S))
+    """The most of a gap on the grid, rounded down."""
+    return whole(gap.most_s or 0.0)
 
 
 def rigid(gap: Gap) -> bool:
@@ -401,11 +384,16 @@ def threads(puzzle: Puzzle, start_s: dict[str, float]) -> dict[str, int]:
     return found
 
 
-def neighbours(found: Found, puzzle: Puzzle) -> list[tuple[Use, Use]]:
-    """Uses that follow each other in the same body."""
-    pairs: list[tuple[Use, Use]] = []
-    for body in puzzle.bodies:
-        here = [use for use in puzzle.uses if found.body[use.key] == body.key]
-        here.sort(key=lambda use: found.start_s[use.first])
-        pairs += list(pairwise(here))
-    return pairs
+def earlier_uses(found: Found, puzzle: Puzzle) -> dict[str, list[Use]]:
+    """For every use, those of other lines that begin before it in the same body."""
+    earlier: dict[str, list[Use]] = {}
+    for then in puzzle.uses:
+        begin = found.start_s[then.first]
+        earlier[then.key] = [
+            one
+            for one in puzzle.uses
+            if one.line != then.line
+            and found.body[one.key] == found.body[then.key]
+            and found.start_s[one.first] < begin
+        ]
+    return earlier

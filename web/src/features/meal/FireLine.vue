@@ -5,12 +5,22 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useElementSize, useScroll } from '@vueuse/core'
 import type { Schedule } from '@/api/client'
 import { clock, duration } from '@/shared/format/time'
-import { fill, fireLine, Scale, busySpans, ticks, WIDTH, type Piece, type Ribbon } from './fireLine'
+import {
+  BOARD,
+  busySpans,
+  fill,
+  fireLine,
+  Scale,
+  ticks,
+  WIDTH,
+  type Piece,
+  type Ribbon,
+} from './fireLine'
+import SupperPlate from './SupperPlate.vue'
 
 const props = defineProps<{ plan: Schedule; wanted: string; dim: boolean; shown: string }>()
 const emit = defineEmits<{ move: [minutes: number]; show: [key: string] }>()
 
-const STEP_MIN = 5
 const CURVE = 16
 const box = ref<HTMLElement>()
 const { width: room } = useElementSize(box)
@@ -28,7 +38,7 @@ const marks = computed(() => ticks(scale.value, drawn.value.from, drawn.value.to
 const iso = (at: number) => new Date(at * 60_000)
 /** The plate stands where food comes from, last of all: out of every heat. */
 const plateY = computed(() => {
-  const out = drawn.value.channels.find((channel) => channel.name === 'board')
+  const out = drawn.value.channels.find((channel) => channel.name === BOARD)
   return out ? out.top + out.height / 2 : drawn.value.height / 2
 })
 const plateX = computed(() => right.value + 48)
@@ -75,44 +85,6 @@ const threads = computed(() =>
   }),
 )
 
-// The plate is dragged; the evening is planned anew when it is let go.
-const pulled = ref<number>()
-const shift = computed(() => (pulled.value === undefined ? 0 : pulled.value))
-const minutes = computed(
-  () => Math.round(shift.value / scale.value.perMinute / STEP_MIN) * STEP_MIN,
-)
-const says = computed(() =>
-  clock(new Date(new Date(props.wanted).getTime() + minutes.value * 60_000)),
-)
-let begun = 0
-function grab(event: PointerEvent) {
-  begun = event.clientX
-  pulled.value = 0
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-}
-function pull(event: PointerEvent) {
-  if (pulled.value !== undefined) pulled.value = event.clientX - begun
-}
-function drop() {
-  const by = minutes.value
-  pulled.value = undefined
-  if (by) emit('move', by)
-}
-const KEYS: Record<string, number> = {
-  ArrowLeft: -STEP_MIN,
-  ArrowDown: -STEP_MIN,
-  ArrowRight: STEP_MIN,
-  ArrowUp: STEP_MIN,
-  PageDown: -30,
-  PageUp: 30,
-}
-function key(event: KeyboardEvent) {
-  const by = KEYS[event.key]
-  if (by === undefined) return
-  event.preventDefault()
-  event.stopPropagation()
-  emit('move', by)
-}
 // The end of the evening is what one looks for.
 watch(room, async () => {
   await nextTick()
@@ -134,7 +106,7 @@ watch(room, async () => {
       <g v-for="channel in drawn.channels" :key="channel.name">
         <rect
           class="channel"
-          :class="{ board: channel.name === 'board' }"
+          :class="{ board: channel.name === BOARD }"
           x="8"
           :y="channel.top + 3"
           :width="right - 2"
@@ -181,7 +153,8 @@ watch(room, async () => {
             :style="{ stroke: fill(piece) }"
           >
             <title>
-              {{ ribbon.name }}: {{ piece.label || piece.channel }}, {{ clock(iso(piece.from)) }} to
+              {{ ribbon.name }}: {{ piece.label || piece.channel || 'out' }},
+              {{ clock(iso(piece.from)) }} to
               {{ clock(iso(piece.to)) }}
             </title>
           </path>
@@ -219,31 +192,16 @@ watch(room, async () => {
       </g>
       <g v-for="channel in drawn.channels" :key="`name ${channel.name}`">
         <text class="place" :x="scrolled + 20" :y="channel.top + channel.height / 2 + 5">
-          {{ channel.name === 'board' ? 'out' : channel.name.slice(0, 17) }}
+          {{ channel.name === BOARD ? 'out' : channel.name.slice(0, 17) }}
         </text>
       </g>
-      <g
-        class="plate"
-        role="slider"
-        tabindex="0"
-        aria-label="Supper"
-        :aria-valuenow="new Date(wanted).getHours() * 60 + new Date(wanted).getMinutes()"
-        aria-valuemin="0"
-        aria-valuemax="1439"
-        :aria-valuetext="`on the table at ${says}`"
-        :transform="`translate(${plateX + shift} ${plateY})`"
-        data-test="plate"
-        @pointerdown="grab"
-        @pointermove="pull"
-        @pointerup="drop"
-        @pointercancel="pulled = undefined"
-        @keydown="key"
-      >
-        <circle r="40" class="rim" />
-        <circle r="28" class="well" />
-        <text y="7">{{ says }}</text>
-        <path class="grip" d="M-12 56h-8m4-4-4 4 4 4M12 56h8m-4-4 4 4-4 4" />
-      </g>
+      <SupperPlate
+        :wanted="wanted"
+        :x="plateX"
+        :y="plateY"
+        :per-minute="scale.perMinute"
+        @move="(by: number) => emit('move', by)"
+      />
     </svg>
   </div>
 </template>
@@ -351,35 +309,5 @@ text {
 }
 .thread circle.here {
   fill: var(--kettle-glow);
-}
-.plate {
-  cursor: grab;
-  touch-action: none;
-}
-.plate .rim {
-  fill: var(--kettle-chalk);
-}
-.plate .well {
-  fill: none;
-  stroke: var(--kettle-coal);
-  stroke-opacity: 0.25;
-  stroke-width: 2;
-}
-.plate text {
-  text-anchor: middle;
-  fill: var(--kettle-coal);
-  font: 700 19px var(--kettle-display);
-}
-.grip {
-  fill: none;
-  stroke: var(--kettle-chalk-soft);
-  stroke-width: 2;
-}
-.plate:focus-visible {
-  outline: none;
-}
-.plate:focus-visible .rim {
-  stroke: var(--kettle-glow);
-  stroke-width: 5;
 }
 </style>

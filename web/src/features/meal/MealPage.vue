@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { api, ask, fetched, type Meal, type Problem } from '@/api/client'
+import { useQueryClient } from '@tanstack/vue-query'
+import { api, ask, type Meal, type Problem } from '@/api/client'
 import { useClock } from '@/shared/composables/useClock'
 import { clock, day } from '@/shared/format/time'
 import AsideNote from '@/shared/ui/AsideNote.vue'
 import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ServeField from '@/shared/ui/ServeField.vue'
+import UndoNote from '@/shared/ui/UndoNote.vue'
 import FireLine from './FireLine.vue'
 import MealBuy from './MealBuy.vue'
 import MealList from './MealList.vue'
@@ -16,23 +17,20 @@ import MealParts from './MealParts.vue'
 import MealShelf from './MealShelf.vue'
 import MealVerdict from './MealVerdict.vue'
 import { useMeal, useMealChoices } from './useMeal'
+import { useMealShelf } from './useMealShelf'
 
 const route = useRoute()
 const router = useRouter()
 const now = useClock(30_000)
 const id = () => (route.params.id ? Number(route.params.id) : undefined)
-const { draft, edit, mend, keeping, plan, problem, thinking, refresh, stop } = useMeal(id)
+const { draft, edit, mend, take, taken, undo, keeping, plan, problem, thinking, refresh, stop } =
+  useMeal(id)
 const { data: choices } = useMealChoices()
-const meals = useQuery({
-  queryKey: ['meals'],
-  queryFn: () => fetched(api.GET('/api/v1/meals', { params: { query: { limit: 50 } } })),
-})
+const shelf = useMealShelf()
 const shown = ref('')
 const when = ref(false)
 const meal = computed(() => draft.meal)
-const some = computed(
-  () => (meal.value?.dishes?.length ?? 0) + (meal.value?.sides?.length ?? 0) > 0,
-)
+const some = computed(() => (meal.value?.dishes.length ?? 0) + (meal.value?.sides?.length ?? 0) > 0)
 const names = computed(() => new Map((plan.value?.lines ?? []).map((line) => [line.id, line.name])))
 watch(
   () => draft.id,
@@ -51,8 +49,9 @@ function begin(next: Meal) {
 function open(next: Meal, as: number, version: number) {
   draft.begin(next, as, version)
 }
+/** What could not be kept stays here, with the reason. */
 async function leave() {
-  await keeping.keep()
+  if (!(await keeping.settled())) return
   draft.begin(null)
   void router.push('/meal')
 }
@@ -67,7 +66,9 @@ const refused = ref<Problem>()
 /** Every dish begins on the Stove, as this plan says. */
 async function cook(speed?: number) {
   busy.value = true
-  await keeping.keep()
+  const kept = await keeping.settled()
+  busy.value = kept
+  if (!kept) return
   const body = { accepted: [], rehearsal: speed ? { speed } : null }
   const params = { path: { id: draft.id! } }
   const { data, problem: found } = await ask(() =>
@@ -119,6 +120,7 @@ const print = () => window.print()
         @theirs="keeping.takeTheirs"
         @mine="keeping.keepMine"
       />
+      <ProblemNote v-if="keeping.missing.value" :problem="keeping.missing.value" />
       <ProblemNote v-if="keeping.unkept.value" :problem="keeping.unkept.value" />
       <ProblemNote v-if="problem" :problem="problem" again @again="refresh" />
       <template v-if="plan">
@@ -142,11 +144,19 @@ const print = () => window.print()
         Put two dishes on the table, and say when. The evening draws itself.
       </p>
       <p v-else-if="!problem" class="quiet" role="status">Arranging the evening…</p>
-      <MealParts class="parts" :meal="meal" :choices="choices" :names="names" @edit="edit" />
+      <UndoNote v-if="taken" :says="taken.says" @undo="undo" />
+      <MealParts
+        class="parts"
+        :meal="meal"
+        :choices="choices"
+        :names="names"
+        @edit="edit"
+        @take="take"
+      />
       <template v-if="plan?.feasible">
         <div class="under">
           <h2>What to do when</h2>
-          <template v-if="draft.id && (meal.dishes ?? []).length">
+          <template v-if="draft.id && meal.dishes.length">
             <el-button
               class="ember-button no-print"
               :disabled="busy || thinking"
@@ -182,8 +192,20 @@ const print = () => window.print()
     <template v-else>
       <h1>Meal</h1>
       <ProblemNote v-if="keeping.missing.value" :problem="keeping.missing.value" />
-      <AsideNote :records="meals.data.value?.aside ?? []" />
-      <MealShelf :meals="meals.data.value?.meals" :choices="choices" @begin="begin" @open="open" />
+      <ProblemNote v-if="shelf.problem.value" :problem="shelf.problem.value" />
+      <UndoNote
+        v-if="shelf.dropped.value"
+        :says="`“${shelf.dropped.value.title}” is deleted.`"
+        @undo="shelf.undo"
+      />
+      <AsideNote :records="shelf.aside.value" />
+      <MealShelf
+        :meals="shelf.meals.value"
+        :choices="choices"
+        @begin="begin"
+        @open="open"
+        @drop="shelf.drop"
+      />
     </template>
   </div>
 </template>

@@ -11,7 +11,10 @@ const props = defineProps<{
   choices: MealChoices | undefined
   names: Map<string, string>
 }>()
-const emit = defineEmits<{ edit: [change: (next: Meal) => void] }>()
+const emit = defineEmits<{
+  edit: [change: (next: Meal) => void]
+  take: [id: string, name: string]
+}>()
 const MOST_DISHES = 10
 const MOST_SIDES = 6
 const MOST_HANDS = 4
@@ -33,7 +36,7 @@ const sides = computed(() =>
   (props.choices?.sides ?? []).map((s) => ({ key: s.key, text: s.name })),
 )
 const taken = computed(() => [
-  ...(props.meal.dishes ?? []).map((d) => ({ id: d.id, name: name(d), side: false })),
+  ...props.meal.dishes.map((d) => ({ id: d.id, name: name(d), side: false })),
   ...(props.meal.sides ?? []).map((s) => ({ id: s.id, name: name(s), side: true })),
 ])
 const name = (one: { id: string; name?: string }) =>
@@ -56,19 +59,13 @@ function addDish(key: string) {
   const text = dishes.value.find((d) => d.key === key)?.text ?? rest
   const id = fresh(text)
   const what = kind === 'plan' ? { plan_id: Number(rest) } : { template: rest }
-  emit('edit', (next) => (next.dishes = [...(next.dishes ?? []), { id, name: text, ...what }]))
+  emit('edit', (next) => (next.dishes = [...next.dishes, { id, name: text, ...what }]))
   dish.value = ''
 }
 function addSide(key: string) {
   const id = fresh(key)
   emit('edit', (next) => (next.sides = [...(next.sides ?? []), { id, key }]))
   side.value = ''
-}
-function take(id: string) {
-  emit('edit', (next) => {
-    next.dishes = (next.dishes ?? []).filter((one) => one.id !== id)
-    next.sides = (next.sides ?? []).filter((one) => one.id !== id)
-  })
 }
 </script>
 
@@ -77,14 +74,17 @@ function take(id: string) {
     <ul>
       <li v-for="one in taken" :key="one.id" :class="{ side: one.side }">
         <span>{{ one.name }}</span>
-        <el-button text :aria-label="`Take “${one.name}” off the table`" @click="take(one.id)"
+        <el-button
+          text
+          :aria-label="`Take “${one.name}” off the table`"
+          @click="$emit('take', one.id, one.name)"
           >×</el-button
         >
       </li>
     </ul>
     <div class="add">
       <PickField
-        v-if="(meal.dishes ?? []).length < MOST_DISHES"
+        v-if="meal.dishes.length < MOST_DISHES"
         v-model="dish"
         label="Add a dish"
         placeholder="a plan, or one to begin with"

@@ -6,7 +6,11 @@ import { clock, day } from '@/shared/format/time'
 
 /** Meals that are kept, and made ones to begin with. */
 const props = defineProps<{ meals: KeptMeal[] | undefined; choices: MealChoices | undefined }>()
-const emit = defineEmits<{ begin: [meal: Meal]; open: [meal: Meal, id: number, version: number] }>()
+const emit = defineEmits<{
+  begin: [meal: Meal]
+  open: [meal: Meal, id: number, version: number]
+  drop: [meal: KeptMeal]
+}>()
 const SHOWN = 9
 const MOST_HANDS = 6
 const { known } = useKitchenFigures()
@@ -17,7 +21,7 @@ const made = computed(() => {
   const seen = new Set<string>()
   return (props.choices?.made ?? [])
     .filter(({ meal }) => {
-      const table = (meal.dishes ?? []).map((one) => one.id).join()
+      const table = meal.dishes.map((one) => one.id).join()
       if (!table || seen.has(table)) return false
       seen.add(table)
       return true
@@ -25,7 +29,7 @@ const made = computed(() => {
     .slice(0, SHOWN)
 })
 const parts = (meal: Meal) =>
-  [...(meal.dishes ?? []), ...(meal.sides ?? [])]
+  [...meal.dishes, ...(meal.sides ?? [])]
     .map((one) => one.name || one.id.replaceAll('-', ' '))
     .join(', ')
 /** A made one is begun in this kitchen, as soon as it can be. */
@@ -47,7 +51,7 @@ const take = (meal: Meal) => emit('begin', { ...meal, appliances: null, serve_at
         <li v-for="one in meals" :key="one.id">
           <button
             type="button"
-            class="card"
+            class="pick-card"
             :data-test="`meal-${one.id}`"
             @click="$emit('open', one.meal, one.id, one.version)"
           >
@@ -58,6 +62,16 @@ const take = (meal: Meal) => emit('begin', { ...meal, appliances: null, serve_at
             </span>
             <span v-if="one.missing?.length" class="gone">A plan of it was deleted.</span>
           </button>
+          <div class="beneath">
+            <el-button
+              text
+              :aria-label="`Delete “${one.title}”`"
+              :data-test="`drop-${one.id}`"
+              @click="$emit('drop', one)"
+            >
+              Delete
+            </el-button>
+          </div>
         </li>
       </ul>
     </section>
@@ -66,7 +80,12 @@ const take = (meal: Meal) => emit('begin', { ...meal, appliances: null, serve_at
       <p v-if="!choices" class="quiet" role="status">Laying the table…</p>
       <ul class="card-shelf">
         <li v-for="one in made" :key="one.key">
-          <button type="button" class="card" :data-test="`made-${one.key}`" @click="take(one.meal)">
+          <button
+            type="button"
+            class="pick-card"
+            :data-test="`made-${one.key}`"
+            @click="take(one.meal)"
+          >
             <b>{{ one.meal.name }}</b>
             <span class="quiet">{{ parts(one.meal) }}</span>
           </button>
@@ -88,24 +107,17 @@ section {
 h2 {
   margin-bottom: 10px;
 }
-.card {
-  width: 100%;
-  height: 100%;
-  min-height: 96px;
-  display: grid;
-  gap: 6px;
-  align-content: start;
-  text-align: left;
-  padding: 14px 18px;
-  border: 2px solid var(--kettle-line);
-  border-radius: 14px;
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  font: inherit;
-  cursor: pointer;
+li {
+  display: flex;
+  flex-direction: column;
 }
-.card:hover {
-  border-color: var(--kettle-ember);
+.pick-card {
+  flex: 1;
+  min-height: 96px;
+}
+.beneath {
+  display: flex;
+  justify-content: flex-end;
 }
 .gone {
   color: var(--kettle-stop);

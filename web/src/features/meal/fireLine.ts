@@ -10,7 +10,7 @@ const TOP = 34
 const IDLE_MIN = 12 // of a span without hands that is drawn at its length
 const SHRUNK = 0.08 // of what is beyond it
 const BREAK_MIN = 45 // from here on a shrunk span is told
-const BOARD = 'board'
+export const BOARD = '' // no appliance is called that
 
 export type Kind = 'cold' | 'warm' | 'slow' | 'fire'
 export interface Piece {

@@ -5,7 +5,7 @@ import type { Schedule } from '@/api/client'
 import { at, kitchen, serve, show, type Answer } from '@/__tests__/kitchen'
 import FireLine from './FireLine.vue'
 import MealPage from './MealPage.vue'
-import { busySpans, fireLine, heightAt, piecesOf, Scale, slotsOf, ticks } from './fireLine'
+import { BOARD, busySpans, fireLine, heightAt, piecesOf, Scale, slotsOf, ticks } from './fireLine'
 import { lateness, told } from './words'
 
 const MIN = 60
@@ -85,10 +85,10 @@ describe('the fire line', () => {
     const pieces = piecesOf(plan, 'ribs').map((p) => [p.channel, p.kind])
     expect(pieces).toEqual([
       ['pot', 'slow'],
-      ['board', 'warm'],
+      [BOARD, 'warm'],
       ['oven', 'fire'],
       ['oven', 'slow'],
-      ['board', 'warm'],
+      [BOARD, 'warm'],
     ])
     expect(piecesOf(plan, 'slaw').map((p) => p.kind)).toEqual(['cold'])
     const all = piecesOf(plan, 'ribs')
@@ -121,7 +121,7 @@ describe('the fire line', () => {
     expect(Object.fromEntries(of)).toEqual({ a1: 0, b1: 1, a2: 0, c1: 1 })
     expect(count).toBe(2)
     const { ribbons, channels, threads } = fireLine(plan)
-    expect(channels.map((c) => c.name)).toEqual(['pot', 'board', 'oven'])
+    expect(channels.map((c) => c.name)).toEqual(['pot', BOARD, 'oven'])
     expect(threads).toHaveLength(1)
     expect(threads[0]!.map((v) => v.label)).toEqual([
       'load',
@@ -222,6 +222,69 @@ describe('the meal page', () => {
       new Date(later).toISOString(),
     )
     expect(page.find("[data-test='changed']").exists()).toBe(true)
+  })
+  it('keeps nothing of a meal that was only begun', async () => {
+    const asked = serve(answers)
+    const { page } = await show(MealPage, '/meal')
+    await page.get("[data-test='new-meal']").trigger('click')
+    await settle(900)
+    expect(asked.filter((one) => one.path === '/meals' && one.method === 'POST')).toEqual([])
+    expect(page.find('[role=alert]').exists()).toBe(false)
+    expect(page.text()).toContain('Put two dishes on the table')
+  })
+  it('takes a dish off the table, and puts it back', async () => {
+    const asked = serve(answers)
+    const { page } = await show(MealPage, '/meal/3')
+    await settle()
+    await page.get('[aria-label="Take “Short ribs” off the table"]').trigger('click')
+    expect(page.find('[aria-label="Take “Short ribs” off the table"]').exists()).toBe(false)
+    await page.get("[data-test='undo-drop']").trigger('click')
+    await settle(900)
+    const put = asked.filter((one) => one.method === 'PUT').at(-1)!
+    expect((put.body as { meal: unknown }).meal).toEqual(meal)
+    expect(page.find("[data-test='undo-drop']").exists()).toBe(false)
+  })
+  it('stays with what could not be kept, tries again, and lets one go then', async () => {
+    let away = true
+    const put = () => (away ? 'away' : ([200, { ...kept, version: 3 }] as Answer))
+    const asked = serve({
+      ...answers,
+      'PUT /meals/3': put,
+      'POST /meals/3/cooks': [201, { cooks: [9] }],
+    })
+    const { page } = await show(MealPage, '/meal/3')
+    await settle()
+    await page.get("[data-test='plate']").trigger('keydown', { key: 'ArrowRight' })
+    await page.get("[data-test='all-meals']").trigger('click')
+    await settle()
+    expect(page.find("[data-test='meal-verdict']").exists()).toBe(true)
+    expect(page.get('[role=alert]').text()).toContain('What you entered is kept here')
+    await page.get("[data-test='cook-meal']").trigger('click')
+    await settle()
+    expect(asked.some((one) => one.path.endsWith('/cooks'))).toBe(false)
+    away = false
+    await page.get("[data-test='all-meals']").trigger('click')
+    await settle()
+    expect(page.find("[data-test='new-meal']").exists()).toBe(true)
+  })
+  it('deletes a meal, and keeps it anew', async () => {
+    const asked = serve({ ...answers, 'DELETE /meals/3': [200, {}], 'POST /meals': [201, kept] })
+    const { page } = await show(MealPage, '/meal')
+    await page.get("[data-test='drop-3']").trigger('click')
+    await settle()
+    expect(page.text()).toContain('“Boathouse” is deleted.')
+    await page.get("[data-test='undo-drop']").trigger('click')
+    await settle()
+    const back = asked.find((one) => one.method === 'POST' && one.path === '/meals')!
+    expect((back.body as { meal: unknown }).meal).toEqual(meal)
+  })
+  it('tells of a meal that is not there, with another one open', async () => {
+    serve(answers)
+    const { page, router } = await show(MealPage, '/meal/3')
+    await settle()
+    await router.push('/meal/99')
+    await settle()
+    expect(page.get('[role=alert]').text()).toContain('Not found')
   })
   it('tells what is in the way, and mends it with one tap', async () => {
     const says = 'The oven is wanted between ⟦2030-05-04T18:12:00+00:00⟧ and later.'

@@ -1,6 +1,6 @@
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { defineStore } from 'pinia'
-import { refDebounced, useDebounceFn, useStorage } from '@vueuse/core'
+import { refDebounced, useDebounceFn, useIntervalFn, useStorage } from '@vueuse/core'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import {
   api,
@@ -63,6 +63,7 @@ export function useMeal(route: () => number | undefined) {
 
   async function open(again = false) {
     const wanted = route() ?? (again ? draft.id : undefined)
+    missing.value = undefined
     if (!wanted || (wanted === draft.id && !again)) return
     const { sitting } = draft
     const { data, problem } = await ask(() =>
@@ -78,9 +79,11 @@ export function useMeal(route: () => number | undefined) {
 
   /** One save after the other; what was changed elsewhere is told, and not written over. */
   const keep = () => (last = last.then(keepNow))
+  /** Whether there is anything to keep: what was only begun is no meal yet. */
+  const empty = (meal: Meal) => !meal.name && !meal.dishes.length && !meal.sides?.length
   async function keepNow() {
     const { meal, id, sitting } = draft
-    if (!meal || changed.value) return
+    if (!meal || changed.value || (!id && empty(meal))) return
     const seen = draft.version ? { 'If-Match': `"${draft.version}"` } : {}
     const body = { meal }
     const { data, problem } = await ask(() =>
@@ -97,8 +100,34 @@ export function useMeal(route: () => number | undefined) {
     void client.invalidateQueries({ queryKey: ['meals'] })
   }
   const soon = useDebounceFn(keep, KEEP_MS)
+  // A server that was away is asked again.
+  useIntervalFn(() => {
+    if (unkept.value?.status === 0) void keep()
+  }, AGAIN_MS)
+  /** Kept as it is now; false where that is not so, and is told. */
+  async function settled() {
+    await keep()
+    return !changed.value && !unkept.value
+  }
+
+  /** What was there before something was taken off the table. */
+  const before = shallowRef<{ meal: Meal; says: string }>()
+  function take(id: string, name: string) {
+    const meal = draft.meal!
+    edit((next) => {
+      next.dishes = next.dishes.filter((one) => one.id !== id)
+      next.sides = (next.sides ?? []).filter((one) => one.id !== id)
+    })
+    before.value = { meal, says: `“${name}” is off the table.` }
+  }
+  function undo() {
+    draft.meal = before.value!.meal
+    before.value = undefined
+    void soon()
+  }
 
   function edit(change: (next: Meal) => void) {
+    before.value = undefined
     if (!draft.meal) return
     const next = JSON.parse(JSON.stringify(draft.meal)) as Meal
     change(next)
@@ -110,7 +139,7 @@ export function useMeal(route: () => number | undefined) {
     edit((next) => {
       if (repair.serve_at) next.serve_at = repair.serve_at
       if (repair.hands) next.hands = repair.hands
-      for (const one of next.dishes ?? []) {
+      for (const one of next.dishes) {
         const dish = repair.dishes?.[one.id]
         if (dish) Object.assign(one, { template: null, plan_id: null, dish })
       }
@@ -124,7 +153,7 @@ export function useMeal(route: () => number | undefined) {
 
   const body = computed(() => {
     const { meal } = draft
-    const some = (meal?.dishes?.length ?? 0) + (meal?.sides?.length ?? 0) > 0
+    const some = (meal?.dishes.length ?? 0) + (meal?.sides?.length ?? 0) > 0
     return meal && some ? JSON.stringify(meal) : ''
   })
   const asked = refDebounced(body, SOON_MS)
@@ -142,13 +171,16 @@ export function useMeal(route: () => number | undefined) {
   const planned = computed(() => (body.value ? plan.value : undefined))
   watch(
     () => draft.sitting,
-    () => (plan.value = undefined),
+    () => (plan.value = before.value = undefined),
   )
   return {
     draft,
     edit,
     mend,
-    keeping: { changed, missing, unkept, takeTheirs: () => open(true), keepMine, keep },
+    take,
+    taken: before,
+    undo,
+    keeping: { changed, missing, unkept, takeTheirs: () => open(true), keepMine, keep, settled },
     plan: planned,
     problem: computed(() => query.error.value ?? undefined),
     thinking: computed(

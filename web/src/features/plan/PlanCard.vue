@@ -32,7 +32,7 @@ const heats = computed(() => {
 </script>
 
 <template>
-  <button type="button" class="card" @click="$emit('pick')">
+  <button type="button" class="pick-card" @click="$emit('pick')">
     <span class="heats" aria-hidden="true">
       <HeatPicture v-for="(heat, i) in heats" :key="i" :heat="heat" :size="44" />
     </span>
@@ -42,25 +42,6 @@ const heats = computed(() => {
 </template>
 
 <style scoped>
-.card {
-  width: 100%;
-  height: 100%;
-  min-height: 132px;
-  display: grid;
-  gap: 6px;
-  align-content: start;
-  text-align: left;
-  padding: 14px 18px 16px;
-  border: 2px solid var(--kettle-line);
-  border-radius: 14px;
-  background: var(--kettle-sheet);
-  color: var(--kettle-ink);
-  font: inherit;
-  cursor: pointer;
-}
-.card:hover {
-  border-color: var(--kettle-ember);
-}
 b {
   font: 700 1.18rem/1.3 var(--kettle-display);
   text-wrap: pretty;
