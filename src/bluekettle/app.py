@@ -14,7 +14,7 @@ from werkzeug.exceptions import NotFound
 from werkzeug.routing import PathConverter
 
 from bluekettle import __version__
-from bluekettle.api import advice, cooks, door, forecasts, kitchen, meals, plans, sauces
+from bluekettle.api import advice, cooks, door, forecasts, kitchen, meals, plans, sauces, suppers
 from bluekettle.api.errors import from_validation, register_errors
 from bluekettle.api.guard import guard
 from bluekettle.api.openapi import with_problems
@@ -105,7 +105,7 @@ def create_app(config: Config, workshop: Workshop | None = None) -> Kettle:
     guard(app, config.hosts)
     door.hang(app, config.folder, config.passcode, config.beyond)
     register_errors(app)
-    for part in (forecasts, advice, plans, meals, cooks, kitchen, sauces):
+    for part in (forecasts, advice, plans, meals, suppers, cooks, kitchen, sauces):
         app.register_api(part.blueprint)
 
     app.add_url_rule(

@@ -219,8 +219,8 @@ def test_a_meal_is_begun_whole_waits_as_planned_and_only_once(kitchen: Kitchen):
         assert abs((starts - datetime.fromisoformat(first)).total_seconds()) <= 60
         covered = [w for w in plan["waits"] if w["line"] == dish and w["how"] == "covered"]
         slack = [step for step in live["steps"] if step["key"].endswith(".slack")]
-        long = [seconds for w in covered if (seconds := lasts(w)) >= 120.0]
-        assert [step["likely_s"] for step in slack] == long
+        long = [seconds for w in covered if (seconds := lasts(w)) >= 60.0]
+        assert [step["likely_s"] for step in slack] == pytest.approx(long, abs=1.0)
         ends = max(t["end_at"] for t in plan["tasks"] if t["line"] == dish)
         serve = datetime.fromisoformat(live["serve_at"])
         assert abs((serve - datetime.fromisoformat(ends)).total_seconds()) < 300

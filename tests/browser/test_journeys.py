@@ -398,7 +398,7 @@ def test_a_plan_for_later_says_both_times_and_waits(page: Page, server):
 def test_why_this_heat_opens_a_map_and_a_tap_on_it_changes_the_plan(page: Page, server, axe):
     page.goto(server.start("--demo") + "/plan/1")
     by(page, "why-finish").click()
-    expect(by(page, "advice-0")).to_be_visible(timeout=15_000)
+    expect(by(page, "advice-0")).to_be_visible(timeout=40_000)
     assert axe(page) == []
     heat_map = by(page, "heat-map")  # the rack of the demo kitchen's broiler
     expect(heat_map).to_have_attribute("aria-valuetext", "14 cm")

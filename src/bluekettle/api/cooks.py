@@ -33,7 +33,7 @@ from bluekettle.schemas.cook import (
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.problem import Problem
 from bluekettle.schemas.reading import ReadingsCreate, ReadingsPublic
-from bluekettle.services import log, readings, telling
+from bluekettle.services import log, readings, stove, telling
 
 blueprint = APIBlueprint(
     "cooks", __name__, url_prefix=PREFIX + "/cooks", abp_tags=[Tag(name="cooks")]
@@ -62,7 +62,7 @@ def start_cook(body: CookCreate) -> tuple[LivePublic, int]:
 @blueprint.get("/live", responses={200: LiveListPublic})
 def live_cooks() -> LiveListPublic:
     """All cooks under way."""
-    return log.live_cooks(engine(), now(), strips())
+    return stove.live_cooks(engine(), now(), strips())
 
 
 @blueprint.get("/<int:id>", responses={200: CookPublic, **CONFLICT})

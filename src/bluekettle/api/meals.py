@@ -84,7 +84,7 @@ def get_meal(path: IdPath) -> Response:
 @blueprint.get("/meals/<int:id>/calendar", responses={200: CALENDAR, **UNREADABLE, **HEAVY})
 def kept_calendar(path: IdPath) -> Response:
     """The plan of a kept meal as a calendar (RFC 5545): a later one updates the earlier."""
-    _, found = meal_cooks.planned(engine(), path.id, workshop(), now(), waits())
+    found = meal_cooks.planned(engine(), path.id, workshop(), now(), waits())
     return Response(calendar_of(found, now(), f"meal-{path.id}"), mimetype="text/calendar")
 
 

@@ -12,6 +12,7 @@ from bluekettle.schemas.base import AsidePublic, CreateModel, Moment, PublicMode
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
 from bluekettle.schemas.reading import DeviceDonePublic, DevicePublic, ProbePublic
+from bluekettle.schemas.supper import SupperPublic
 
 MOST_AGO_S = 31 * 86_400.0
 Reason = Annotated[str, Field(min_length=3, max_length=300)]
@@ -362,6 +363,7 @@ class LivePublic(PublicModel):
     """The state of a cook at one moment."""
 
     id: int
+    supper: int | None = Field(description="number of the supper that it is a dish of; null: none")
     title: str
     now: datetime
     started_at: datetime
@@ -412,6 +414,7 @@ class LiveListPublic(PublicModel):
     """All cooks that are under way."""
 
     cooks: list[LivePublic]
+    suppers: list[SupperPublic] = Field(description="meals of which one of these is a dish")
     aside: list[AsidePublic] = Field(default_factory=list)
 
 

@@ -278,6 +278,7 @@ class MealStartCreate(CreateModel):
 class MealStartedPublic(PublicModel):
     """Cooks that began."""
 
+    supper: int = Field(description="number of the supper that they are dishes of")
     cooks: list[int] = Field(description="their numbers, in the order of the dishes")
 
 

@@ -14,6 +14,8 @@ from typing import Any
 
 from bluekettle.core.chain import Centres
 from bluekettle.core.glaze import Act
+from bluekettle.core.schedule import Puzzle, Replanned, Schedule, Stands, Told
+from bluekettle.core.schedule import replan as replan_rest
 from bluekettle.core.stages import StepPlan
 from bluekettle.schemas.advice import (
     AdvicePublic,
@@ -141,6 +143,20 @@ def schedule(document: MealDocument, now: datetime) -> SchedulePublic:
     return meals.schedule_meal(document, now)
 
 
+def supper(
+    document: MealDocument, now: datetime
+) -> tuple[SchedulePublic, tuple[Schedule, datetime] | None]:
+    """The plan of a meal, and what the cooking of it needs; None where it cannot be."""
+    return meals.planned_meal(document, now)
+
+
+def replan(
+    puzzle: Puzzle, lines: dict[str, tuple[Stands, ...]], told: Told, at: float
+) -> Replanned:
+    """The rest of a supper."""
+    return replan_rest(puzzle, lines, told, at)
+
+
 def warm() -> None:
     """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
     for heat in ("pressure", "low_oven"):
@@ -182,8 +198,10 @@ TASKS: dict[str, Callable[..., Any]] = {
         analyse,
         vary,
         schedule,
+        supper,
+        replan,
         warm,
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "repair", "effects", "heat_times", "schools", "schedule"})
+BESIDE = frozenset({"advise", "repair", "effects", "heat_times", "schools", "schedule", "supper"})

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from bluekettle.core.stages import (
@@ -34,16 +35,27 @@ from bluekettle.services.instructions import Words, minutes_text, stopwatch_text
 from bluekettle.services.loaded import Loaded
 from bluekettle.services.offers import exit_alarms, exits_now, scout_now
 from bluekettle.services.picture import picture_of
-from bluekettle.services.probing import devices_of, fresh_core, offer_now, probe_now
+from bluekettle.services.probing import ProbeNow, devices_of, fresh_core, offer_now, probe_now
 from bluekettle.services.rehearsing import rehearsal_now
-from bluekettle.services.strips import Strips
+from bluekettle.services.strips import Seen, Strips
 
 UNDOABLE = ("done", "skip", "extend", "later", "saw", "rescue", "way")
 ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room temperature
 
 
-def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
-    """The state as the Stove page reads it. now : by the clock of the cook."""
+@dataclass(frozen=True)
+class Looked:
+    """A cook as it stands by all that was told, seen and read."""
+
+    progress: Progress
+    probe: ProbeNow
+    seen: Seen
+    glaze: GlazePublic | None
+    ready: bool
+
+
+def looked(loaded: Loaded, now: datetime, strips: Strips) -> Looked:
+    """Where a cook stands. now : by its own clock."""
     told = loaded.progress(now)
     probe = probe_now(loaded, told, now, strips.probes)
     if probe.seconds:
@@ -54,6 +66,13 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
     if planned is not None:
         glaze, ready = strips.now(loaded.whole, planned, seen)
     progress = loaded.progress(now, glaze, seen.stage, probe.seconds) if seen else told
+    return Looked(progress, probe, seen, glaze, ready)
+
+
+def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
+    """The state as the Stove page reads it. now : by the clock of the cook."""
+    look = looked(loaded, now, strips)
+    progress, probe, seen, glaze = look.progress, look.probe, look.seen, look.glaze
     facts = loaded.scene().facts
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
     words = loaded.words(plan) if plan else Words("All done. How was it?", "", "")
@@ -70,6 +89,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
     exits = [] if loaded.cook.ended_at else exits_now(loaded, progress, now)
     return LivePublic(
         id=loaded.cook_id,
+        supper=loaded.cook.supper_id,
         title=loaded.cook.title,
         now=now,
         started_at=loaded.cook.started_at,
@@ -98,7 +118,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         ),
         looks_s=glaze.looks_s if progress.fire and glaze else [],
         glaze_key=seen.key if glaze else None,
-        glaze_ready=ready,
+        glaze_ready=look.ready,
         gate=gate,
         back=back_public(loaded, progress, now),
         checks=checks_public(loaded, progress),

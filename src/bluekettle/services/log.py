@@ -15,7 +15,6 @@ from bluekettle.schemas.cook import (
     CookPublic,
     CooksPublic,
     CookSummary,
-    LiveListPublic,
     LivePublic,
     OutcomeCreate,
     OutcomePublic,
@@ -37,7 +36,6 @@ from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Cook, Outcome, Rehearsal
 
 PAGE = 50
-MOST_LIVE = 20
 
 
 def load(session: Session, cook_id: int) -> Loaded:
@@ -106,19 +104,6 @@ def live_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> Li
     with Session(engine) as session:
         loaded = load(session, cook_id)
         return live(loaded, loaded.clock(now), strips)
-
-
-def live_cooks(engine: Engine, now: datetime, strips: Strips) -> LiveListPublic:
-    """All cooks under way, the newest first."""
-    cooks, aside = [], []
-    with Session(engine) as session:
-        for cook in repositories.live_cooks(session, MOST_LIVE):
-            try:
-                loaded = load(session, int(cook.id or 0))
-                cooks.append(live(loaded, loaded.clock(now), strips))
-            except Unreadable as error:
-                aside.append(AsidePublic(id=error.key, title=error.title, why=str(error)))
-    return LiveListPublic(cooks=cooks, aside=aside)
 
 
 def end_cook(
@@ -289,7 +274,9 @@ def change_rehearsal(
             raise Conflict("this cook is no rehearsal")
         at = loaded.clock(now)
         if wanted.speed is not None:
-            rehearsal.cook_at, rehearsal.real_at, rehearsal.speed = at, now, wanted.speed
+            for one in (rehearsal, *rehearsed_beside(session, loaded)):
+                one.cook_at, one.real_at, one.speed = at, now, wanted.speed
+                session.add(one)
         if wanted.kept is not None:
             rehearsal.kept = wanted.kept
         session.add(rehearsal)
@@ -297,6 +284,15 @@ def change_rehearsal(
         answer = live(loaded, at, strips)
         session.commit()
         return answer
+
+
+def rehearsed_beside(session: Session, loaded: Loaded) -> list[Rehearsal]:
+    """The other dishes of a rehearsed supper: all go by one clock."""
+    if loaded.cook.supper_id is None:
+        return []
+    others = repositories.cooks_of_supper(session, loaded.cook.supper_id)
+    found = [session.get(Rehearsal, other.id) for other in others if other.id != loaded.cook_id]
+    return [one for one in found if one is not None]
 
 
 def true_strip_of(engine: Engine, cook_id: int, now: datetime) -> GlazePublic:

@@ -2,29 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from datetime import datetime, timedelta
 
 from sqlalchemy import Engine
 from sqlmodel import Session
 
 from bluekettle.core.errors import OutOfRange
-from bluekettle.core.stages import StepPlan, waiting_step
+from bluekettle.core.schedule import Schedule
 from bluekettle.schemas.cook import AcceptedPublic
 from bluekettle.schemas.meal import (
     MealDocument,
     MealStartCreate,
     MealStartedPublic,
-    MealWaitPublic,
     SchedulePublic,
 )
 from bluekettle.services.errors import Conflict
 from bluekettle.services.kept_meals import get_meal, resolved
+from bluekettle.services.kept_suppers import (
+    KeptSide,
+    KeptSupper,
+    begun_supper,
+    first_steps,
+    kept_json,
+    side_steps,
+)
 from bluekettle.services.log import load, summarise
 from bluekettle.services.meal_parts import document_of
 from bluekettle.services.strips import Strips
 from bluekettle.services.telling import (
-    SHORTEST_WAIT_S,
     Begun,
     accepted_stops,
     add_cook,
@@ -33,11 +40,9 @@ from bluekettle.services.telling import (
 from bluekettle.services.workshop import Workshop, always
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
+from bluekettle.store.tables import Supper
 
 BEFORE = timedelta(minutes=1)  # the first act a rehearsal begins
-# How food waits as steps say it: in its vessel or covered; or out of its fire.
-COVERED = {"covered", "shut", "bath", "moist-past"}
-UNCOVERED = {"crisp", "glazed", "rested"}
 
 
 def start_meal(
@@ -54,21 +59,33 @@ def start_meal(
         A stop stands that is neither repaired nor given a reason for.
     """
     refuse_twice(engine, meal_id)
-    document, plan = planned(engine, meal_id, strips.workshop, now)
+    document, plan, core = planned_whole(engine, meal_id, strips.workshop, now)
     if not document.dishes:
         raise Conflict("a meal of sides alone has nothing to follow on the stove")
-    if not plan.feasible:
+    if core is None:
         raise Conflict(" ".join(one.says for one in plan.reasons))
     begins, request = begin_of(plan, request, now)
-    begun: list[Begun] = []
+    kept = begun_supper(core[0], document.name, core[1], begins)
+    begun: dict[str, Begun] = {}
     for one in document.dishes:
         dish = document_of(one).model_copy(update={"serve_at": None})
         forecast, steps, facts = strips.workshop.run("begin", dish, now)
-        steps = as_planned(steps, plan, one.id, begins)
+        steps = first_steps(kept, one.id, steps)
         told = dish.model_dump(mode="json"), facts.model_dump(mode="json")
-        begun.append(Begun(forecast, steps, *told))
-    accepted = [accepted_stops(one.forecast, request.accepted) for one in begun]
-    return keep_all(engine, meal_id, begun, accepted, request, (now, begins))
+        begun[one.id] = Begun(forecast, steps, *told)
+    kept = with_sides(kept, core[0], tuple(begun))
+    stops = {line: accepted_stops(one.forecast, request.accepted) for line, one in begun.items()}
+    return keep_all(engine, meal_id, begun, stops, kept, request, now)
+
+
+def with_sides(kept: KeptSupper, plan: Schedule, dishes: Sequence[str]) -> KeptSupper:
+    """The supper with its sides, which are no cooks of their own."""
+    sides = {
+        line.key: KeptSide(first_steps(kept, line.key, side_steps(line)))
+        for line in plan.lines
+        if line.key not in dishes
+    }
+    return replace(kept, sides=sides)
 
 
 def planned(
@@ -77,14 +94,26 @@ def planned(
     workshop: Workshop,
     now: datetime,
     waits: Callable[[], bool] = always,
-) -> tuple[MealDocument, SchedulePublic]:
-    """A kept meal with what it names put in, and its plan; NotFound, Unreadable, and Conflict
-    where it cannot be planned as it is kept: nothing on it, its moment past, a plan deleted.
+) -> SchedulePublic:
+    """The plan of a kept meal; as `planned_whole`."""
+    return planned_whole(engine, meal_id, workshop, now, waits)[1]
+
+
+def planned_whole(
+    engine: Engine,
+    meal_id: int,
+    workshop: Workshop,
+    now: datetime,
+    waits: Callable[[], bool] = always,
+) -> tuple[MealDocument, SchedulePublic, tuple[Schedule, datetime] | None]:
+    """A kept meal with what it names put in, and its plan as it is told and as the core has it;
+    NotFound, Unreadable, and Conflict where it cannot be planned as it is kept: nothing on it, its
+    moment past, a plan deleted.
     """
     meal = get_meal(engine, meal_id).meal
     try:
         document = resolved(engine, meal)
-        return document, workshop.run("schedule", document, now, waits=waits)
+        return document, *workshop.run("supper", document, now, waits=waits)
     except OutOfRange as error:
         raise Conflict(f"as it is kept it cannot be planned: {error}") from error
 
@@ -117,49 +146,24 @@ def refuse_under_way(session: Session, meal_id: int) -> None:
 def keep_all(
     engine: Engine,
     meal_id: int,
-    begun: Sequence[Begun],
-    accepted: Sequence[Sequence[AcceptedPublic]],
+    begun: Mapping[str, Begun],
+    accepted: Mapping[str, Sequence[AcceptedPublic]],
+    kept: KeptSupper,
     request: MealStartCreate,
-    clocks: tuple[datetime, datetime],
+    now: datetime,
 ) -> MealStartedPublic:
-    """Keep all cooks in one transaction. clocks : now, and what their own shows."""
+    """Keep the supper and all of its cooks in one transaction."""
     with Session(for_writing(engine)) as session:
         refuse_under_way(session, meal_id)
+        supper = Supper(title=kept.name or "Supper", document=kept_json(kept), updated_at=now)
+        session.add(supper)
+        session.flush()
         keys = []
-        for one, stops in zip(begun, accepted, strict=True):
-            cook = add_cook(session, one, stops, request.rehearsal, *clocks)
-            cook.meal_id = meal_id
+        for line, one in begun.items():
+            cook = add_cook(session, one, accepted[line], request.rehearsal, now, kept.began)
+            cook.meal_id, cook.supper_id, cook.line = meal_id, supper.id, line
             session.flush()
             summarise(load(session, int(cook.id or 0)))
             keys.append(int(cook.id or 0))
         session.commit()
-        return MealStartedPublic(cooks=keys)
-
-
-def as_planned(
-    steps: Sequence[StepPlan], plan: SchedulePublic, dish: str, now: datetime
-) -> tuple[StepPlan, ...]:
-    """The steps of a dish behind a wait for its begin, with the covered wait that the meal gives
-    it before its fire.
-    """
-    found = list(steps)
-    for number, wait in enumerate(wait for wait in plan.waits if wait.line == dish):
-        step = step_of(wait, number + 1)
-        after = wait.before.removeprefix(f"{dish}/")
-        place = next((n for n, one in enumerate(found) if one.key == after), None)
-        if step is not None and place is not None:
-            found.insert(place, step)
-    mine = [task for task in plan.tasks if task.line == dish]
-    keys = [f"{dish}/{step.key}" for step in steps if not step.beside]
-    first = min(task.start_at for task in mine if task.key in keys)
-    until_s = (first - now).total_seconds()
-    return (waiting_step(until_s), *found) if until_s >= SHORTEST_WAIT_S else tuple(found)
-
-
-def step_of(wait: MealWaitPublic, number: int) -> StepPlan | None:
-    """A wait of the plan as a step; None for one that is short, or in the fridge."""
-    seconds = (wait.end_at - wait.start_at).total_seconds()
-    if seconds < SHORTEST_WAIT_S or wait.how not in COVERED | UNCOVERED:
-        return None
-    root = "slack" if wait.how in COVERED else "uncovered"
-    return StepPlan(f"meal-{number}.{root}", "machine", wait.says, seconds, seconds, seconds)
+        return MealStartedPublic(supper=int(supper.id or 0), cooks=keys)

@@ -54,7 +54,15 @@ def choices() -> MealChoicesPublic:
 
 
 def schedule_meal(document: MealDocument, now: datetime) -> SchedulePublic:
-    """The plan of a meal whose kept plans were put in before.
+    """The plan of a meal whose kept plans were put in before; as `planned_meal`."""
+    return planned_meal(document, now)[0]
+
+
+def planned_meal(
+    document: MealDocument, now: datetime
+) -> tuple[SchedulePublic, tuple[meals.Schedule, datetime] | None]:
+    """The plan of a meal whose kept plans were put in before, as it is told and as the core has it,
+    with the moment that this counts from; None where it cannot be cooked like this.
 
     Raises
     ------
@@ -84,11 +92,13 @@ def schedule_meal(document: MealDocument, now: datetime) -> SchedulePublic:
         raise OutOfRange([Fault("dishes", len(told.called), TOO_MUCH)]) from error
     except Infeasible as error:
         kinds = [one.removeprefix(NO_BODY) for one in error.conflicts if one.startswith(NO_BODY)]
-        return told.impossible(error, elsewhere(document, meal, kitchen, clock, now, kinds))
+        more = elsewhere(document, meal, kitchen, clock, now, kinds)
+        return told.impossible(error, more), None
     answer = told.plan(plan)
     kinds = [one.key for one in told.reasons if one.kind == "body"]
     more = elsewhere(document, meal, kitchen, clock, now, kinds)
-    return answer.model_copy(update={"repairs": [*answer.repairs, *more]})
+    answer = answer.model_copy(update={"repairs": [*answer.repairs, *more]})
+    return answer, (plan, serve_at)
 
 
 def with_quiet(

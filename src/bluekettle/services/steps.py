@@ -8,7 +8,7 @@ from typing import Any
 from bluekettle.core.stages import Event, Evidence, Leg, StepPlan
 from bluekettle.store.tables import CookEvent, CookStep
 
-IN_DATA = ("beside", "before", "fire", "act", "approach")
+IN_DATA = ("beside", "before", "fire", "act", "approach", "until_s")
 
 
 def plan_of(row: CookStep) -> StepPlan:
@@ -42,6 +42,11 @@ def row_of(plan: StepPlan, cook_id: int, place: int) -> CookStep:
     return CookStep(cook_id=cook_id, place=place, data=data, **plain)
 
 
+def plain(plan: StepPlan) -> dict[str, Any]:
+    """A step as it is kept inside an event."""
+    return asdict(plan)
+
+
 def leg_json(leg: Leg) -> dict[str, Any]:
     """A way back as it is kept beside the check that asked for it."""
     return asdict(leg)
@@ -71,4 +76,6 @@ def event_of(row: CookEvent, at_s: float) -> Event:
         way=data.get("way", 0),
         change=data.get("change", ""),
         jumped=tuple(data.get("jumped", ())),
+        dropped=tuple(data.get("dropped", ())),
+        waits=tuple((before, plan_from(wait)) for before, wait in data.get("waits", ())),
     )

@@ -231,6 +231,8 @@ def check_told(loaded: Loaded, told: EventCreate, progress: Progress, happened: 
         faults.append(Fault("kind", told.kind, f"up to {MOST_EVENTS} events in one cook"))
     if faults:
         raise OutOfRange(faults)
+    if told.kind == "later" and loaded.cook.supper_id is not None:
+        raise Conflict("it is a dish of a supper: tell the supper when the guests come")
     if told.kind == "undo":
         newest = last_standing(loaded.events)
         if told.undoes is not None and told.undoes != newest:

@@ -72,6 +72,13 @@ def live_cooks_of_meal(session: Session, meal_id: int) -> Sequence[int]:
     return [int(key or 0) for key in session.exec(wanted).all()]
 
 
+def cooks_of_supper(session: Session, supper_id: int) -> Sequence[Cook]:
+    """The dishes of a supper that are under way."""
+    wanted = select(Cook).where(Cook.supper_id == supper_id)
+    wanted = wanted.where(col(Cook.ended_at).is_(None), col(Cook.deleted_at).is_(None))
+    return session.exec(wanted.order_by(col(Cook.id))).all()
+
+
 def forget_plan(session: Session, plan_id: int) -> None:
     """Cooks that came from a plan no longer name it; what it was before goes with it."""
     session.exec(update(Cook).where(col(Cook.plan_id) == plan_id).values(plan_id=None))

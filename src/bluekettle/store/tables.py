@@ -87,6 +87,18 @@ class Meal(SQLModel, table=True):
     updated_at: datetime = Field(sa_column=_moment())
 
 
+class Supper(SQLModel, table=True):
+    """A meal that is being cooked, as its document (kettle.supper/1): the puzzle of its plan, what
+    the cook was told, and its sides. Its dishes are cooks.
+    """
+
+    id: int | None = Field(default=None, primary_key=True)
+    title: str
+    document: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    version: int = Field(default=1, sa_column=_version())
+    updated_at: datetime = Field(sa_column=_moment())
+
+
 class Cook(SQLModel, table=True):
     """One live execution: its dish, what the plan knew when it began (kettle.cook/1), and a summary
     for lists, kept in step with every event.
@@ -103,6 +115,8 @@ class Cook(SQLModel, table=True):
     facts: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
     plan_id: int | None = Field(default=None, foreign_key="plan.id")
     meal_id: int | None = Field(default=None, foreign_key="meal.id")
+    supper_id: int | None = Field(default=None, foreign_key="supper.id")
+    line: str = Field(default="", sa_column_kwargs={"server_default": ""})
     started_at: datetime = Field(sa_column=_moment())
     ended_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))
     deleted_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))

@@ -453,6 +453,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/suppers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Guests who come at another moment, more or fewer hands, or what moved was read. */
+        put: operations["suppers_change_supper__int_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/suppers/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan the rest of it anew, where it drifted from what was told. */
+        post: operations["suppers_plan_rest__int_id__plan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/suppers/{id}/sides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A step of a side is done, or the last one was not. */
+        post: operations["suppers_tell_side__int_id__sides_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks": {
         parameters: {
             query?: never;
@@ -4187,6 +4238,11 @@ export interface components {
          */
         MealStartedPublic: {
             /**
+             * Supper
+             * @description number of the supper that they are dishes of
+             */
+            supper: number;
+            /**
              * Cooks
              * @description their numbers, in the order of the dishes
              */
@@ -4237,6 +4293,209 @@ export interface components {
              * @description of the kitchen; null: any, so that nobody knows it
              */
             seed?: number | null;
+        };
+        /**
+         * SupperPublic
+         * @description A meal that is being cooked.
+         */
+        SupperPublic: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /**
+             * Now
+             * Format: date-time
+             * @description by the clock of its cooks
+             */
+            now: string;
+            /**
+             * Wanted At
+             * Format: date-time
+             */
+            wanted_at: string;
+            /**
+             * Serve At
+             * Format: date-time
+             * @description when everything is likely to be there
+             */
+            serve_at: string;
+            /** Hands */
+            hands: number;
+            /**
+             * Stale
+             * @description whether the rest is to be planned anew
+             */
+            stale: boolean;
+            /**
+             * Why
+             * @description why it was planned anew; empty where it was not
+             */
+            why: string;
+            /**
+             * Moved
+             * @description against what the cook has seen
+             */
+            moved: components["schemas"]["SupperMovePublic"][];
+            /**
+             * Supper Was At
+             * Format: date-time
+             * @description what the cook has seen
+             */
+            supper_was_at: string;
+            /**
+             * Next
+             * @description in the order of the plan
+             */
+            next: components["schemas"]["SupperNextPublic"][];
+            /** Sides */
+            sides: components["schemas"]["SupperSidePublic"][];
+            /** Version */
+            version: number;
+        };
+        /**
+         * SupperMovePublic
+         * @description A dish of which something begins at another moment than was told.
+         */
+        SupperMovePublic: {
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /**
+             * Was At
+             * Format: date-time
+             */
+            was_at: string;
+            /**
+             * Is At
+             * Format: date-time
+             */
+            is_at: string;
+        };
+        /**
+         * SupperNextPublic
+         * @description An act that hands are wanted for.
+         */
+        SupperNextPublic: {
+            /**
+             * Cook
+             * @description number of its cook; null for a side
+             */
+            cook: number | null;
+            /**
+             * Line
+             * @description id of its dish or side
+             */
+            line: string;
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+            /** Label */
+            label: string;
+            /**
+             * At
+             * Format: date-time
+             * @description when it was told to begin
+             */
+            at: string;
+            /**
+             * Waits Until
+             * @description until when it may wait; null: no limit
+             */
+            waits_until: string | null;
+        };
+        /**
+         * SupperSidePublic
+         * @description A side as it stands.
+         */
+        SupperSidePublic: {
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /**
+             * Step
+             * @description key of the current step; null once it is over
+             */
+            step: string | null;
+            /** Label */
+            label: string;
+            /**
+             * Who
+             * @enum {string}
+             */
+            who: "" | "hands" | "machine";
+            /** Begin At */
+            begin_at: string | null;
+            /** Due At */
+            due_at: string | null;
+            /** Undoable */
+            undoable: boolean;
+        };
+        /**
+         * SupperChange
+         * @description What of a supper is to be changed; null: as it is.
+         */
+        SupperChange: {
+            /**
+             * Wanted At
+             * @description the guests come later, or sooner
+             */
+            wanted_at?: string | null;
+            /**
+             * Hands
+             * @description pairs of hands
+             */
+            hands?: number | null;
+            /**
+             * Seen
+             * @description what moved was read
+             * @default false
+             */
+            seen?: boolean;
+        };
+        /**
+         * SupperPlanCreate
+         * @description Plan the rest of a supper anew.
+         */
+        SupperPlanCreate: {
+            /**
+             * Version
+             * @description that was read; null: any
+             */
+            version?: number | null;
+        };
+        /**
+         * SideTellCreate
+         * @description A step of a side is done, or the last one was not.
+         */
+        SideTellCreate: {
+            /**
+             * Line
+             * @description id of the side
+             */
+            line: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "done" | "undo";
+            /**
+             * Step
+             * @description for done: key of its step
+             * @default
+             */
+            step?: string;
+            /**
+             * Ago S
+             * @description how long ago it happened [s]
+             * @default 0
+             */
+            ago_s?: number;
         };
         /**
          * CooksPublic
@@ -4324,6 +4583,11 @@ export interface components {
         LivePublic: {
             /** Id */
             id: number;
+            /**
+             * Supper
+             * @description number of the supper that it is a dish of; null: none
+             */
+            supper: number | null;
             /** Title */
             title: string;
             /**
@@ -4898,6 +5162,11 @@ export interface components {
         LiveListPublic: {
             /** Cooks */
             cooks: components["schemas"]["LivePublic"][];
+            /**
+             * Suppers
+             * @description meals of which one of these is a dish
+             */
+            suppers: components["schemas"]["SupperPublic"][];
             /** Aside */
             aside?: components["schemas"]["AsidePublic"][];
         };
@@ -9803,6 +10072,340 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suppers_change_supper__int_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "hands": 2
+                 *     }
+                 */
+                "application/json": components["schemas"]["SupperChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupperPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suppers_plan_rest__int_id__plan_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /** @example {} */
+                "application/json": components["schemas"]["SupperPlanCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupperPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suppers_tell_side__int_id__sides_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "line": "slaw",
+                 *       "kind": "done",
+                 *       "step": "prepare"
+                 *     }
+                 */
+                "application/json": components["schemas"]["SideTellCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupperPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -63,7 +63,7 @@ class Use:
 
     kind : of the body. temp_c : of its setting; None where it has none. shares : whether another at
     nearly this setting fits beside it. ready_s : how long before `first` it is switched on, cold_s
-    : how long it takes from cold, both [s].
+    : how long it takes from cold, both [s]. body : where it is already; empty where that is open.
     """
 
     key: str
@@ -75,6 +75,7 @@ class Use:
     shares: bool = False
     ready_s: float = 0.0
     cold_s: float = 0.0
+    body: str = ""
 
 
 @dataclass(frozen=True)
@@ -140,6 +141,8 @@ class Puzzle:
 
     def bodies_of(self, use: Use) -> tuple[Body, ...]:
         """What a use can be put into."""
+        if use.body:
+            return tuple(body for body in self.bodies if body.key == use.body)
         return tuple(body for body in self.bodies if body.kind == use.kind)
 
 

@@ -5,7 +5,7 @@ that the same meal gives the same plan. Sees durations, hands, bodies and window
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import TYPE_CHECKING, Any
@@ -178,7 +178,7 @@ class Search:
 
     def _hands(self) -> None:
         spans, demands = [], []
-        for head, begin_s, end_s in self._busy():
+        for _, head, begin_s, end_s in busy_spans(self.puzzle, self.root, self.offset_s):
             begin, size = whole(begin_s), ticks(end_s) - whole(begin_s)
             at = self.at[head] + begin
             spans.append(self.model.new_fixed_size_interval_var(at, size, f"hands {head}"))
@@ -194,21 +194,6 @@ class Search:
         else:
             self.model.add_cumulative(spans, demands, self.puzzle.pairs)
 
-    def _busy(self) -> list[tuple[str, float, float]]:
-        """Spans in which what is rigid takes hands, from its begin [s]; acts that follow each other
-        are one.
-        """
-        found: list[tuple[str, float, float]] = []
-        mine = [task for task in self.puzzle.tasks if task.hands]
-        for task in sorted(mine, key=lambda t: (self.root[t.key], self.offset_s[t.key])):
-            head, start = self.root[task.key], self.offset_s[task.key]
-            begin, end = start + task.free_s, start + task.seconds + task.tail_s
-            if found and found[-1][0] == head and begin - found[-1][2] < TICK_S:
-                found[-1] = (head, found[-1][1], max(found[-1][2], end))
-            else:
-                found.append((head, begin, end))
-        return found
-
     def _bodies(self) -> None:
         for use in self.puzzle.uses:
             inside = []
@@ -218,7 +203,7 @@ class Search:
                 inside.append(here)
             self.model.add_exactly_one(inside)
             first = self.start(use.first)
-            if self.tasks[use.first].start_s is None:
+            if not self.begun(use):
                 self.model.add(first >= self.low + ticks(use.ready_s))
         for body in self.puzzle.bodies:
             uses = [use for use in self.puzzle.uses if (use.key, body.key) in self.inside]
@@ -226,9 +211,14 @@ class Search:
             pairs = [two for two in combinations(uses, 2) if two[0].line != two[1].line]
             apart = [two for two in pairs if not together(*two, body)]
             for one, other in apart:
-                self._apart(one, other, body.key)
+                if not (self.begun(one) and self.begun(other)):
+                    self._apart(one, other, body.key)
             if len(uses) > body.places and len(apart) < len(pairs):
                 self._room(uses, body.key, body.places)
+
+    def begun(self, use: Use) -> bool:
+        """Whether a body is taken already, or was."""
+        return self.tasks[use.first].start_s is not None
 
     def _apart(self, one: Use, other: Use, body: str) -> None:
         """One after the other, with the time between them."""
@@ -365,6 +355,25 @@ def chained(puzzle: Puzzle) -> tuple[dict[str, str], dict[str, float]]:
         for key in [key for key, one in root.items() if one == was]:
             root[key], offset[key] = head, offset[key] + move
     return root, offset
+
+
+def busy_spans(
+    puzzle: Puzzle, root: Mapping[str, str], offset_s: Mapping[str, float]
+) -> list[tuple[str, str, float, float]]:
+    """Spans in which what is rigid takes hands: their first act, the head of what is rigid, and
+    from when to when after the begin of that [s]; acts that follow each other are one.
+    """
+    found: list[tuple[str, str, float, float]] = []
+    mine = [task for task in puzzle.tasks if task.hands]
+    for task in sorted(mine, key=lambda t: (root[t.key], offset_s[t.key])):
+        head, start = root[task.key], offset_s[task.key]
+        begin, end = start + task.free_s, start + task.seconds + task.tail_s
+        if found and found[-1][1] == head and begin - found[-1][3] < TICK_S:
+            key, _, since, until = found[-1]
+            found[-1] = (key, head, since, max(until, end))
+        else:
+            found.append((task.key, head, begin, end))
+    return found
 
 
 TOUCH_S = 1e-6  # (numerical)

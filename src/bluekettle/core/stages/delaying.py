@@ -4,13 +4,13 @@ best.
 
 from __future__ import annotations
 
-from collections.abc import Container, Sequence
+from collections.abc import Container, Iterable, Sequence
 from dataclasses import replace
 
 from bluekettle.core.stages.steps import StepPlan
 
 LONG_S = 1200.0  # a machine's step from which on it is a heat and no warming up (design)
-WAITS = (".slack", ".guests", ".uncovered")
+WAITS = (".slack", ".guests", ".uncovered", ".stand", ".fridge")
 
 
 def with_wait(
@@ -25,7 +25,7 @@ def with_wait(
     if first >= len(line):
         return tuple(line)  # it is on the table
     for place, plan in enumerate(line[first:], first):
-        if plan.key in ("wait", "slack") or plan.key.endswith(WAITS):
+        if is_wait(plan):
             return (*line[:place], longer(plan, seconds), *line[place + 1 :])
     place = place_of_wait(line, first)
     browned = place == len(line) - 1
@@ -35,6 +35,28 @@ def with_wait(
     return (*line[:place], wait, *line[place:])
 
 
+def with_waits(
+    line: Sequence[StepPlan],
+    done: Container[str],
+    dropped: Container[str],
+    waits: Iterable[tuple[str, StepPlan]],
+) -> tuple[StepPlan, ...]:
+    """The steps without the waits that are no more, and with new ones, each before its step; what
+    was told to be over stays, and nothing is put before it.
+    """
+    found = [plan for plan in line if plan.key in done or plan.key not in dropped]
+    for before, wait in waits:
+        keys = [plan.key for plan in found]
+        if before in keys[first_open(found, done) :] and wait.key not in keys:
+            found.insert(keys.index(before), wait)
+    return tuple(found)
+
+
+def is_wait(plan: StepPlan) -> bool:
+    """Whether a step is nothing but a wait."""
+    return plan.key in ("wait", "slack") or plan.key.endswith(WAITS)
+
+
 def longer(plan: StepPlan, seconds: float) -> StepPlan:
     """A wait that is so many seconds longer."""
     return replace(
@@ -42,6 +64,7 @@ def longer(plan: StepPlan, seconds: float) -> StepPlan:
         low_s=plan.low_s + seconds,
         likely_s=plan.likely_s + seconds,
         high_s=plan.high_s + seconds,
+        until_s=None if plan.until_s is None else plan.until_s + seconds,
     )
 
 

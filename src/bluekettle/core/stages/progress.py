@@ -13,7 +13,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from bluekettle.core.stages.delaying import with_wait
+from bluekettle.core.stages.delaying import with_wait, with_waits
+from bluekettle.core.stages.leg_keys import is_later_leg, leg_stem
 from bluekettle.core.stages.steps import Evidence, Leg, StepPlan
 
 CONFIRMED, ESTIMATED, UNKNOWN, CURRENT, RUNNING, UPCOMING = (
@@ -34,11 +35,12 @@ LEEWAY_S = 60.0  # a tap is made when a hand is free
 @dataclass(frozen=True)
 class Event:
     """One thing the cook told: done, skip, extend, later (the guests come), saw, rescue, way or
-    undo.
+    undo; or moved: the meal that it is part of was planned anew.
 
     at_s : when it happened, not when it was tapped. legs : of a failed check, the ways back as they
     were computed then. way : place of the one chosen. jumped : gates that an earlier version let
-    somebody pass over.
+    somebody pass over. dropped, waits : of a move, waits that are no more, and new ones, each with
+    the step that it comes before.
     """
 
     seq: int
@@ -55,6 +57,8 @@ class Event:
     way: int = 0
     change: str = ""
     jumped: tuple[str, ...] = ()
+    dropped: tuple[str, ...] = ()
+    waits: tuple[tuple[str, StepPlan], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -192,8 +196,13 @@ def held_for(plans: Sequence[StepPlan], events: Sequence[Event], step: str) -> f
     after = next((i for i in range(place, len(line)) if line[i].key in done), None)
     if before is None or after is None:
         return 0.0
-    begin = done[line[before].key] + sum(plan.high_s for plan in line[before + 1 : place])
-    end = done[line[after].key] - sum(plan.high_s for plan in line[place + 1 : after + 1])
+    begin = done[line[before].key]
+    for plan in line[before + 1 : place]:
+        begin = max(begin + plan.high_s, plan.until_s or 0.0)
+    later = line[place + 1 : after + 1]
+    end = done[line[after].key] - sum(plan.high_s for plan in later)
+    if any(plan.until_s is not None for plan in later):  # it may have waited for longer
+        end = min(end, begin + line[place].high_s)
     return max(0.0, end - begin)
 
 
@@ -243,6 +252,9 @@ class Fold:
             return
         if event.kind == "later":
             self.line = list(with_wait(self.line, self.done, event.seconds))
+            return
+        if event.kind == "moved":
+            self.line = list(with_waits(self.line, self.done, event.dropped, event.waits))
             return
         if event.kind not in ("done", "skip"):
             return
@@ -349,29 +361,6 @@ class Fold:
         self.line[place + 1 : place + 1] = leg.steps
 
 
-def leg_number(gate: str) -> int:
-    """How many ways back lie before a gate: 0 for one of the plan."""
-    rest = gate.partition("~")[2]
-    return int(rest.split(".", 1)[0]) if rest else 0
-
-
-def leg_stem(gate: str) -> tuple[str, int]:
-    """Root and number of the way back that a failed gate opens."""
-    return gate.partition("~")[0], leg_number(gate) + 1
-
-
-def leg_key(gate: str, step: str) -> str:
-    """Key of a step of the way back from a failed gate: stable, so that events may name it."""
-    root, number = leg_stem(gate)
-    return f"{root}~{number}.{step}"
-
-
-def is_later_leg(key: str, stem: tuple[str, int]) -> bool:
-    """Whether a step belongs to that way back or to one after it."""
-    root, number = stem
-    return key.partition("~")[0] == root and leg_number(key) >= number
-
-
 def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float) -> Progress:
     """Where the cook stands at `now_s`.
 
@@ -425,8 +414,7 @@ def walk(
     begin, current = 0.0, None
     for i, plan in enumerate(line):
         more = extra.get(plan.key, 0.0)
-        due = max(begin, begin + plan.likely_s + more)
-        latest = max(begin, begin + plan.high_s + more)
+        due, latest = ends_of(plan, begin, more)
         gate = fold.gates.get(plan.key, OPEN) if plan.who == "gate" else ""
         if plan.key in done:
             end = max(begin, done[plan.key].at_s)
@@ -455,6 +443,15 @@ def walk(
             states.append(StepState(plan, state, begin, None, due, gate))
             begin = max(now_s, due)
     return states, current, begin
+
+
+def ends_of(plan: StepPlan, begin_s: float, more_s: float) -> tuple[float, float]:
+    """When a step that begins then is likely to end, and at the latest [s]."""
+    if plan.until_s is not None:
+        end = max(begin_s, plan.until_s + more_s)
+        return end, end
+    likely, high = begin_s + plan.likely_s + more_s, begin_s + plan.high_s + more_s
+    return max(begin_s, likely), max(begin_s, high)
 
 
 def fire_now(fold: Fold, states: Sequence[StepState], now_s: float) -> Fire | None:

@@ -17,7 +17,7 @@ from bluekettle.core.stages.cuts import Cut, cut
 from bluekettle.core.stages.finishes import finish_kind
 from bluekettle.core.stages.first_heats import first_heat, first_heat_keys
 from bluekettle.core.stages.handwork import hands_s
-from bluekettle.core.stages.progress import leg_key
+from bluekettle.core.stages.leg_keys import leg_key
 from bluekettle.core.stages.steps import Evidence, Leg, StepPlan
 from bluekettle.core.stages.tendering import Tendering
 from bluekettle.core.stages.tenderise import (

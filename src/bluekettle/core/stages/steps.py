@@ -31,7 +31,8 @@ class StepPlan:
     """One step as planned: who does it and its seconds (low, likely, high).
 
     beside : it runs beside the others and has to be done for the step `before`. fire, act, approach
-    : as in `Stage`. evidence : of a gate.
+    : as in `Stage`. evidence : of a gate. until_s : of a wait that ends at a moment, however early
+    it begins: that one [s from the start of the cook].
     """
 
     key: str
@@ -46,6 +47,7 @@ class StepPlan:
     act: str = ""
     approach: bool = False
     evidence: Evidence | None = None
+    until_s: float | None = None
 
 
 @dataclass(frozen=True)

@@ -1,0 +1,86 @@
+"""A meal that is being cooked: what comes next over all its dishes, and what moved."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import Field
+
+from bluekettle.schemas.base import CreateModel, Moment, PublicModel
+
+
+class SupperNextPublic(PublicModel):
+    """An act that hands are wanted for."""
+
+    cook: int | None = Field(description="number of its cook; null for a side")
+    line: str = Field(description="id of its dish or side")
+    name: str
+    step: str
+    label: str
+    at: datetime = Field(description="when it was told to begin")
+    waits_until: datetime | None = Field(description="until when it may wait; null: no limit")
+
+
+class SupperMovePublic(PublicModel):
+    """A dish of which something begins at another moment than was told."""
+
+    line: str
+    name: str
+    label: str
+    was_at: datetime
+    is_at: datetime
+
+
+class SupperSidePublic(PublicModel):
+    """A side as it stands."""
+
+    line: str
+    name: str
+    step: str | None = Field(description="key of the current step; null once it is over")
+    label: str
+    who: Literal["", "hands", "machine"]
+    begin_at: datetime | None
+    due_at: datetime | None
+    undoable: bool
+
+
+class SupperPublic(PublicModel):
+    """A meal that is being cooked."""
+
+    id: int
+    title: str
+    now: datetime = Field(description="by the clock of its cooks")
+    wanted_at: datetime
+    serve_at: datetime = Field(description="when everything is likely to be there")
+    hands: int
+    stale: bool = Field(description="whether the rest is to be planned anew")
+    why: str = Field(description="why it was planned anew; empty where it was not")
+    moved: list[SupperMovePublic] = Field(description="against what the cook has seen")
+    supper_was_at: datetime = Field(description="what the cook has seen")
+    next: list[SupperNextPublic] = Field(description="in the order of the plan")
+    sides: list[SupperSidePublic]
+    version: int
+
+
+class SupperChange(CreateModel):
+    """What of a supper is to be changed; null: as it is."""
+
+    wanted_at: Moment | None = Field(None, description="the guests come later, or sooner")
+    hands: int | None = Field(None, ge=1, le=6, description="pairs of hands")
+    seen: bool = Field(False, description="what moved was read")
+
+
+class SideTellCreate(CreateModel):
+    """A step of a side is done, or the last one was not."""
+
+    line: str = Field(min_length=1, max_length=60, description="id of the side")
+    kind: Literal["done", "undo"]
+    step: str = Field("", max_length=60, description="for done: key of its step")
+    ago_s: float = Field(0.0, ge=0, le=14_400, description="how long ago it happened [s]")
+
+
+class SupperPlanCreate(CreateModel):
+    """Plan the rest of a supper anew."""
+
+    version: int | None = Field(None, ge=1, le=2**53, description="that was read; null: any")

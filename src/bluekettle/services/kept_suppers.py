@@ -1,0 +1,190 @@
+"""A meal that is being cooked, between its row and the core (kettle.supper/1)."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from datetime import datetime, timedelta
+from itertools import pairwise
+from typing import Any, Literal
+
+from pydantic import TypeAdapter, ValidationError
+
+from bluekettle.core import schedule as meals
+from bluekettle.core.stages import Event, Progress, StepPlan, follow, waiting_step
+from bluekettle.core.stages.delaying import WAITS, is_wait, with_waits
+from bluekettle.core.tables import row
+from bluekettle.services.errors import Unreadable
+from bluekettle.store.tables import Supper
+
+Lines = Mapping[str, tuple[meals.Stands, ...]]
+
+
+@dataclass(frozen=True)
+class KeptSide:
+    """A side: its steps, and what was told of it."""
+
+    steps: tuple[StepPlan, ...]
+    events: tuple[Event, ...] = ()
+
+    def with_event(self, kind: str, at_s: float, **more: Any) -> KeptSide:
+        """The side with one more event."""
+        event = Event(len(self.events) + 1, kind, at_s, **more)
+        return replace(self, events=(*self.events, event))
+
+    @property
+    def last_done(self) -> int:
+        """Number of the last step told that was not taken back; 0 where there is none."""
+        gone = {event.undoes for event in self.events if event.kind == "undo"}
+        done = [event.seq for event in self.events if event.kind == "done"]
+        return max((seq for seq in done if seq not in gone), default=0)
+
+
+@dataclass(frozen=True)
+class KeptSupper:
+    """What is kept of a supper. Seconds of the puzzle and of what was told count from `origin`,
+    those of steps and events from `began`. how : between which tasks food waits, and how. seen :
+    what the cook has seen of what was told: starts, and supper under an empty key [s].
+    """
+
+    name: str
+    origin: datetime
+    began: datetime
+    puzzle: meals.Puzzle
+    how: tuple[tuple[str, str, str], ...]
+    names: dict[str, str]
+    told: meals.Told
+    seen: dict[str, float]
+    sides: dict[str, KeptSide] = field(default_factory=dict)
+    why: str = ""
+    format: Literal["kettle.supper/1"] = "kettle.supper/1"
+
+    @property
+    def began_s(self) -> float:
+        """When the clock of its cooks began [s from the origin]."""
+        return (self.began - self.origin).total_seconds()
+
+    def at(self, seconds: float) -> datetime:
+        """A moment of the puzzle."""
+        return self.origin + timedelta(seconds=seconds)
+
+    def seconds(self, moment: datetime) -> float:
+        """A moment on the clock of the puzzle [s]."""
+        return (moment - self.origin).total_seconds()
+
+    @property
+    def waits(self) -> dict[tuple[str, str], str]:
+        """How food waits, by the tasks that it waits between."""
+        return {(before, after): how for before, after, how in self.how}
+
+
+DOCUMENT: TypeAdapter[KeptSupper] = TypeAdapter(KeptSupper)
+
+
+def kept_json(kept: KeptSupper) -> dict[str, Any]:
+    """As it is stored."""
+    found: dict[str, Any] = DOCUMENT.dump_python(kept, mode="json")
+    return found
+
+
+def kept_from(supper: Supper) -> KeptSupper:
+    """As it was stored; Unreadable where that has no shape that is known."""
+    try:
+        return DOCUMENT.validate_python(supper.document)
+    except ValidationError as error:
+        why = str(error).splitlines()[0][:200]
+        raise Unreadable("supper", int(supper.id or 0), supper.title, why) from error
+
+
+def begun_supper(plan: meals.Schedule, name: str, origin: datetime, began: datetime) -> KeptSupper:
+    """The plan of a meal whose cooking begins."""
+    found = plan.found
+    how = [(*pair, how) for line in plan.lines for pair, how in line.waits.items()]
+    told = meals.Told(dict(found.start_s), dict(found.body), plan.supper_s)
+    kept = KeptSupper(
+        name=name,
+        origin=origin,
+        began=began,
+        puzzle=replace(plan.puzzle, supper_s=0.0),
+        how=tuple(how),
+        names={line.key: line.name for line in plan.lines},
+        told=told,
+        seen={**found.start_s, "": plan.supper_s},
+    )
+    return kept
+
+
+def side_steps(line: meals.Line) -> tuple[StepPlan, ...]:
+    """The steps of a side."""
+    return tuple(
+        StepPlan(
+            task.key.partition("/")[2],
+            line.who[task.key],
+            line.labels[task.key],
+            task.seconds,
+            task.seconds,
+            task.seconds,
+        )
+        for task in line.tasks
+    )
+
+
+def side_progress(kept: KeptSupper, line: str, now: datetime) -> Progress:
+    """A side as it stands."""
+    side = kept.sides[line]
+    return follow(side.steps, side.events, (now - kept.began).total_seconds())
+
+
+def standing(kept: KeptSupper, line: str, progress: Progress, now_s: float) -> Sequence[Any]:
+    """A line as the plan sees it."""
+    return meals.stands_of(meals.Standing(line, progress.steps, kept.began_s), now_s)
+
+
+def waits_for(
+    kept: KeptSupper, holds: Sequence[meals.Hold], line: str, steps: Sequence[StepPlan]
+) -> list[tuple[str, StepPlan]]:
+    """The waits of a line as steps, each with the step that it comes before. A wait that was there
+    keeps its key, so that a tap that is under way finds it.
+    """
+    known = {then.key: one.key for one, then in pairwise(steps) if is_wait(one)}
+    numbers = [number_of(plan.key) for plan in steps]
+    found = []
+    for hold in (hold for hold in holds if hold.line == line):
+        before = hold.before.partition("/")[2]
+        until_s = hold.until_s - kept.began_s
+        seconds = max(0.0, hold.until_s - hold.begin_s)
+        wait = replace(waiting_step(seconds), until_s=until_s)
+        if hold.how:
+            told = row("meal_waits", hold.how)
+            number = max([0, *numbers]) + 1
+            numbers.append(number)
+            key = f"meal-{number}.{told['step']}"
+            wait = replace(wait, key=key, label=told["says"])
+        same = known.get(before, "")
+        if same.rpartition(".")[2] == wait.key.rpartition(".")[2]:
+            wait = replace(wait, key=same)
+        found.append((before, wait))
+    return found
+
+
+def number_of(key: str) -> int:
+    """The number of a wait of the meal; 0 for any other step."""
+    if not (key.startswith("meal-") and key.endswith(WAITS)):
+        return 0
+    return int(key.partition("-")[2].partition(".")[0])
+
+
+def open_waits(progress: Progress) -> tuple[str, ...]:
+    """Keys of the waits that are not over."""
+    line = [state for state in progress.steps if not state.plan.beside]
+    return tuple(s.plan.key for s in line if is_wait(s.plan) and s.end_s is None)
+
+
+def first_steps(kept: KeptSupper, line: str, steps: Sequence[StepPlan]) -> tuple[StepPlan, ...]:
+    """The steps of a line with the waits that the plan has for it."""
+    progress = follow(steps, (), 0.0)
+    lines = {line: tuple(standing(kept, line, progress, kept.began_s))}
+    holds = meals.holds_of(lines, kept.told.start_s, kept.waits, kept.began_s)
+    beside = [plan for plan in steps if plan.beside]
+    serial = [plan for plan in steps if not plan.beside]
+    return (*with_waits(serial, (), (), waits_for(kept, holds, line, serial)), *beside)

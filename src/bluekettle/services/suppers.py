@@ -1,0 +1,390 @@
+"""A meal on the stove: how its dishes stand together, and the rest of the evening planned anew."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from itertools import pairwise
+
+from sqlalchemy import Engine
+from sqlmodel import Session
+
+from bluekettle.core import schedule as meals
+from bluekettle.core.errors import Fault, Infeasible, NotConverged, OutOfRange
+from bluekettle.core.stages import Progress, StepPlan
+from bluekettle.core.stages.delaying import is_wait
+from bluekettle.schemas.supper import (
+    SideTellCreate,
+    SupperChange,
+    SupperMovePublic,
+    SupperNextPublic,
+    SupperPublic,
+    SupperSidePublic,
+)
+from bluekettle.services import kept_suppers as kept_service
+from bluekettle.services.errors import Conflict, NotFound
+from bluekettle.services.instructions import minutes_text
+from bluekettle.services.kept_suppers import KeptSupper, Lines
+from bluekettle.services.live import looked
+from bluekettle.services.loaded import Loaded
+from bluekettle.services.log import load
+from bluekettle.services.steps import plain
+from bluekettle.services.strips import Strips
+from bluekettle.store import repositories
+from bluekettle.store.engine import for_writing
+from bluekettle.store.tables import Supper
+
+HANDS = ("hands", "gate", "fire")
+MOST_LATER = timedelta(hours=4)
+MOST_MOVES = 200  # of one cook
+ON_TIME_S = 60.0
+
+
+@dataclass(frozen=True)
+class OnStove:
+    """A supper with all of its lines as they stand now, and the cooks that its dishes are."""
+
+    row: Supper
+    kept: KeptSupper
+    cooks: Mapping[str, Loaded]
+    progress: Mapping[str, Progress]
+    now: datetime
+
+    @property
+    def now_s(self) -> float:
+        """Now, on the clock of the puzzle."""
+        return self.kept.seconds(self.now)
+
+    @property
+    def lines(self) -> Lines:
+        """The lines that are not over, as the plan sees them."""
+        return {
+            line: tuple(kept_service.standing(self.kept, line, progress, self.now_s))
+            for line, progress in self.progress.items()
+            if not progress.finished
+        }
+
+    @property
+    def seen_events(self) -> dict[str, int]:
+        """How much was told of every cook."""
+        return {line: len(cook.rows) for line, cook in self.cooks.items()}
+
+
+def on_stove(session: Session, supper_id: int, now: datetime, strips: Strips) -> OnStove:
+    """A supper as it stands; NotFound, Unreadable, and Conflict where none of its dishes is under
+    way any more.
+    """
+    supper = session.get(Supper, supper_id)
+    if supper is None:
+        raise NotFound("supper", supper_id)
+    kept = kept_service.kept_from(supper)
+    rows = repositories.cooks_of_supper(session, supper_id)
+    cooks = {cook.line: load(session, int(cook.id or 0)) for cook in rows}
+    if not cooks:
+        raise Conflict("nothing of this supper is on the stove any more")
+    clock = next(iter(cooks.values())).clock(now)
+    progress = {line: looked(cook, clock, strips).progress for line, cook in cooks.items()}
+    for line in kept.sides:
+        progress[line] = kept_service.side_progress(kept, line, clock)
+    return OnStove(supper, kept, cooks, progress, clock)
+
+
+def public(stove: OnStove) -> SupperPublic:
+    """A supper as it is told."""
+    kept, lines = stove.kept, stove.lines
+    outlook = meals.outlook_of(kept.puzzle, lines, kept.told, stove.now_s) if lines else None
+    moves = meals.moves_of(lines, kept.seen, kept.told.start_s)
+    return SupperPublic(
+        id=int(stove.row.id or 0),
+        title=stove.row.title,
+        now=stove.now,
+        wanted_at=kept.at(kept.puzzle.supper_s),
+        serve_at=kept.at(told_supper(kept, lines) if outlook is None else outlook.supper_s),
+        hands=kept.puzzle.pairs,
+        stale=bool(lines) and meals.is_stale(kept.puzzle, lines, kept.told, stove.now_s),
+        why=kept.why if moves else "",
+        moved=[
+            SupperMovePublic(
+                line=move.line,
+                name=kept.names[move.line],
+                label=move.label,
+                was_at=kept.at(move.was_s),
+                is_at=kept.at(move.is_s),
+            )
+            for move in moves
+        ],
+        supper_was_at=kept.at(kept.seen[""]),
+        next=coming(stove, lines),
+        sides=[side_public(stove, line) for line in kept.sides],
+        version=stove.row.version,
+    )
+
+
+def told_supper(kept: KeptSupper, lines: Lines) -> float:
+    """When supper was told to be [s]."""
+    told = kept.told.start_s
+    ends = [states[-1] for states in lines.values() if states[-1].key in told]
+    return max([told[one.key] + one.seconds for one in ends], default=kept.puzzle.supper_s)
+
+
+def coming(stove: OnStove, lines: Lines) -> list[SupperNextPublic]:
+    """The next act of every line that hands are wanted for, in the order of the plan."""
+    kept = stove.kept
+    found: list[SupperNextPublic] = []
+    for line, states in lines.items():
+        place = next((n for n, one in enumerate(states) if one.open and one.who in HANDS), None)
+        if place is None:
+            continue
+        then, cook = states[place], stove.cooks.get(line)
+        told_s = kept.told.start_s.get(then.key, then.begin_s)
+        found.append(
+            SupperNextPublic(
+                cook=None if cook is None else cook.cook_id,
+                line=line,
+                name=kept.names[line],
+                step=then.key.partition("/")[2],
+                label=then.label,
+                at=kept.at(max(told_s, then.begin_s)),
+                waits_until=waits_until(kept, states[place - 1] if place else None, then),
+            )
+        )
+    return sorted(found, key=lambda one: one.at)
+
+
+def waits_until(kept: KeptSupper, one: meals.Stands | None, then: meals.Stands) -> datetime | None:
+    """Until when an act may wait, by what is over before it; None for no limit that is known."""
+    if one is None or one.over_s is None:
+        return None
+    gaps = [gap for gap in kept.puzzle.gaps if (gap.before, gap.after) == (one.key, then.key)]
+    if not gaps or gaps[0].most_s is None or gaps[0].most_s <= gaps[0].least_s:
+        return None
+    return kept.at(one.over_s + gaps[0].most_s)
+
+
+def side_public(stove: OnStove, line: str) -> SupperSidePublic:
+    """A side as it stands."""
+    kept, progress = stove.kept, stove.progress[line]
+    state = next((s for s in progress.steps if s.plan.key == progress.current), None)
+    undoable = kept.sides[line].last_done > 0
+    if state is None:
+        return SupperSidePublic(
+            line=line,
+            name=kept.names[line],
+            step=None,
+            label="On the table",
+            who="",
+            begin_at=None,
+            due_at=None,
+            undoable=undoable,
+        )
+    return SupperSidePublic(
+        line=line,
+        name=kept.names[line],
+        step=state.plan.key,
+        label=state.plan.label,
+        who="machine" if state.plan.who == "machine" else "hands",
+        begin_at=kept.began + timedelta(seconds=state.begin_s or 0.0),
+        due_at=kept.began + timedelta(seconds=state.due_s),
+        undoable=undoable,
+    )
+
+
+def plan_rest(
+    engine: Engine, supper_id: int, version: int | None, now: datetime, strips: Strips
+) -> SupperPublic:
+    """Plan the rest of a supper anew, where that is to be done; else it is told as it stands.
+
+    Raises
+    ------
+    NotFound, Unreadable
+    Conflict
+        Nothing of it is on the stove any more, or no plan was found.
+    """
+    with Session(engine) as session:
+        stove = on_stove(session, supper_id, now, strips)
+        lines = stove.lines
+        old = version is not None and version != stove.row.version
+        told = stove.kept.told
+        if old or not lines or not meals.is_stale(stove.kept.puzzle, lines, told, stove.now_s):
+            return public(stove)
+    cause = cause_of(stove.kept, lines)
+    return keep_plan(engine, stove, replace(stove.kept, why=cause), now, strips)
+
+
+def cause_of(kept: KeptSupper, lines: Lines) -> str:
+    """Why the rest is planned anew."""
+    line, off_s = meals.drift_of(lines, kept.told.start_s)
+    if not line or abs(off_s) < ON_TIME_S:
+        return "Hands are wanted in two places at once."
+    way = "later" if off_s > 0.0 else "sooner"
+    return f"{kept.names[line]}: {minutes_text(abs(off_s))} {way} than planned."
+
+
+def keep_plan(
+    engine: Engine, stove: OnStove, kept: KeptSupper, now: datetime, strips: Strips
+) -> SupperPublic:
+    """Plan the rest by what is `kept` now, and keep it, unless something was told meanwhile."""
+    lines = stove.lines
+    if lines:
+        try:
+            plan: meals.Replanned = strips.workshop.run(
+                "replan", kept.puzzle, dict(lines), kept.told, stove.now_s
+            )
+        except (Infeasible, NotConverged) as error:
+            raise Conflict(
+                f"no plan was found for the rest of it: go on dish by dish ({error})"
+            ) from error
+        kept = replace(kept, told=told_anew(kept.told, plan))
+    with Session(for_writing(engine)) as session:
+        after = on_stove(session, int(stove.row.id or 0), now, strips)
+        same = after.row.version == stove.row.version and after.seen_events == stove.seen_events
+        if same:
+            kept = move_all(session, after, kept)
+            after.row.document = kept_service.kept_json(kept)
+            after.row.version += 1
+            after.row.updated_at = now
+            session.add(after.row)
+            session.flush()
+            after = on_stove(session, int(stove.row.id or 0), now, strips)
+        answer = public(after)
+        session.commit()
+        return answer
+
+
+def told_anew(told: meals.Told, plan: meals.Replanned) -> meals.Told:
+    """What the cook is told now."""
+    return meals.Told(
+        {**told.start_s, **plan.start_s},
+        {**told.bodies, **plan.found.body},
+        told.aim_s,
+        plan.cost_s,
+    )
+
+
+def move_all(session: Session, stove: OnStove, kept: KeptSupper) -> KeptSupper:
+    """Put the waits of the plan into every line."""
+    lines, at = stove.lines, stove.now
+    holds = meals.holds_of(lines, kept.told.start_s, kept.waits, stove.now_s)
+    for line in lines:
+        progress = stove.progress[line]
+        steps = [state.plan for state in progress.steps if not state.plan.beside]
+        waits = kept_service.waits_for(kept, holds, line, steps)
+        dropped = kept_service.open_waits(progress)
+        if not changes(steps, dropped, waits):
+            continue
+        if line in kept.sides:
+            at_s = (at - kept.began).total_seconds()
+            side = kept.sides[line].with_event("moved", at_s, dropped=dropped, waits=tuple(waits))
+            kept = replace(kept, sides={**kept.sides, line: side})
+            continue
+        cook = stove.cooks[line]
+        if sum(row.kind == "moved" for row in cook.rows) >= MOST_MOVES:
+            continue
+        data = {"dropped": list(dropped), "waits": [[b, plain(w)] for b, w in waits]}
+        repositories.append_event(session, cook.cook_id, "moved", at, at, data)
+    return kept
+
+
+def changes(
+    steps: Sequence[StepPlan], dropped: Sequence[str], waits: Sequence[tuple[str, StepPlan]]
+) -> bool:
+    """Whether waits are others than those that are there."""
+    there = {
+        (then.key, one.key): one.until_s
+        for one, then in pairwise(steps)
+        if is_wait(one) and one.key in dropped
+    }
+    wanted = {(before, wait.key): wait.until_s for before, wait in waits}
+    if there.keys() != wanted.keys():
+        return True
+    return any(abs((there[key] or 0.0) - (until or 0.0)) > 1.0 for key, until in wanted.items())
+
+
+def change_supper(
+    engine: Engine, supper_id: int, wanted: SupperChange, now: datetime, strips: Strips
+) -> SupperPublic:
+    """Guests who come at another moment, more or fewer hands, or what moved was read.
+
+    Raises NotFound, Unreadable, Conflict; OutOfRange for a moment that is past.
+    """
+    with Session(engine) as session:
+        stove = on_stove(session, supper_id, now, strips)
+    kept = stove.kept
+    if wanted.wanted_at is not None:
+        latest = kept.at(kept.puzzle.supper_s) + MOST_LATER
+        if not stove.now <= wanted.wanted_at <= latest:
+            accepted = f"from now up to {latest:%H:%M} UTC"
+            raise OutOfRange([Fault("wanted_at", wanted.wanted_at.isoformat(), accepted)])
+        moved_s = kept.seconds(wanted.wanted_at) - kept.puzzle.supper_s
+        kept = replace(
+            kept,
+            puzzle=replace(kept.puzzle, supper_s=kept.seconds(wanted.wanted_at)),
+            told=replace(kept.told, aim_s=kept.told.aim_s + moved_s),
+            why=f"Guests: {minutes_text(abs(moved_s))} {'later' if moved_s > 0.0 else 'sooner'}.",
+        )
+    if wanted.hands is not None and wanted.hands != kept.puzzle.pairs:
+        why = f"{wanted.hands} {'pair' if wanted.hands == 1 else 'pairs'} of hands."
+        kept = replace(kept, puzzle=replace(kept.puzzle, pairs=wanted.hands), why=why)
+    if kept is not stove.kept:
+        return keep_plan(engine, stove, kept, now, strips)
+    if wanted.seen:
+        return keep_seen(engine, stove, now, strips)
+    return public(stove)
+
+
+def keep_seen(engine: Engine, stove: OnStove, now: datetime, strips: Strips) -> SupperPublic:
+    """What was told is what the cook has seen."""
+    with Session(for_writing(engine)) as session:
+        after = on_stove(session, int(stove.row.id or 0), now, strips)
+        told = after.kept.told.start_s
+        seen = {**after.kept.seen, **told, "": told_supper(after.kept, after.lines)}
+        after.row.document = kept_service.kept_json(replace(after.kept, seen=seen, why=""))
+        after.row.version += 1
+        session.add(after.row)
+        session.flush()
+        answer = public(on_stove(session, int(stove.row.id or 0), now, strips))
+        session.commit()
+        return answer
+
+
+def tell_side(
+    engine: Engine, supper_id: int, told: SideTellCreate, now: datetime, strips: Strips
+) -> SupperPublic:
+    """A step of a side is done, or the last one was not.
+
+    Raises NotFound, Unreadable; Conflict for what was told already; OutOfRange for a side or a step
+    that is none.
+    """
+    with Session(for_writing(engine)) as session:
+        stove = on_stove(session, supper_id, now, strips)
+        kept = stove.kept
+        if told.line not in kept.sides:
+            accepted = "one of " + ", ".join(kept.sides) if kept.sides else "no side is cooked"
+            raise OutOfRange([Fault("line", told.line, accepted)])
+        side = kept.sides[told.line]
+        at_s = (stove.now - kept.began).total_seconds() - told.ago_s
+        if told.kind == "undo":
+            if not side.last_done:
+                raise Conflict("nothing of it was told yet")
+            side = side.with_event("undo", max(0.0, at_s), undoes=side.last_done)
+        else:
+            check_side(told, stove.progress[told.line])
+            side = side.with_event("done", max(0.0, at_s), step=told.step)
+        kept = replace(kept, sides={**kept.sides, told.line: side})
+        stove.row.document = kept_service.kept_json(kept)
+        stove.row.version += 1
+        session.add(stove.row)
+        session.flush()
+        answer = public(on_stove(session, supper_id, now, strips))
+        session.commit()
+        return answer
+
+
+def check_side(told: SideTellCreate, progress: Progress) -> None:
+    """Conflict for a step that was told already, OutOfRange for one that is none."""
+    states = {state.plan.key: state for state in progress.steps}
+    if told.step not in states:
+        raise OutOfRange([Fault("step", told.step, "one of " + ", ".join(states))])
+    if states[told.step].state == "confirmed":
+        raise Conflict(f"told already: {states[told.step].plan.label}")

@@ -1,0 +1,188 @@
+"""An evening cooked by one pair of hands: every dish is followed as its steps say, hands take what
+is due first, and what drifts is planned anew.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+
+from bluekettle.core import schedule as core
+from bluekettle.core.schedule.under_way import going_on
+from bluekettle.core.stages import Event, StepPlan, follow, waiting_step
+from bluekettle.core.stages.delaying import is_wait
+from bluekettle.core.stages.progress import Progress
+from bluekettle.core.tables import row
+
+TICK_S = 20.0
+HANDS = ("hands", "gate")
+
+
+@dataclass
+class Cooked:
+    """One line on the stove: its steps and what was told."""
+
+    steps: tuple[StepPlan, ...]
+    events: list[Event] = field(default_factory=list)
+
+    def tell(self, kind: str, at_s: float, **more) -> None:
+        """Append an event."""
+        self.events.append(Event(len(self.events) + 1, kind, at_s, **more))
+
+
+class Evening:
+    """A plan and its lines; the clock of all begins as the plan is made.
+
+    takes : how many times as long as likely a step really takes.
+    """
+
+    def __init__(
+        self,
+        plan: core.Schedule,
+        steps: Mapping[str, tuple[StepPlan, ...]],
+        takes: Callable[[str, StepPlan], float] = lambda _line, _step: 1.0,
+        replans: bool = True,
+    ) -> None:
+        self.puzzle = replace(plan.puzzle, supper_s=0.0)
+        self.how = {pair: how for line in plan.lines for pair, how in line.waits.items()}
+        self.began_s = plan.puzzle.now_s
+        self.told = core.Told(plan.found.start_s, plan.found.body, plan.supper_s)
+        self.takes, self.replans = takes, replans
+        self.lines = {key: Cooked(own) for key, own in steps.items()}
+        self.free_s = [self.began_s] * self.puzzle.pairs
+        self.busy: dict[str, float] = {}
+        self.spent: list[float] = []
+        self.served: dict[str, float] = {}
+        self.begun: dict[str, float] = {}
+        self.over: dict[str, float] = {}
+        self.puzzles: list[tuple[core.Puzzle, core.Found]] = []
+        self.now_s = self.began_s
+        self.move(plan.found.start_s)
+
+    def progress(self, line: str) -> Progress:
+        """A line as it stands."""
+        one = self.lines[line]
+        return follow(one.steps, one.events, self.now_s - self.began_s)
+
+    def stands(self) -> dict[str, tuple[core.Stands, ...]]:
+        """All lines that are not over."""
+        found = {}
+        for line in self.lines:
+            progress = self.progress(line)
+            if not progress.finished:
+                standing = core.Standing(line, progress.steps, self.began_s)
+                found[line] = core.stands_of(standing, self.now_s)
+        return found
+
+    def move(self, start_s: Mapping[str, float]) -> None:
+        """Put the waits of a plan into the lines."""
+        lines = self.stands()
+        holds = core.holds_of(lines, {**self.told.start_s, **start_s}, self.how, self.now_s)
+        for line in lines:
+            states = [s for s in self.progress(line).steps if not s.plan.beside]
+            dropped = tuple(s.plan.key for s in states if is_wait(s.plan) and s.end_s is None)
+            waits = [self.wait_of(hold) for hold in holds if hold.line == line]
+            at = self.now_s - self.began_s
+            self.lines[line].tell("moved", at, dropped=dropped, waits=tuple(waits))
+
+    def wait_of(self, hold: core.Hold) -> tuple[str, StepPlan]:
+        """A wait as a step."""
+        before = hold.before.partition("/")[2]
+        until = hold.until_s - self.began_s
+        step = waiting_step(until)
+        if hold.how:
+            root = row("meal_waits", hold.how)["step"]
+            step = replace(step, key=f"before-{before}.{root}", label="Wait")
+        return before, replace(step, until_s=until)
+
+    def tick(self) -> None:
+        """A quarter of a minute goes by."""
+        self.now_s += TICK_S
+        for line in self.lines:
+            self.go_on(line)
+        for pair, free in enumerate(self.free_s):
+            if free <= self.now_s:
+                self.take(pair)
+        lines = self.stands()
+        if self.replans and lines and core.is_stale(self.puzzle, lines, self.told, self.now_s):
+            self.replan(lines)
+
+    def replan(self, lines: Mapping[str, tuple[core.Stands, ...]]) -> None:
+        """The rest anew."""
+        begin = time.perf_counter()
+        plan = core.replan(self.puzzle, lines, self.told, self.now_s)
+        self.spent.append(time.perf_counter() - begin)
+        self.puzzles.append((plan.puzzle, plan.found))
+        bodies = {**self.told.bodies, **plan.found.body}
+        start = {**self.told.start_s, **plan.start_s}
+        self.told = core.Told(start, bodies, self.told.aim_s, plan.cost_s)
+        self.move(plan.start_s)
+
+    def go_on(self, line: str) -> None:
+        """A machine is done, a fire is over, or hands are done."""
+        state = current(self.progress(line))
+        if state is None or is_wait(state.plan):
+            return
+        if state.plan.who in HANDS:
+            if self.busy.get(line, self.now_s + 1.0) <= self.now_s:
+                del self.busy[line]
+                self.done(line, state.plan)
+            return
+        self.begun.setdefault(f"{line}/{state.plan.key}", self.began_s + (state.begin_s or 0.0))
+        takes = self.takes(line, state.plan) * state.plan.likely_s
+        if self.now_s >= self.began_s + (state.begin_s or 0.0) + takes:
+            self.done(line, state.plan)
+
+    def done(self, line: str, plan: StepPlan) -> None:
+        """Told."""
+        told = {"tender": True, "temp_c": 95.0} if plan.who == "gate" else {}
+        self.lines[line].tell("done", self.now_s - self.began_s, step=plan.key, **told)
+        self.over[f"{line}/{plan.key}"] = self.now_s
+        if self.puzzle.ends[line] == f"{line}/{plan.key}":
+            self.served[line] = self.now_s
+
+    def take(self, pair: int) -> None:
+        """A pair of hands takes what was told to begin first."""
+        waiting = []
+        for line in self.lines:
+            state = current(self.progress(line))
+            if state is None or line in self.busy or state.plan.who not in HANDS:
+                continue
+            waiting.append(
+                (self.told.start_s.get(f"{line}/{state.plan.key}", self.now_s), line, state.plan)
+            )
+        if not waiting:
+            return
+        _, line, plan = min(waiting, key=lambda one: one[0])
+        self.busy[line] = self.now_s + self.takes(line, plan) * plan.likely_s
+        self.free_s[pair] = self.busy[line]
+        self.begun[f"{line}/{plan.key}"] = self.now_s
+
+    def past(self) -> dict[str, float]:
+        """By how much limits were broken, by the task before which the food waited [s]."""
+        found = {}
+        for gap in self.puzzle.gaps:
+            if gap.most_s is None or gap.before not in self.over:
+                continue
+            over = self.begun[gap.after] - self.over[gap.before] - gap.most_s
+            if over > 2.0 * TICK_S:
+                found[gap.after] = over
+        last = max(self.served.values(), default=0.0)
+        for line, at in self.served.items():
+            if last - at > self.puzzle.table_s + TICK_S:
+                found[line] = last - at - self.puzzle.table_s
+        return found
+
+    def cook(self, until_s: float) -> None:
+        """To the end, or until then."""
+        while self.now_s < until_s and self.stands():
+            self.tick()
+
+
+def current(progress: Progress):
+    """The state of the current step; None at the end."""
+    return next((s for s in progress.steps if s.plan.key == progress.current), None)
+
+
+__all__ = ["Cooked", "Evening", "current", "going_on"]
