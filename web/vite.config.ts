@@ -48,6 +48,7 @@ export default defineConfig({
   test: {
     setupFiles: ['src/__tests__/away.ts'],
     environment: 'happy-dom',
+    testTimeout: 20_000, // a page is drawn whole, on a busy machine too
     environmentOptions: { happyDOM: { url: 'http://kettle.test/' } },
     server: { deps: { inline: ['element-plus'] } },
   },

@@ -372,6 +372,7 @@ export const rehearsal: NonNullable<Live['rehearsal']> = {
 }
 
 export const live: Live = {
+  supper: null,
   id: 7,
   title: forecast.title,
   now: at(0),

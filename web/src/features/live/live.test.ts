@@ -204,7 +204,7 @@ describe('cooks under way', () => {
     const asked = serve({
       'GET /cooks/live': () => [
         200,
-        { cooks: [{ ...live, now: new Date().toISOString() }], aside: [] },
+        { cooks: [{ ...live, now: new Date().toISOString() }], suppers: [], aside: [] },
       ],
       'POST /cooks/7/events': () => answer,
     })
@@ -225,7 +225,7 @@ describe('cooks under way', () => {
 
   it('takes a second gesture within the guard for the same one', async () => {
     const asked = serve({
-      'GET /cooks/live': [200, { cooks: [live], aside: [] }],
+      'GET /cooks/live': [200, { cooks: [live], suppers: [], aside: [] }],
       'POST /cooks/7/events': [201, { ...live, last_event: 1, current: 'come_up' }],
     })
     await show(Watcher)
@@ -238,7 +238,7 @@ describe('cooks under way', () => {
 
   it('keeps a refusal until it was read', async () => {
     serve({
-      'GET /cooks/live': [200, { cooks: [live], aside: [] }],
+      'GET /cooks/live': [200, { cooks: [live], suppers: [], aside: [] }],
       'POST /cooks/7/events': [
         409,
         { title: 'Too late', status: 409, detail: 'the check is open', errors: [] },
@@ -258,7 +258,7 @@ describe('cooks under way', () => {
   it('calls for a rehearsal on its own page alone', async () => {
     const out = [alarm('out', 0, { screen: true, says: 'Out now.' })]
     serve({
-      'GET /cooks/live': [200, { cooks: [burning(out, { rehearsal })], aside: [] }],
+      'GET /cooks/live': [200, { cooks: [burning(out, { rehearsal })], suppers: [], aside: [] }],
     })
     await show(Watcher, '/log')
     await run(2)
@@ -272,7 +272,7 @@ describe('cooks under way', () => {
     let now = burning([alarm('out', 0, { screen: true, says: 'Out now.' })])
     const rested = { ...live, last_event: 4, current: 'rest', steps: [step('rest', 'current')] }
     const asked = serve({
-      'GET /cooks/live': () => [200, { cooks: [now], aside: [] }],
+      'GET /cooks/live': () => [200, { cooks: [now], suppers: [], aside: [] }],
       'POST /cooks/7/events': () => {
         now = rested
         return [201, rested]

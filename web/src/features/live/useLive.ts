@@ -10,6 +10,7 @@ import {
   type Live,
   type LiveList,
   type Problem,
+  type Supper,
 } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, type Alarm } from './alarms'
 import { movedBy, type Moved } from './moved'
@@ -22,6 +23,7 @@ const IDLE_MS = 10_000
 const LIVE_MS = 1000
 const PATIENCE_MS = 4000 // for the first answer
 const GUARD_MS = 600 // one gesture is one step: what follows this fast is the same finger
+const PLAN_MS = 3000
 const KEY = ['live']
 
 /** Cooks under way, wherever the cook is in the application: their state, taps and alarms. */
@@ -43,6 +45,7 @@ export const useLive = defineStore('live', () => {
   let bell = true
   let tries = 0
   let sendAfter = 0
+  let planAfter = 0
 
   const query = useQuery<LiveList>({
     queryKey: KEY,
@@ -53,6 +56,7 @@ export const useLive = defineStore('live', () => {
         const cooks = found.cooks.map(newest)
         cooks.forEach(weigh)
         begin(cooks)
+        found.suppers.filter((one) => one.stale).forEach((one) => void planRest(one))
         return { ...found, cooks }
       } catch (away) {
         begin(kept.value)
@@ -67,6 +71,7 @@ export const useLive = defineStore('live', () => {
   // What an earlier page left is shown only once the server did not answer: it may be over.
   const cooks = computed(() => (settled.value ? kept.value : []))
   const aside = computed(() => query.data.value?.aside ?? [])
+  const suppers = computed(() => (settled.value ? (query.data.value?.suppers ?? []) : []))
   const underWay = computed(() => cooks.value.filter((cook) => !cook.ended_at))
   const problem = computed(() => (query.error.value as Problem | null) ?? unsent.value)
   const known = computed(() => settled.value && query.data.value !== undefined)
@@ -106,7 +111,7 @@ export const useLive = defineStore('live', () => {
     const found = newest(next)
     const others = kept.value.filter((cook) => cook.id !== next.id)
     const all = next.ended_at ? others : [...others, found].sort((a, b) => b.id - a.id)
-    client.setQueryData(KEY, { cooks: all, aside: aside.value })
+    client.setQueryData(KEY, { cooks: all, suppers: suppers.value, aside: aside.value })
     client.setQueryData(['cook', next.id, 'live'], found)
   }
 
@@ -129,6 +134,32 @@ export const useLive = defineStore('live', () => {
   const movedOf = (id: number) => {
     const found = moves.value.get(id)
     return found && now.value.getTime() - offset < found.until ? found.says : ''
+  }
+
+  /** A supper that drifts is planned anew: by one page at a time, and not again at once. */
+  async function planRest(supper: Supper) {
+    if (Date.now() < planAfter) return
+    planAfter = Date.now() + PLAN_MS
+    const path = { id: supper.id }
+    await takenSupper(
+      ask(() =>
+        api.POST('/api/v1/suppers/{id}/plan', {
+          params: { path },
+          body: { version: supper.version },
+        }),
+      ),
+    )
+  }
+  /** Take what was answered about a supper; its dishes are asked for anew. Whether it was taken. */
+  async function takenSupper(asked: Promise<{ data?: Supper; problem?: Problem }>) {
+    const { data, problem: refused } = await asked
+    if (data) {
+      const others = suppers.value.filter((one) => one.id !== data.id)
+      const list = query.data.value
+      if (list) client.setQueryData(KEY, { ...list, suppers: [...others, data] })
+    }
+    void refresh()
+    return refused
   }
 
   /** The moment by the clock of a cook. */
@@ -256,6 +287,7 @@ export const useLive = defineStore('live', () => {
 
   return {
     cooks,
+    suppers,
     aside,
     underWay,
     problem,
@@ -277,5 +309,6 @@ export const useLive = defineStore('live', () => {
     watch,
     tooSoon,
     taken,
+    takenSupper,
   }
 })

@@ -115,12 +115,12 @@ describe('the first page', () => {
       'GET /plans': [200, { plans: [{ id: 2, title: 'Octopus, plain', dish: {} }] }],
     } as const
     const cooks = [{ ...live, id: 8 }, live]
-    serve({ ...answers, 'GET /cooks/live': [200, { cooks, aside: [] }] } as never)
+    serve({ ...answers, 'GET /cooks/live': [200, { cooks, suppers: [], aside: [] }] } as never)
     const on = (await show(StartPage)).page
     await flushPromises()
     expect(on.text()).toContain('2 on the stove.')
     expect(on.get("[data-test='to-8']").attributes('href')).toBe('/stove/8')
-    serve({ ...answers, 'GET /cooks/live': [200, { cooks: [], aside: [] }] } as never)
+    serve({ ...answers, 'GET /cooks/live': [200, { cooks: [], suppers: [], aside: [] }] } as never)
     const { page } = await show(StartPage)
     await flushPromises()
     expect(page.text()).toContain('Planned: Octopus, plain')

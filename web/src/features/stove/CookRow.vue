@@ -13,7 +13,7 @@ import type { EventBody, Live } from '@/api/client'
 import { clock } from '@/shared/format/time'
 import StovePicture from './StovePicture.vue'
 
-const props = defineProps<{ cook: Live; wants: boolean }>()
+const props = defineProps<{ cook: Live; wants: boolean; until?: string | null }>()
 const emit = defineEmits<{ told: [body: EventBody] }>()
 const live = useLive()
 const glaze = useLiveGlaze(() => props.cook)
@@ -46,6 +46,7 @@ const tell = () =>
     <div class="words">
       <p class="title">{{ title }}</p>
       <p class="says">{{ cook.current ? cook.says : 'On the table. How was it?' }}</p>
+      <p v-if="wants && until" class="quiet">It can wait until {{ clock(until) }}</p>
       <p v-if="next" class="quiet">Next: {{ next.label }}, about {{ clock(next.due_at) }}</p>
     </div>
     <el-button

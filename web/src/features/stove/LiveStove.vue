@@ -138,6 +138,9 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
           <span>{{ clock(cook.serve_low_at) }} to {{ clock(cook.serve_high_at) }}</span>
         </p>
         <aside>
+          <RouterLink v-if="cook.supper" to="/stove" class="plain-button" data-test="to-supper">
+            The whole supper
+          </RouterLink>
           <h2>Next</h2>
           <StepList :steps="next" brief />
           <StillPossible :cook="cook" />

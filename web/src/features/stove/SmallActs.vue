@@ -54,6 +54,7 @@ function later(minutes: number) {
       I measured it
     </el-button>
     <el-button
+      v-if="cook.supper === null"
       class="plain-button"
       :aria-expanded="asking"
       data-test="later"

@@ -40,7 +40,7 @@ const pass = async (seconds = 1) => {
 async function stove(cook: Live, after: Live = cook) {
   let now = cook
   const asked = serve({
-    'GET /cooks/live': () => [200, { cooks: [now], aside: [] }],
+    'GET /cooks/live': () => [200, { cooks: [now], suppers: [], aside: [] }],
     'GET /cooks/7/live': () => [200, now],
     'GET /cooks/7/glaze': [200, glaze],
     'POST /cooks/7/events': () => {
@@ -133,7 +133,7 @@ describe('several cooks at once', () => {
     const under = step('finish', 'current', { who: 'fire' })
     const broil = { ...live, title: 'Broil', current: 'finish', steps: [under], fire: broiling }
     const asked = serve({
-      'GET /cooks/live': [200, { cooks: [pot, brush, check, broil], aside: [] }],
+      'GET /cooks/live': [200, { cooks: [pot, brush, check, broil], suppers: [], aside: [] }],
       'POST /cooks/6/events': [201, { ...brush, last_event: 1, current: 'come_up' }],
     })
     const { page } = await show(StovePage, '/stove')
@@ -192,7 +192,7 @@ describe('the stove', () => {
     const hold = step('hold', 'running', { who: 'machine', due_at: at(1800) })
     const cook = { ...live, current: 'hold', steps: [hold], picture }
     const asked = serve({
-      'GET /cooks/live': [200, { cooks: [cook], aside: [] }],
+      'GET /cooks/live': [200, { cooks: [cook], suppers: [], aside: [] }],
       'GET /cooks/7/live': [200, cook],
       'POST /cooks/7/readings': [201, { taken: 1, newest_at: at(0) }],
     })
@@ -222,7 +222,7 @@ describe('the stove', () => {
       { ...way, key: 'elsewhere', do: 'Into the air fryer' },
     ]
     const asked = serve({
-      'GET /cooks/live': [200, { cooks: [cook], aside: [] }],
+      'GET /cooks/live': [200, { cooks: [cook], suppers: [], aside: [] }],
       'GET /cooks/7/live': [200, cook],
       'GET /cooks/7/glaze': [200, glaze],
       'GET /cooks/7/ways-out': [200, { stage: 'broil', ways }],
@@ -260,7 +260,7 @@ describe('the stove', () => {
     const truth = { ...glaze, face: glaze.face.map(() => '#123456') }
     const answers = (cook: Live) =>
       serve({
-        'GET /cooks/live': [200, { cooks: [cook], aside: [] }],
+        'GET /cooks/live': [200, { cooks: [cook], suppers: [], aside: [] }],
         'GET /cooks/7/live': [200, cook],
         'GET /cooks/7/glaze': [200, glaze],
         'GET /cooks/7/truth': [200, truth],
@@ -340,13 +340,103 @@ describe('the stove', () => {
     expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'wait' }])
   })
 
+  it('shows a supper whole: its dishes and sides in the order of the plan, and what moved', async () => {
+    const supper = {
+      id: 2,
+      title: 'Two',
+      now: at(0),
+      wanted_at: at(3600),
+      serve_at: at(4500),
+      hands: 1,
+      stale: true,
+      why: 'Ribs: 15 min later than planned.',
+      moved: [
+        { line: 'slaw', name: 'Slaw', label: 'Prepare: slaw', was_at: at(600), is_at: at(1500) },
+      ],
+      supper_was_at: at(3600),
+      next: [
+        {
+          cook: null,
+          line: 'slaw',
+          name: 'Slaw',
+          step: 'prepare',
+          label: 'Prepare: slaw',
+          at: at(0),
+          waits_until: null,
+        },
+        {
+          cook: 7,
+          line: 'ribs',
+          name: 'Ribs',
+          step: 'season',
+          label: 'Salt',
+          at: at(60),
+          waits_until: at(900),
+        },
+      ],
+      sides: [
+        {
+          line: 'slaw',
+          name: 'Slaw',
+          step: 'prepare',
+          label: 'Prepare: slaw',
+          who: 'hands',
+          begin_at: at(0),
+          due_at: at(600),
+          undoable: false,
+        },
+      ],
+      version: 4,
+    }
+    const dish = { ...live, supper: 2, steps: [step('season', 'current')] }
+    const calm = { ...supper, stale: false, moved: [], why: '' }
+    const asked = serve({
+      'GET /cooks/live': [
+        200,
+        {
+          cooks: [
+            dish,
+            {
+              ...dish,
+              id: 8,
+              current: 'hold',
+              steps: [step('hold', 'current', { who: 'machine' })],
+            },
+          ],
+          suppers: [supper],
+          aside: [],
+        },
+      ],
+      'POST /suppers/2/plan': [200, supper],
+      'POST /suppers/2/sides': [200, calm],
+      'PUT /suppers/2': [200, calm],
+    })
+    const { page } = await show(StovePage, '/stove')
+    await pass()
+    const rows = page.findAll('ol.cooks > li').map((row) => row.attributes('data-test'))
+    expect(rows).toEqual(['side-slaw', 'many-7', 'many-8'])
+    expect(page.text()).toContain('It can wait until')
+    expect(page.get("[data-test='supper-moved']").text()).toContain('15 min later than planned')
+    const plans = asked.filter((one) => one.path === '/suppers/2/plan')
+    expect(plans.map((one) => one.body)).toEqual([{ version: 4 }])
+    await page.get("[data-test='side-done-slaw']").trigger('click')
+    await page.get("[data-test='supper-later']").trigger('click')
+    await page.get("[data-test='supper-later-20']").trigger('click')
+    await pass()
+    const told = asked.filter((one) => one.method !== 'GET').map((one) => one.body)
+    expect(told).toContainEqual({ line: 'slaw', kind: 'done', step: 'prepare', ago_s: 0 })
+    expect(told).toContainEqual({ wanted_at: at(3600 + 1200), seen: false })
+  })
   it('finds the cook that is on, and is cold without one', async () => {
-    serve({ 'GET /cooks/live': [200, { cooks: [{ ...live, id: 9 }], aside: [] }] })
+    serve({ 'GET /cooks/live': [200, { cooks: [{ ...live, id: 9 }], suppers: [], aside: [] }] })
     const { router } = await show(StovePage, '/stove')
     await pass()
     expect(router.currentRoute.value.path).toBe('/stove/9')
     serve({
-      'GET /cooks/live': [200, { cooks: [], aside: [{ id: 4, title: 'Old', why: 'damaged' }] }],
+      'GET /cooks/live': [
+        200,
+        { cooks: [], suppers: [], aside: [{ id: 4, title: 'Old', why: 'damaged' }] },
+      ],
     })
     const cold = (await show(StovePage, '/stove')).page
     await pass()

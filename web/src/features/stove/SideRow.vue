@@ -1,0 +1,95 @@
+<script setup lang="ts">
+/** A side of a supper: what it wants now, when, and its button. */
+import { computed, ref } from 'vue'
+import { api, ask, type Problem, type Supper } from '@/api/client'
+import { useLive } from '@/features/live'
+import { clock } from '@/shared/format/time'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+const props = defineProps<{ supper: Supper; side: Supper['sides'][number] }>()
+const live = useLive()
+const refused = ref<Problem>()
+const next = computed(() => props.supper.next.find((one) => one.line === props.side.line))
+const wants = computed(() => props.side.who === 'hands')
+const says = computed(() => {
+  if (!props.side.step) return 'On the table.'
+  if (wants.value) return `${props.side.label}.`
+  return `${props.side.label}, until about ${clock(props.side.due_at!)}`
+})
+const waits = computed(() => next.value?.waits_until)
+
+async function tell(kind: 'done' | 'undo') {
+  const path = { id: props.supper.id }
+  const body = { line: props.side.line, kind, step: props.side.step ?? '', ago_s: 0 }
+  refused.value = await live.takenSupper(
+    ask(() => api.POST('/api/v1/suppers/{id}/sides', { params: { path }, body })),
+  )
+}
+</script>
+
+<template>
+  <li :class="{ wants }" :data-test="`side-${side.line}`">
+    <div class="words">
+      <p class="title">{{ side.name }}</p>
+      <p class="says">{{ says }}</p>
+      <p v-if="waits && wants" class="quiet">It can wait until {{ clock(waits) }}</p>
+      <p v-else-if="next && !wants" class="quiet">
+        Next: {{ next.label }}, about {{ clock(next.at) }}
+      </p>
+      <ProblemNote v-if="refused" :problem="refused" />
+    </div>
+    <div class="buttons">
+      <el-button
+        v-if="side.step"
+        :class="wants ? 'wide-button' : 'plain-button'"
+        :data-test="`side-done-${side.line}`"
+        @click="tell('done')"
+      >
+        {{ wants ? 'Done' : 'Go on now' }}
+      </el-button>
+      <el-button
+        v-if="side.undoable"
+        class="plain-button"
+        :data-test="`side-undo-${side.line}`"
+        @click="tell('undo')"
+      >
+        Undo
+      </el-button>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 260px;
+  gap: 14px 24px;
+  align-items: center;
+  padding-bottom: 14px;
+  border-bottom: 1px solid var(--kettle-line);
+}
+.words p {
+  margin: 0 0 4px;
+}
+.title {
+  color: var(--kettle-ink-soft);
+}
+.says {
+  font: 700 1.2rem/1.15 var(--kettle-display);
+}
+.wants .says {
+  font-size: 1.6rem;
+}
+.buttons {
+  display: grid;
+  gap: 8px;
+}
+.buttons .el-button {
+  margin: 0;
+}
+@media (max-width: 860px) {
+  li {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+/** A supper as a whole: when it is there, what moved and why, and guests who come later. */
+import { computed, ref } from 'vue'
+import { api, ask, type Problem, type Supper } from '@/api/client'
+import { useLive } from '@/features/live'
+import { clock, secondsUntil } from '@/shared/format/time'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+const props = defineProps<{ supper: Supper }>()
+const live = useLive()
+const LATER_MIN = [10, 20, 30]
+const LATE_S = 150
+const asking = ref(false)
+const refused = ref<Problem>()
+/** What was wanted before the last change, so that it can be taken back. */
+const before = ref<string>()
+const late = computed(
+  () => secondsUntil(props.supper.serve_at, new Date(props.supper.wanted_at)) > LATE_S,
+)
+
+async function change(body: { wanted_at?: string; seen?: boolean }) {
+  asking.value = false
+  const path = { id: props.supper.id }
+  refused.value = await live.takenSupper(
+    ask(() =>
+      api.PUT('/api/v1/suppers/{id}', { params: { path }, body: { seen: false, ...body } }),
+    ),
+  )
+}
+function later(minutes: number) {
+  before.value = props.supper.wanted_at
+  const moment = new Date(props.supper.wanted_at).getTime() + 60_000 * minutes
+  void change({ wanted_at: new Date(moment).toISOString() })
+}
+function back() {
+  const wanted = before.value
+  before.value = undefined
+  if (wanted) void change({ wanted_at: wanted })
+}
+</script>
+
+<template>
+  <section class="supper" :aria-label="supper.title" :data-test="`supper-${supper.id}`">
+    <p class="when">
+      <span>{{ supper.title }}, on the table about</span>
+      <b class="figure">{{ clock(supper.serve_at) }}</b>
+      <span v-if="late" class="late">wanted {{ clock(supper.wanted_at) }}</span>
+    </p>
+    <ProblemNote v-if="refused" :problem="refused" />
+    <div v-if="supper.moved.length" class="moved" role="status" data-test="supper-moved">
+      <p>{{ supper.why }}</p>
+      <ul>
+        <li v-for="one in supper.moved" :key="one.line">
+          {{ one.name }}: {{ one.label.toLowerCase() }}
+          <b class="figure">{{ clock(one.is_at) }}</b>, was {{ clock(one.was_at) }}
+        </li>
+      </ul>
+      <el-button class="plain-button" data-test="supper-seen" @click="change({ seen: true })">
+        I have seen it
+      </el-button>
+    </div>
+    <div class="acts">
+      <el-button
+        class="plain-button"
+        :aria-expanded="asking"
+        data-test="supper-later"
+        @click="asking = !asking"
+      >
+        Guests are late
+      </el-button>
+      <template v-if="asking">
+        <el-button
+          v-for="minutes in LATER_MIN"
+          :key="minutes"
+          class="plain-button"
+          :data-test="`supper-later-${minutes}`"
+          @click="later(minutes)"
+        >
+          {{ minutes }} min
+        </el-button>
+      </template>
+      <el-button v-if="before" class="plain-button" data-test="supper-back" @click="back">
+        Undo: wanted {{ clock(before) }}
+      </el-button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.supper {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: start;
+  gap: 10px 28px;
+  margin-top: 14px;
+  padding-bottom: 14px;
+  border-bottom: 3px solid var(--kettle-ink);
+}
+.when {
+  margin: 0;
+  display: grid;
+}
+.when b {
+  font: 700 2.6rem/1.05 var(--kettle-display);
+}
+.late {
+  color: var(--kettle-ink-soft);
+}
+.moved {
+  flex: 1 1 320px;
+  padding-left: 14px;
+  border-left: 4px solid var(--kettle-ember);
+}
+.moved p,
+.moved ul {
+  margin: 0 0 6px;
+}
+.moved ul {
+  padding-left: 18px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.acts .el-button {
+  margin: 0;
+}
+</style>
