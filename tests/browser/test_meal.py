@@ -91,7 +91,9 @@ def test_a_rehearsed_meal_is_cooked_from_the_stove_dish_by_dish(page: Page, serv
     address = server.start("--demo")
     opened(page, address)
     by(page, "rehearse-meal").click()
-    expect(by(page, "many")).to_contain_text(re.compile("3 go on|of 3 want"))
+    expect(by(page, "many")).to_contain_text(re.compile("5 go on|of 5 want"))
+    expect(by(page, "supper-1")).to_contain_text("on the table about")
+    expect(by(page, "side-slaw")).to_contain_text("Prepare: Cabbage slaw")
     live = page.request.get(address + "/api/v1/cooks/live").json()["cooks"]
     assert [cook["rehearsal"]["speed"] for cook in live] == [30.0] * 3
     assert [cook["current"] for cook in live].count("wait") >= 2
