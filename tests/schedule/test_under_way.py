@@ -1,0 +1,200 @@
+"""A meal that is being cooked: what drifts is given back, moved, or planned anew; what has begun
+stands.
+"""
+
+from dataclasses import replace
+from datetime import UTC, datetime
+from functools import cache
+
+import pytest
+
+from bluekettle.core import schedule as core
+from bluekettle.core.schedule import Body, Gap, Puzzle, Standing, Task, Told, Use
+from bluekettle.core.schedule.shift import shifted
+from bluekettle.core.stages import Event, StepPlan, follow
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.services.chains import begin_chain
+from tests.chain.conftest import TEMPLATES
+from tests.schedule.evening_cooked import Evening
+from tests.schedule.meals import MEALS, made
+
+MIN = 60.0
+NOW = datetime(2030, 5, 4, 16, 0, tzinfo=UTC)
+
+
+def act(line, name, minutes, **more):
+    return Task(f"{line}/{name}", line, minutes * MIN, **{"hands": True, **more})
+
+
+def two_dishes(now_min=-30.0, **more):
+    """Two dishes of an act and a serving; between them food stands covered up to an hour."""
+    tasks = [act(line, name, 5.0) for line in ("one", "two") for name in ("make", "serve")]
+    gaps = [Gap(f"{line}/make", f"{line}/serve", most_s=60 * MIN) for line in ("one", "two")]
+    ends = {"one": "one/serve", "two": "two/serve"}
+    begins = ("one/make", "two/make")
+    return Puzzle(tuple(tasks), tuple(gaps), (), (), ends, begins, now_min * MIN, **more)
+
+
+TOLD = {
+    "one/make": -30 * MIN,
+    "two/make": -25 * MIN,
+    "one/serve": -10 * MIN,
+    "two/serve": -5 * MIN,
+}
+
+
+def starts(found):
+    return {key: at / MIN for key, at in found.start_s.items()}
+
+
+def test_what_is_late_pushes_only_what_comes_after_it():
+    """Hands are three minutes late at the first act: the second waits for them, the waits give the
+    rest back.
+    """
+    late = two_dishes(now_min=-27.0)
+    assert starts(shifted(late, TOLD, {})) == pytest.approx(
+        {"one/make": -27.0, "two/make": -22.0, "one/serve": -10.0, "two/serve": -5.0}
+    )
+
+
+def test_what_has_to_be_together_is_moved_together():
+    """One dish cannot be served before five minutes past: the other is served at most five minutes
+    before it.
+    """
+    late = two_dishes(now_min=-5.0)
+    late = replace(late, gaps=(*late.gaps[:1], replace(late.gaps[1], least_s=10 * MIN)))
+    found = starts(shifted(late, TOLD, {}))
+    assert found["two/serve"] == pytest.approx(15.0)
+    assert found["one/serve"] == pytest.approx(10.0)
+
+
+def test_an_act_is_put_off_where_what_follows_it_may_not_wait():
+    """A tray may wait two minutes for its fire, which waits for the oven: it is made ready late."""
+    tasks = (act("one", "dress", 1.0), act("one", "fire", 5.0), act("two", "fire", 9.0))
+    gaps = (Gap("one/dress", "one/fire", most_s=2 * MIN),)
+    uses = tuple(
+        Use(f"{line}/oven", line, "oven", f"{line}/fire", f"{line}/fire", 250.0)
+        for line in ("one", "two")
+    )
+    ends = {"one": "one/fire", "two": "two/fire"}
+    body = (Body("oven", "oven", 1),)
+    puzzle = Puzzle(tasks, gaps, uses, body, ends, (), -20 * MIN, pairs=2, table_s=3600.0)
+    told = {"two/fire": -20 * MIN, "one/dress": -19 * MIN, "one/fire": -18 * MIN}
+    found = starts(shifted(puzzle, told, {"one/oven": "oven", "two/oven": "oven"}))
+    assert found["one/fire"] == pytest.approx(-11.0)
+    assert found["one/dress"] == pytest.approx(-14.0)
+
+
+def test_an_order_that_cannot_keep_a_limit_is_no_plan():
+    """What has begun does not move: a limit that ends with it cannot be kept."""
+    late = two_dishes(now_min=35.0)
+    begun = [replace(t, start_s=-30 * MIN) if t.key == "one/make" else t for t in late.tasks]
+    assert shifted(replace(late, tasks=tuple(begun)), TOLD, {}) is None
+    assert shifted(late, {"one/make": 0.0}, {}) is None  # nobody was told of the rest
+
+
+def test_nobody_is_woken_by_what_was_moved():
+    quiet = two_dishes(now_min=-22.0, quiet=((-20 * MIN, -15 * MIN),))
+    assert shifted(quiet, TOLD, {}) is None  # the search finds another
+
+
+def side(now_s, *events):
+    steps = [("prepare", "hands", 600.0), ("cook", "machine", 1200.0), ("finish", "hands", 60.0)]
+    plans = tuple(StepPlan(key, who, key, s, s, s) for key, who, s in steps)
+    progress = follow(plans, events, now_s)
+    return core.stands_of(Standing("rice", progress.steps, -3600.0), -3600.0 + now_s)
+
+
+def test_a_machine_has_begun_and_hands_have_not_before_they_say_so():
+    prepare, cook, finish = side(300.0)
+    assert (prepare.begun_s, prepare.seconds, cook.begun_s) == (None, 300.0, None)
+    assert (cook.begin_s, finish.begin_s) == (-3000.0, -1800.0)
+    prepare, cook, finish = side(900.0, Event(1, "done", 700.0, "prepare"))
+    assert (prepare.begun_s, prepare.over_s) == (-3600.0, -2900.0)
+    assert (cook.begun_s, cook.over_s, cook.seconds) == (-2900.0, None, 1200.0)
+    assert finish.begin_s == -1700.0
+
+
+def test_hands_that_do_not_come_are_late_by_what_they_lack():
+    lines = {"rice": side(1000.0)}
+    told = {"rice/prepare": -3600.0, "rice/cook": -3000.0, "rice/finish": -1800.0}
+    assert core.drift_of(lines, told) == ("rice", 430.0)  # half a minute is left to do at least
+
+
+@cache
+def planned(key):
+    """The plan of a made meal, and the steps of each of its lines."""
+    meal, kitchen, now_s = made(key)
+    plan = core.schedule(meal, kitchen, now_s)
+    steps = {}
+    for one in MEALS[key]["meal"]["dishes"]:
+        document = ChainDocument.model_validate(one.get("dish") or TEMPLATES[one["template"]])
+        steps[one["id"]] = begin_chain(document, NOW)[1]
+    for line in plan.lines:
+        if line.key not in steps:
+            steps[line.key] = tuple(
+                StepPlan(
+                    task.key.partition("/")[2],
+                    line.who[task.key],
+                    line.labels[task.key],
+                    *[task.seconds] * 3,
+                )
+                for task in line.tasks
+            )
+    return plan, steps
+
+
+def evening(key, late=None, **more):
+    """It cooked to the end; late : by how many times as long a step takes."""
+    late = late or {}
+    plan, steps = planned(key)
+    found = Evening(plan, steps, lambda line, step: late.get(f"{line}/{step.key}", 1.0), **more)
+    found.cook(6 * 3600.0)
+    assert set(found.served) == set(steps)
+    return found
+
+
+MEAL = "ribs-and-slaw"
+
+
+def test_an_evening_that_goes_as_planned_is_left_alone():
+    found = evening(MEAL)
+    assert found.spent == []
+    assert found.past() == {}
+    assert max(found.served.values()) <= 2 * MIN
+
+
+def test_a_delay_that_no_wait_gives_back_moves_the_others():
+    """Three quarters of an hour are lost on the ribs: the slaw is not dressed long before them."""
+    _, steps = planned(MEAL)
+    (dish,) = [one["id"] for one in MEALS[MEAL]["meal"]["dishes"]]
+    first = next(step for step in steps[dish] if step.who == "hands")
+    late = {f"{dish}/{first.key}": 1.0 + 2700.0 / first.likely_s}
+    alone, found = evening(MEAL, late, replans=False), evening(MEAL, late)
+    assert found.spent
+    ends = sorted(found.served.values())
+    before = sorted(alone.served.values())
+    assert ends[-1] - ends[0] < 10 * MIN < before[-1] - before[0]
+    assert ends[-1] <= before[-1] + 5 * MIN  # the slaw takes two of hands that it had before
+    assert sum(found.past().values()) < sum(alone.past().values())
+
+
+def test_a_failed_check_is_new_to_the_plan_and_its_way_back_is_planned():
+    plan, steps = planned(MEAL)
+    found = Evening(plan, steps)
+    lines = found.stands()
+    dish = next(line for line in lines if any(".check" in one.key for one in lines[line]))
+    states = list(lines[dish])
+    gate = next(n for n, one in enumerate(states) if one.key.endswith(".check"))
+    over = [replace(one, begun_s=0.0, over_s=60.0) for one in states[: gate + 1]]
+    back = replace(states[gate], key=f"{states[gate].key}~1.hold", who="machine", seconds=900.0)
+    again = replace(states[gate], key=f"{states[gate].key}~1.check")
+    lines = {**lines, dish: (*over, back, again, *states[gate + 1 :])}
+    told = Told(plan.found.start_s, plan.found.body, plan.supper_s)
+    assert core.is_stale(found.puzzle, lines, told, 60.0)
+    rest = core.replan(found.puzzle, lines, told, 60.0)
+    assert rest.start_s[back.key] >= 60.0
+    assert rest.start_s[again.key] == pytest.approx(rest.start_s[back.key] + 900.0, abs=1.0)
+    assert rest.start_s[states[gate + 1].key] >= rest.start_s[again.key] + again.seconds - 1.0
+    pot = next(use for use in rest.puzzle.uses if use.line == dish)
+    assert pot.last in (again.key, states[gate + 1].key)  # it is in the pot until it is tender
