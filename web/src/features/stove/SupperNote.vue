@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A supper as a whole: when it is there, what moved and why, and guests who come later. */
 import { computed, ref } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
 import { api, ask, type Problem, type Supper } from '@/api/client'
 import { useLive } from '@/features/live'
 import { clock, secondsUntil } from '@/shared/format/time'
@@ -17,6 +18,14 @@ const before = ref<string>()
 const late = computed(
   () => secondsUntil(props.supper.serve_at, new Date(props.supper.wanted_at)) > LATE_S,
 )
+
+/** On a phone what is to be done comes first. */
+const roomy = useMediaQuery('(min-width: 861px)')
+/** A side's acts name it themselves. */
+const whatMoved = (one: Supper['moved'][number]) =>
+  one.label.toLowerCase().includes(one.name.toLowerCase())
+    ? one.label
+    : `${one.name}: ${one.label.toLowerCase()}`
 
 async function change(body: { wanted_at?: string; seen?: boolean }) {
   asking.value = false
@@ -48,13 +57,15 @@ function back() {
     </p>
     <ProblemNote v-if="refused" :problem="refused" />
     <div v-if="supper.moved.length" class="moved" role="status" data-test="supper-moved">
-      <p>{{ supper.why }}</p>
-      <ul>
-        <li v-for="one in supper.moved" :key="one.line">
-          {{ one.name }}: {{ one.label.toLowerCase() }}
-          <b class="figure">{{ clock(one.is_at) }}</b>, was {{ clock(one.was_at) }}
-        </li>
-      </ul>
+      <details :open="roomy">
+        <summary>{{ supper.why }}</summary>
+        <ul>
+          <li v-for="one in supper.moved" :key="one.line">
+            {{ whatMoved(one) }} <b class="figure">{{ clock(one.is_at) }}</b>, was
+            {{ clock(one.was_at) }}
+          </li>
+        </ul>
+      </details>
       <el-button class="plain-button" data-test="supper-seen" @click="change({ seen: true })">
         I have seen it
       </el-button>
@@ -111,11 +122,12 @@ function back() {
   padding-left: 14px;
   border-left: 4px solid var(--kettle-ember);
 }
-.moved p,
-.moved ul {
-  margin: 0 0 6px;
+.moved summary {
+  font-weight: 700;
+  cursor: pointer;
 }
 .moved ul {
+  margin: 6px 0;
   padding-left: 18px;
 }
 .acts {
