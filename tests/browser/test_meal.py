@@ -25,6 +25,17 @@ def test_the_boathouse_supper_is_planned_moved_and_kept(page: Page, server, axe)
     expect(by(page, "meal-list")).to_contain_text("Nothing for your hands until")
     assert axe(page) == []
 
+    expect(by(page, "prepare-may")).to_contain_text("Mix the plum and black tea")
+    expect(by(page, "prepare-on")).to_contain_text("Salt the 6 pieces")
+    page.emulate_media(media="print")
+    heads = by(page, "meal-list").get_by_role("heading").all_inner_texts()
+    assert [head.partition(", ")[2] for head in heads] == ["page 1 of 2", "page 2 of 2"]
+    for size in ("A4", "Letter"):
+        printed = page.pdf(format=size)
+        pages = len(re.findall(rb"/Type\s*/Page\b", printed))
+        assert pages == len(heads) + 1, size  # and one of what to make ready and to buy
+    page.emulate_media(media="screen")
+
     plate = page.get_by_role("slider", name="Supper")
     expect(plate).to_have_attribute("aria-valuetext", re.compile("19:00"))
     plate.focus()

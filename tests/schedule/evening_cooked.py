@@ -9,7 +9,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 
 from bluekettle.core import schedule as core
-from bluekettle.core.schedule.under_way import going_on
+from bluekettle.core.schedule.puzzle import between_s, together
+from bluekettle.core.schedule.solver import rigid
 from bluekettle.core.stages import Event, StepPlan, follow, waiting_step
 from bluekettle.core.stages.delaying import is_wait
 from bluekettle.core.stages.progress import Progress
@@ -54,11 +55,14 @@ class Evening:
         self.busy: dict[str, float] = {}
         self.spent: list[float] = []
         self.served: dict[str, float] = {}
+        self.pair: dict[str, int] = {}
+        self.watches: list[tuple[int, float, float]] = []
+        self.at_once = {gap.after for gap in self.puzzle.gaps if rigid(gap)}
         self.begun: dict[str, float] = {}
         self.over: dict[str, float] = {}
         self.puzzles: list[tuple[core.Puzzle, core.Found]] = []
         self.now_s = self.began_s
-        self.move(plan.found.start_s)
+        self.move()
 
     def progress(self, line: str) -> Progress:
         """A line as it stands."""
@@ -75,10 +79,10 @@ class Evening:
                 found[line] = core.stands_of(standing, self.now_s)
         return found
 
-    def move(self, start_s: Mapping[str, float]) -> None:
+    def move(self) -> None:
         """Put the waits of a plan into the lines."""
         lines = self.stands()
-        holds = core.holds_of(lines, {**self.told.start_s, **start_s}, self.how, self.now_s)
+        holds = core.holds_of(lines, self.told.start_s, self.how, self.now_s)
         for line in lines:
             states = [s for s in self.progress(line).steps if not s.plan.beside]
             dropped = tuple(s.plan.key for s in states if is_wait(s.plan) and s.end_s is None)
@@ -101,23 +105,27 @@ class Evening:
         self.now_s += TICK_S
         for line in self.lines:
             self.go_on(line)
-        for pair, free in enumerate(self.free_s):
-            if free <= self.now_s:
+        for pair in range(self.puzzle.pairs):
+            if self.is_free(pair):
                 self.take(pair)
         lines = self.stands()
-        if self.replans and lines and core.is_stale(self.puzzle, lines, self.told, self.now_s):
+        if self.replans and lines and self.stale(lines):
             self.replan(lines)
 
+    def stale(self, lines: Mapping[str, tuple[core.Stands, ...]]) -> bool:
+        """Whether the rest is to be planned anew."""
+        outlook = core.outlook_of(self.puzzle, lines, self.told, self.now_s)
+        return core.is_stale(outlook, lines, self.told)
+
     def replan(self, lines: Mapping[str, tuple[core.Stands, ...]]) -> None:
-        """The rest anew."""
+        """The rest anew; and that is all there is to be done."""
         begin = time.perf_counter()
         plan = core.replan(self.puzzle, lines, self.told, self.now_s)
         self.spent.append(time.perf_counter() - begin)
         self.puzzles.append((plan.puzzle, plan.found))
-        bodies = {**self.told.bodies, **plan.found.body}
-        start = {**self.told.start_s, **plan.start_s}
-        self.told = core.Told(start, bodies, self.told.aim_s, plan.cost_s)
-        self.move(plan.start_s)
+        self.told = plan.told
+        self.move()
+        assert not self.stale(self.stands())
 
     def go_on(self, line: str) -> None:
         """A machine is done, a fire is over, or hands are done."""
@@ -139,25 +147,57 @@ class Evening:
         told = {"tender": True, "temp_c": 95.0} if plan.who == "gate" else {}
         self.lines[line].tell("done", self.now_s - self.began_s, step=plan.key, **told)
         self.over[f"{line}/{plan.key}"] = self.now_s
+        self.stand_by(line)
         if self.puzzle.ends[line] == f"{line}/{plan.key}":
             self.served[line] = self.now_s
 
+    def stand_by(self, line: str) -> None:
+        """Whoever put food under a fire stays with it; with a long one, for its last minutes."""
+        state, pair = current(self.progress(line)), self.pair.get(line)
+        if state is None or state.plan.who != "fire" or pair is None:
+            return
+        lasts = self.takes(line, state.plan) * state.plan.likely_s
+        free = self.puzzle.task(f"{line}/{state.plan.key}").free_s
+        self.watches.append((pair, self.now_s + free, self.now_s + lasts))
+
+    def is_free(self, pair: int) -> bool:
+        """Whether a pair of hands has nothing to do and no fire to watch."""
+        watched = any(own == pair and a <= self.now_s < b for own, a, b in self.watches)
+        return self.free_s[pair] <= self.now_s and not watched
+
     def take(self, pair: int) -> None:
-        """A pair of hands takes what was told to begin first."""
+        """A pair of hands takes what follows at once, else what was told to begin first."""
         waiting = []
         for line in self.lines:
             state = current(self.progress(line))
             if state is None or line in self.busy or state.plan.who not in HANDS:
                 continue
-            waiting.append(
-                (self.told.start_s.get(f"{line}/{state.plan.key}", self.now_s), line, state.plan)
-            )
+            key = f"{line}/{state.plan.key}"
+            if self.is_taken(key):
+                continue
+            told_s = self.told.start_s.get(key, self.now_s)
+            waiting.append((key not in self.at_once, told_s, line, state.plan))
         if not waiting:
             return
-        _, line, plan = min(waiting, key=lambda one: one[0])
+        *_, line, plan = min(waiting, key=lambda one: one[:2])
+        self.pair[line] = pair
         self.busy[line] = self.now_s + self.takes(line, plan) * plan.likely_s
         self.free_s[pair] = self.busy[line]
         self.begun[f"{line}/{plan.key}"] = self.now_s
+
+    def is_taken(self, key: str) -> bool:
+        """Whether another is still where this food is to go, or left it not ready yet."""
+        for then in (use for use in self.puzzle.uses if use.first == key):
+            place = self.told.bodies[then.key]
+            body = next(one for one in self.puzzle.bodies if one.key == place)
+            for one in self.puzzle.uses:
+                same = one.line != then.line and self.told.bodies[one.key] == place
+                if not same or one.first not in self.begun or together(one, then, body):
+                    continue
+                out_s = self.over.get(one.last)
+                if out_s is None or self.now_s < out_s + between_s(one, then):
+                    return True
+        return False
 
     def past(self) -> dict[str, float]:
         """By how much limits were broken, by the task before which the food waited [s]."""
@@ -183,6 +223,3 @@ class Evening:
 def current(progress: Progress):
     """The state of the current step; None at the end."""
     return next((s for s in progress.steps if s.plan.key == progress.current), None)
-
-
-__all__ = ["Cooked", "Evening", "current", "going_on"]

@@ -11,9 +11,11 @@ from bluekettle.core.schedule import (
     MealKitchen,
     Side,
     lines_of,
+    puzzle_of,
     schedule,
     side,
     side_keys,
+    solve,
     trouble_of,
 )
 from tests.schedule.evenings import share_late
@@ -103,6 +105,14 @@ def test_the_printed_chance_is_that_of_evenings_played_one_by_one(key):
 
 def test_the_same_meal_gives_the_same_plan():
     assert planned("two-broils")[3].found == planned("two-broils")[3].found
+
+
+@pytest.mark.parametrize("minutes", [3.7 * n for n in (3, 4, 8, 20)])
+def test_supper_is_on_time_whatever_the_moment_of_asking(minutes):
+    """The search once stood at plans hours late, by the minute at which it was asked."""
+    meal, kitchen, now_s = made("boathouse")
+    puzzle = puzzle_of(lines_of(meal), kitchen, now_s - 60.0 * minutes)
+    assert solve(puzzle).supper_s == 0.0
 
 
 def test_a_second_pair_of_hands_and_a_second_oven_make_nothing_later():

@@ -121,6 +121,63 @@ def test_hands_that_do_not_come_are_late_by_what_they_lack():
     assert core.drift_of(lines, told) == ("rice", 430.0)  # half a minute is left to do at least
 
 
+def waited(*events, now_s):
+    """A pot that waits for the stove until five minutes, and is then heated and stirred."""
+    wait = replace(StepPlan("before-heat.slack", "machine", "Wait", 0, 0, 0), until_s=300.0)
+    heat = StepPlan("heat", "machine", "Heat", 600.0, 600.0, 600.0)
+    stir = StepPlan("stir", "hands", "Stir", 120.0, 120.0, 120.0)
+    return follow((wait, heat, stir), events, now_s)
+
+
+def moved(at_s, *dropped, **new):
+    """A move: waits that are no more, and until when what is to wait now."""
+    waits = []
+    for before, until in new.items():
+        wait = StepPlan(f"before-{before}.slack", "machine", "Wait", 0, 0, 0)
+        waits.append((before, replace(wait, until_s=until)))
+    keys = tuple(f"before-{key}.slack" for key in dropped)
+    return Event(1, "moved", at_s, dropped=keys, waits=tuple(waits))
+
+
+@pytest.mark.parametrize(
+    ("event", "begin_s"),
+    [
+        (moved(200.0, "heat"), 200.0),  # it went on as its wait was dropped, and not before
+        (moved(200.0, "heat", heat=260.0), 260.0),
+        (moved(200.0, "heat", heat=900.0), 900.0),
+        (moved(400.0, "stir", stir=2000.0), 300.0),  # another wait has nothing to do with it
+    ],
+)
+def test_what_waited_begins_when_its_wait_was_dropped_or_is_over(event, begin_s):
+    states = {one.plan.key: one for one in waited(event, now_s=1000.0).steps}
+    assert (states["heat"].begin_s, states["heat"].due_s) == (begin_s, begin_s + 600.0)
+
+
+def test_what_was_told_of_a_step_whose_wait_was_dropped_stands():
+    """It was on the stove before the wait was dropped, and its end is told as it was."""
+    told = Event(2, "done", 190.0, "heat")
+    states = {s.plan.key: s for s in waited(moved(200.0, "heat"), told, now_s=300.0).steps}
+    assert (states["heat"].end_s, states["stir"].begin_s) == (190.0, 190.0)
+
+
+def test_an_act_that_is_put_off_takes_its_whole_time():
+    """Nobody was at it: the cost of the plan is that of what comes of it, so it is not stale."""
+    plan, steps = planned(MEAL)
+    found = Evening(plan, steps)
+    lines = found.stands()
+    line, tasks = next((key, own) for key, own in lines.items() if own[0].who == "hands")
+    nearly = replace(tasks[0], seconds=30.0, whole_s=3600.0)
+    lines = {**lines, line: (nearly, *tasks[1:])}
+    later = replace(found.puzzle, quiet=((found.now_s, found.now_s + 1800.0),))
+    told = Told(plan.found.start_s, plan.found.body, plan.supper_s)
+    rest = core.replan(later, lines, told, found.now_s)
+    assert rest.told.start_s[nearly.key] >= found.now_s + 1800.0
+    lasts = {**lines, line: (replace(nearly, seconds=3600.0), *tasks[1:])}
+    after = core.outlook_of(later, lasts, rest.told, found.now_s)
+    assert rest.told.cost_s >= after.cost_s
+    assert not core.is_stale(after, lasts, rest.told)
+
+
 @cache
 def planned(key):
     """The plan of a made meal, and the steps of each of its lines."""
@@ -191,10 +248,12 @@ def test_a_failed_check_is_new_to_the_plan_and_its_way_back_is_planned():
     again = replace(states[gate], key=f"{states[gate].key}~1.check")
     lines = {**lines, dish: (*over, back, again, *states[gate + 1 :])}
     told = Told(plan.found.start_s, plan.found.body, plan.supper_s)
-    assert core.is_stale(found.puzzle, lines, told, 60.0)
+    assert core.outlook_of(found.puzzle, lines, told, 60.0) is None  # nobody was told of it
+    assert core.is_stale(None, lines, told)
     rest = core.replan(found.puzzle, lines, told, 60.0)
-    assert rest.start_s[back.key] >= 60.0
-    assert rest.start_s[again.key] == pytest.approx(rest.start_s[back.key] + 900.0, abs=1.0)
-    assert rest.start_s[states[gate + 1].key] >= rest.start_s[again.key] + again.seconds - 1.0
+    start = rest.told.start_s
+    assert start[back.key] >= 60.0
+    assert start[again.key] == pytest.approx(start[back.key] + 900.0, abs=1.0)
+    assert start[states[gate + 1].key] >= start[again.key] + again.seconds - 1.0
     pot = next(use for use in rest.puzzle.uses if use.line == dish)
     assert pot.last in (again.key, states[gate + 1].key)  # it is in the pot until it is tender

@@ -7,7 +7,7 @@ settings.
 
 import gzip
 import sqlite3
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
@@ -16,17 +16,20 @@ from tests.conftest import Kitchen, open_kitchen
 FOLDER = Path(__file__).parents[1] / "kept"
 FIFTH = FOLDER / "version_5.sql.gz"  # the last in which a dish was no chain; it has more in it
 SEVENTH = FOLDER / "version_7.sql.gz"  # before there were readings and rehearsals
-KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH, SEVENTH})
+NINTH = FOLDER / "version_9.sql.gz"  # when the dishes of a meal were cooked each for itself
+KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH, SEVENTH, NINTH})
+IN_THE_POT = datetime(2030, 5, 4, 18, 45, tzinfo=UTC)  # of the ninth's ribs
+OUTCOME = {"tenderness": "falls", "crust": "sticky", "colour": "amber"}
 LATER = datetime(2026, 11, 20, 23, 0, tzinfo=UTC)
 
 
-def opened(dump, folder, damage=""):
+def opened(dump, folder, damage="", now=LATER):
     database = folder / "kettle.sqlite3"
     with sqlite3.connect(database) as store:
         store.executescript(gzip.decompress(dump.read_bytes()).decode())
         store.execute(damage or "select 1")
     store.close()
-    return open_kitchen(database, LATER)
+    return open_kitchen(database, now)
 
 
 @pytest.fixture(params=KEPT, ids=[path.name.partition(".")[0] for path in KEPT])
@@ -82,8 +85,7 @@ def test_a_cook_under_way_goes_on_to_its_end(old: Kitchen):
         live = old.press(live)
     assert live["checks"][-1]["verdict"] == "passed"
     path = "/api/v1/cooks/3/outcome"
-    outcome = {"tenderness": "falls", "crust": "sticky", "colour": "amber"}
-    assert old.client.put(path, json=outcome).status_code == 200
+    assert old.client.put(path, json=OUTCOME).status_code == 200
 
 
 def test_a_kept_plan_can_be_started_again(old: Kitchen):
@@ -155,6 +157,41 @@ def test_a_cook_from_before_there_were_readings_takes_them(tmp_path):
     first = kitchen.get("/cooks/1")
     assert first["signs"] == ["amber at the edges after 1:50"]
     assert first["summary"]["outcome"]["note"] == "Good."
+    kitchen.client.application.extensions["kettle_engine"].dispose()
+
+
+def test_dishes_of_a_meal_from_before_there_were_suppers_are_cooked_to_their_end(tmp_path):
+    """One in the pot, one that waits for its moment; their waits last minutes, as they were told.
+    The meal that they are of begins anew as a supper."""
+    kitchen = opened(NINTH, tmp_path, now=IN_THE_POT)
+    both = kitchen.get("/cooks/live")
+    assert [one["id"] for one in both["cooks"]] == [2, 1]
+    assert both["suppers"] == []
+    live = {number: kitchen.get(f"/cooks/{number}/live") for number in (1, 2)}
+    assert [live[number]["current"] for number in (1, 2)] == ["cook.hold", "wait"]
+    assert [live[number]["supper"] for number in (1, 2)] == [None, None]
+    slack = next(step for step in live[1]["steps"] if step["key"] == "meal-1.slack")
+    assert slack["likely_s"] == 2068.0
+    live[1] = kitchen.press_until(live[1], "meal-1.slack")
+    kitchen.wait(2000.0)
+    assert kitchen.get("/cooks/1/live")["current"] == "meal-1.slack"
+    kitchen.wait(100.0)
+    assert kitchen.get("/cooks/1/live")["current"] == "dress.dress"
+    kitchen.post("/cooks/2/events", {"kind": "later", "seconds": 600})
+    for number in (1, 2):
+        end = kitchen.get(f"/cooks/{number}/live")
+        while not end["finished"]:
+            kitchen.wait(60)
+            end = kitchen.press(end)
+        assert end["checks"][-1]["verdict"] == "passed"
+        path = f"/api/v1/cooks/{number}/outcome"
+        assert kitchen.client.put(path, json=OUTCOME).status_code == 200
+    (meal,) = kitchen.get("/meals")["meals"]
+    again = kitchen.get("/meals/1")["meal"] | {"serve_at": str(kitchen.now + timedelta(hours=5))}
+    kept = kitchen.client.put("/api/v1/meals/1", json={"meal": again}, headers={"If-Match": '"1"'})
+    assert kept.status_code == 200
+    begun = kitchen.post(f"/meals/{meal['id']}/cooks", {})
+    assert kitchen.get("/cooks/live")["suppers"][0]["id"] == begun["supper"]
     kitchen.client.application.extensions["kettle_engine"].dispose()
 
 

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from pydantic import Field
 
+from bluekettle.schemas.alarm import AlarmPublic
 from bluekettle.schemas.base import AsidePublic, CreateModel, Moment, PublicModel
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
@@ -249,19 +250,6 @@ class FirePublic(PublicModel):
     before_s: float
     assumed: bool
     put_by: str = Field(description="where it is assumed: key of the step that puts it there")
-
-
-class AlarmPublic(PublicModel):
-    """A moment at which to call the cook: once, or again and again every `every_s` where that is
-    not 0, until it is no longer in the list.
-    """
-
-    id: str
-    at: datetime
-    level: str = Field(description="look, due, act, closer, full, out or ask; the last are loudest")
-    says: str
-    every_s: float
-    screen: bool = Field(description="whether it takes the whole screen")
 
 
 class SignPublic(PublicModel):

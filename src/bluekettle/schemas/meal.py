@@ -188,6 +188,19 @@ class ShoppingPublic(PublicModel):
     users: list[str] = Field(description="dishes that want it")
 
 
+class MealPreparePublic(PublicModel):
+    """What hands make ready before its dish is under any heat."""
+
+    key: str = Field(description="of its task")
+    line: str = Field(description="id of its dish or side")
+    label: str
+    start_at: datetime = Field(description="when the plan has it")
+    seconds: float = Field(description="how long it takes [s]")
+    earliest_at: datetime | None = Field(
+        description="from when on it keeps until it is wanted; null where it keeps for days"
+    )
+
+
 class SchedulePublic(PublicModel):
     """The plan of a meal.
 
@@ -219,6 +232,7 @@ class SchedulePublic(PublicModel):
     repairs: list[MealRepairPublic] = Field(description="each was tried")
     assumed: list[str] = Field(description="appliances that nobody named")
     shopping: list[ShoppingPublic] = Field(description="what to buy, over all dishes")
+    prepare: list[MealPreparePublic] = Field(description="in the order of the plan")
     guidance: str
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from bluekettle.schemas.alarm import AlarmPublic
 from bluekettle.schemas.base import CreateModel, Moment, PublicModel
 
 
@@ -43,6 +44,7 @@ class SupperSidePublic(PublicModel):
     begin_at: datetime | None
     due_at: datetime | None
     undoable: bool
+    calls: list[AlarmPublic] = Field(description="moments at which to call the cook for it")
 
 
 class SupperPublic(PublicModel):

@@ -6,12 +6,14 @@ They are moments of the clock, so that a page goes on calling while the server i
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import datetime
+from functools import partial
 from typing import TYPE_CHECKING
 
 from bluekettle.core.stages import Fire, Progress, StepState
-from bluekettle.core.stages.progress import ASK_EVERY_S, ESTIMATED, RUNNING
-from bluekettle.schemas.cook import AlarmPublic
+from bluekettle.core.stages.progress import ASK_EVERY_S, ESTIMATED, RUNNING, ends_of
+from bluekettle.schemas.alarm import AlarmPublic
 from bluekettle.schemas.forecast import GlazePublic
 
 if TYPE_CHECKING:
@@ -20,12 +22,16 @@ if TYPE_CHECKING:
 OUT_EVERY_S = 3.0
 SCREEN = ("full", "out")
 
+At = Callable[[float], datetime]
+Says = Callable[[StepState, StepState | None], str]
+
 
 def alarms_of(
     loaded: Loaded, progress: Progress, glaze: GlazePublic | None, now: datetime
 ) -> list[AlarmPublic]:
     """All alarms from now on, and those that still hold, in order."""
-    found = machine_alarms(loaded, progress) + side_alarms(loaded, progress)
+    found = machine_alarms(loaded.at, partial(end_words, loaded), progress)
+    found += side_alarms(loaded, progress)
     if progress.fire is not None:
         assert glaze is not None  # a step under fire comes with its strip
         found += fire_alarms(loaded, progress, progress.fire, glaze)
@@ -72,61 +78,67 @@ def fire_alarms(
     return found
 
 
-def machine_alarms(loaded: Loaded, progress: Progress) -> list[AlarmPublic]:
+def machine_alarms(at: At, says: Says, progress: Progress) -> list[AlarmPublic]:
     """The end of the machine's step that runs, of those that follow it without a hand, and of those
     that just went on by themselves: an end has not rung yet when the state is read a moment later.
+
+    says : what an end is told with, by that step and the next one, None where there is none.
     """
     line = [state for state in progress.steps if not state.plan.beside]
     place = next((i for i, s in enumerate(line) if s.plan.key == progress.current), None)
     if place is None:
         return []
-    return ended_alarms(loaded, line, place) + running_alarms(loaded, line, place)
+    ends = ended(line, place) + running(line, place)
+    return [
+        AlarmPublic(
+            id=f"{line[i].plan.key}-due",
+            at=at(due_s),
+            level="due",
+            says=says(line[i], line[i + 1] if i + 1 < len(line) else None),
+            every_s=0.0,
+            screen=False,
+        )
+        for i, due_s in ends
+    ]
 
 
-def ended_alarms(loaded: Loaded, line: list[StepState], place: int) -> list[AlarmPublic]:
-    """Ends of the machine's steps right before the current one that nobody told."""
-    found: list[AlarmPublic] = []
+def ended(line: list[StepState], place: int) -> list[tuple[int, float]]:
+    """Ends of the machine's steps right before the current one that nobody told: which, and when
+    [s].
+    """
+    found: list[tuple[int, float]] = []
     for i in range(place - 1, -1, -1):
         state = line[i]
         if state.plan.who != "machine" or state.state != ESTIMATED or state.begin_s is None:
             break
-        due = float(state.begin_s) + state.plan.likely_s
-        found.append(due_alarm(loaded, state, line[i + 1], due))
+        found.append((i, ends_of(state.plan, float(state.begin_s))[0]))
     return found
 
 
-def running_alarms(loaded: Loaded, line: list[StepState], place: int) -> list[AlarmPublic]:
-    """Ends of the machine's step that runs, and of those that follow it without a hand."""
+def running(line: list[StepState], place: int) -> list[tuple[int, float]]:
+    """Ends of the machine's step that runs, and of those that follow it without a hand: which, and
+    when [s].
+    """
     if line[place].state != RUNNING:
         return []
-    found: list[AlarmPublic] = []
+    found: list[tuple[int, float]] = []
     begin = float(line[place].begin_s or 0.0)
     for i in range(place, len(line)):
         state = line[i]
         if state.plan.who != "machine":
             break
-        more = line[place].due_s - begin - state.plan.likely_s if i == place else 0.0
-        due = begin + state.plan.likely_s + more
-        found.append(due_alarm(loaded, state, line[i + 1] if i + 1 < len(line) else None, due))
-        begin += state.plan.high_s + more
+        due, latest = ends_of(state.plan, begin)
+        more = state.due_s - due if i == place else 0.0
+        found.append((i, due + more))
+        begin = latest + more
     return found
 
 
-def due_alarm(
-    loaded: Loaded, state: StepState, after: StepState | None, due_s: float
-) -> AlarmPublic:
-    """One end of a machine's step: what it was, and what comes next."""
-    says = f"{state.plan.label}: is it so far?"
+def end_words(loaded: Loaded, state: StepState, after: StepState | None) -> str:
+    """One end of a machine's step: what comes next, else what it was."""
     if after is not None and after.plan.who != "machine":
-        says = loaded.words(after.plan).says
-    return AlarmPublic(
-        id=f"{state.plan.key}-due",
-        at=loaded.at(due_s),
-        level="due",
-        says=says,
-        every_s=0.0,
-        screen=False,
-    )
+        return loaded.words(after.plan).says
+    return f"{state.plan.label}: is it so far?"
 
 
 def side_alarms(loaded: Loaded, progress: Progress) -> list[AlarmPublic]:

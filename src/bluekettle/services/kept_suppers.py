@@ -41,10 +41,21 @@ class KeptSide:
 
 
 @dataclass(frozen=True)
+class Before:
+    """What was told before the guests changed their mind, and the moment that was wanted then
+    [s].
+    """
+
+    wanted_s: float
+    told: meals.Told
+
+
+@dataclass(frozen=True)
 class KeptSupper:
     """What is kept of a supper. Seconds of the puzzle and of what was told count from `origin`,
     those of steps and events from `began`. how : between which tasks food waits, and how. seen :
-    what the cook has seen of what was told: starts, and supper under an empty key [s].
+    what the cook has seen of what was told: starts, and supper under an empty key [s]. before :
+    what the guests can come back to.
     """
 
     name: str
@@ -57,6 +68,7 @@ class KeptSupper:
     seen: dict[str, float]
     sides: dict[str, KeptSide] = field(default_factory=dict)
     why: str = ""
+    before: Before | None = None
     format: Literal["kettle.supper/1"] = "kettle.supper/1"
 
     @property
@@ -135,7 +147,9 @@ def side_progress(kept: KeptSupper, line: str, now: datetime) -> Progress:
     return follow(side.steps, side.events, (now - kept.began).total_seconds())
 
 
-def standing(kept: KeptSupper, line: str, progress: Progress, now_s: float) -> Sequence[Any]:
+def standing(
+    kept: KeptSupper, line: str, progress: Progress, now_s: float
+) -> tuple[meals.Stands, ...]:
     """A line as the plan sees it."""
     return meals.stands_of(meals.Standing(line, progress.steps, kept.began_s), now_s)
 
@@ -183,7 +197,7 @@ def open_waits(progress: Progress) -> tuple[str, ...]:
 def first_steps(kept: KeptSupper, line: str, steps: Sequence[StepPlan]) -> tuple[StepPlan, ...]:
     """The steps of a line with the waits that the plan has for it."""
     progress = follow(steps, (), 0.0)
-    lines = {line: tuple(standing(kept, line, progress, kept.began_s))}
+    lines = {line: standing(kept, line, progress, kept.began_s)}
     holds = meals.holds_of(lines, kept.told.start_s, kept.waits, kept.began_s)
     beside = [plan for plan in steps if plan.beside]
     serial = [plan for plan in steps if not plan.beside]

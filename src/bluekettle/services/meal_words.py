@@ -18,6 +18,7 @@ from bluekettle.schemas.meal import (
     MealAheadPublic,
     MealDocument,
     MealLinePublic,
+    MealPreparePublic,
     MealRepairPublic,
     MealTaskPublic,
     MealTroublePublic,
@@ -110,6 +111,7 @@ class Told:
             repairs=repairs,
             assumed=self.assumed,
             shopping=self.shopping(),
+            prepare=[],
             guidance=USUAL_GUIDANCE,
         )
 
@@ -199,8 +201,24 @@ class Told:
             repairs=[self.repair(one) for one in repairs],
             assumed=self.assumed,
             shopping=self.shopping(),
+            prepare=self.prepare(plan),
             guidance=USUAL_GUIDANCE,
         )
+
+    def prepare(self, plan: meals.Schedule) -> list[MealPreparePublic]:
+        """What is made ready, in order."""
+        at = self.clock.at
+        return [
+            MealPreparePublic(
+                key=one.key,
+                line=one.line,
+                label=one.label,
+                start_at=at(one.start_s),
+                seconds=round(one.seconds),
+                earliest_at=None if one.earliest_s is None else at(one.earliest_s),
+            )
+            for one in meals.preparations(plan)
+        ]
 
     def stops(self) -> list[MealTroublePublic]:
         """What stands in the way of each dish by itself."""

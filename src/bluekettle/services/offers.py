@@ -8,7 +8,8 @@ from datetime import datetime, timedelta
 
 from bluekettle.core.stages import Progress, first_heat
 from bluekettle.core.stages.progress import RUNNING
-from bluekettle.schemas.cook import AlarmPublic, LastExitPublic, ScoutPublic
+from bluekettle.schemas.alarm import AlarmPublic
+from bluekettle.schemas.cook import LastExitPublic, ScoutPublic
 from bluekettle.services.fires import heat_row_of
 from bluekettle.services.loaded import Loaded, stage_of_step
 

@@ -15,6 +15,7 @@ from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.meal import ShoppingPublic
 
 KILO_G = 1000.0
+TAP = "water"  # is not bought
 STEP_G = 5.0  # to which the grams of an ingredient are rounded up
 
 
@@ -39,7 +40,8 @@ def shopping_of(
             add(found, key, what, grams, name)
     for name, dish in dishes:
         for key, what, grams in layers_of(dish):
-            add(found, key, what, grams, name)
+            if key != TAP:
+                add(found, key, what, grams, name)
     for name in sides:
         add(found, f"side {name}", f"for {name.lower()}", None, name)
     return [

@@ -29,6 +29,7 @@ from bluekettle.services.kept_suppers import KeptSupper, Lines
 from bluekettle.services.live import looked
 from bluekettle.services.loaded import Loaded
 from bluekettle.services.log import load
+from bluekettle.services.side_calls import side_calls
 from bluekettle.services.steps import plain
 from bluekettle.services.strips import Strips
 from bluekettle.store import repositories
@@ -39,6 +40,7 @@ HANDS = ("hands", "gate", "fire")
 MOST_LATER = timedelta(hours=4)
 MOST_MOVES = 200  # of one cook
 ON_TIME_S = 60.0
+TRIES = 3  # of a change while taps come (estimated)
 
 
 @dataclass(frozen=True)
@@ -60,13 +62,13 @@ class OnStove:
     def lines(self) -> Lines:
         """The lines that are not over, as the plan sees them."""
         return {
-            line: tuple(kept_service.standing(self.kept, line, progress, self.now_s))
+            line: kept_service.standing(self.kept, line, progress, self.now_s)
             for line, progress in self.progress.items()
             if not progress.finished
         }
 
     @property
-    def seen_events(self) -> dict[str, int]:
+    def events(self) -> dict[str, int]:
         """How much was told of every cook."""
         return {line: len(cook.rows) for line, cook in self.cooks.items()}
 
@@ -102,7 +104,7 @@ def public(stove: OnStove) -> SupperPublic:
         wanted_at=kept.at(kept.puzzle.supper_s),
         serve_at=kept.at(told_supper(kept, lines) if outlook is None else outlook.supper_s),
         hands=kept.puzzle.pairs,
-        stale=bool(lines) and meals.is_stale(kept.puzzle, lines, kept.told, stove.now_s),
+        stale=bool(lines) and meals.is_stale(outlook, lines, kept.told),
         why=kept.why if moves else "",
         moved=[
             SupperMovePublic(
@@ -177,6 +179,7 @@ def side_public(stove: OnStove, line: str) -> SupperSidePublic:
             begin_at=None,
             due_at=None,
             undoable=undoable,
+            calls=[],
         )
     return SupperSidePublic(
         line=line,
@@ -187,13 +190,15 @@ def side_public(stove: OnStove, line: str) -> SupperSidePublic:
         begin_at=kept.began + timedelta(seconds=state.begin_s or 0.0),
         due_at=kept.began + timedelta(seconds=state.due_s),
         undoable=undoable,
+        calls=side_calls(kept, line, progress),
     )
 
 
 def plan_rest(
     engine: Engine, supper_id: int, version: int | None, now: datetime, strips: Strips
 ) -> SupperPublic:
-    """Plan the rest of a supper anew, where that is to be done; else it is told as it stands.
+    """Plan the rest of a supper anew, where that is to be done; else it is told as it stands, also
+    where something was told meanwhile.
 
     Raises
     ------
@@ -203,13 +208,17 @@ def plan_rest(
     """
     with Session(engine) as session:
         stove = on_stove(session, supper_id, now, strips)
-        lines = stove.lines
-        old = version is not None and version != stove.row.version
-        told = stove.kept.told
-        if old or not lines or not meals.is_stale(stove.kept.puzzle, lines, told, stove.now_s):
-            return public(stove)
-    cause = cause_of(stove.kept, lines)
-    return keep_plan(engine, stove, replace(stove.kept, why=cause), now, strips)
+        told = public(stove)
+    if not told.stale or version not in (None, told.version):
+        return told
+    kept = replace(stove.kept, why=cause_of(stove.kept, stove.lines))
+    return keep_plan(engine, stove, kept, now, strips) or look(engine, supper_id, now, strips)
+
+
+def look(engine: Engine, supper_id: int, now: datetime, strips: Strips) -> SupperPublic:
+    """A supper as it stands; as `on_stove`."""
+    with Session(engine) as session:
+        return public(on_stove(session, supper_id, now, strips))
 
 
 def cause_of(kept: KeptSupper, lines: Lines) -> str:
@@ -223,43 +232,47 @@ def cause_of(kept: KeptSupper, lines: Lines) -> str:
 
 def keep_plan(
     engine: Engine, stove: OnStove, kept: KeptSupper, now: datetime, strips: Strips
-) -> SupperPublic:
-    """Plan the rest by what is `kept` now, and keep it, unless something was told meanwhile."""
-    lines = stove.lines
-    if lines:
+) -> SupperPublic | None:
+    """Plan the rest by what is `kept` now, and keep it; None where something was told meanwhile.
+
+    The search is not waited for with the store locked: a tap goes first.
+    """
+    if any(moved_often(cook) for cook in stove.cooks.values()):
+        raise Conflict(f"it was planned anew {MOST_MOVES} times: go on dish by dish")
+    if stove.lines:
         try:
             plan: meals.Replanned = strips.workshop.run(
-                "replan", kept.puzzle, dict(lines), kept.told, stove.now_s
+                "replan", kept.puzzle, dict(stove.lines), kept.told, stove.now_s
             )
         except (Infeasible, NotConverged) as error:
             raise Conflict(
                 f"no plan was found for the rest of it: go on dish by dish ({error})"
             ) from error
-        kept = replace(kept, told=told_anew(kept.told, plan))
+        kept = replace(kept, told=plan.told)
+    supper_id = int(stove.row.id or 0)
     with Session(for_writing(engine)) as session:
-        after = on_stove(session, int(stove.row.id or 0), now, strips)
-        same = after.row.version == stove.row.version and after.seen_events == stove.seen_events
-        if same:
-            kept = move_all(session, after, kept)
-            after.row.document = kept_service.kept_json(kept)
-            after.row.version += 1
-            after.row.updated_at = now
-            session.add(after.row)
-            session.flush()
-            after = on_stove(session, int(stove.row.id or 0), now, strips)
-        answer = public(after)
+        after = on_stove(session, supper_id, now, strips)
+        if after.row.version != stove.row.version or after.events != stove.events:
+            return None
+        kept = move_all(session, after, kept)
+        keep(session, after.row, kept, now)
+        answer = public(on_stove(session, supper_id, now, strips))
         session.commit()
         return answer
 
 
-def told_anew(told: meals.Told, plan: meals.Replanned) -> meals.Told:
-    """What the cook is told now."""
-    return meals.Told(
-        {**told.start_s, **plan.start_s},
-        {**told.bodies, **plan.found.body},
-        told.aim_s,
-        plan.cost_s,
-    )
+def keep(session: Session, supper: Supper, kept: KeptSupper, now: datetime) -> None:
+    """What is kept of a supper now."""
+    supper.document = kept_service.kept_json(kept)
+    supper.version += 1
+    supper.updated_at = now
+    session.add(supper)
+    session.flush()
+
+
+def moved_often(cook: Loaded) -> bool:
+    """Whether its waits were moved as often as they can be."""
+    return sum(row.kind == "moved" for row in cook.rows) >= MOST_MOVES
 
 
 def move_all(session: Session, stove: OnStove, kept: KeptSupper) -> KeptSupper:
@@ -279,8 +292,6 @@ def move_all(session: Session, stove: OnStove, kept: KeptSupper) -> KeptSupper:
             kept = replace(kept, sides={**kept.sides, line: side})
             continue
         cook = stove.cooks[line]
-        if sum(row.kind == "moved" for row in cook.rows) >= MOST_MOVES:
-            continue
         data = {"dropped": list(dropped), "waits": [[b, plain(w)] for b, w in waits]}
         repositories.append_event(session, cook.cook_id, "moved", at, at, data)
     return kept
@@ -306,46 +317,76 @@ def change_supper(
 ) -> SupperPublic:
     """Guests who come at another moment, more or fewer hands, or what moved was read.
 
-    Raises NotFound, Unreadable, Conflict; OutOfRange for a moment that is past.
+    Raises NotFound, Unreadable; OutOfRange for a moment that is past; Conflict where nothing of it
+    is on the stove any more, no plan was found, or taps kept coming while one was looked for.
     """
-    with Session(engine) as session:
-        stove = on_stove(session, supper_id, now, strips)
-    kept = stove.kept
-    if wanted.wanted_at is not None:
-        latest = kept.at(kept.puzzle.supper_s) + MOST_LATER
-        if not stove.now <= wanted.wanted_at <= latest:
-            accepted = f"from now up to {latest:%H:%M} UTC"
-            raise OutOfRange([Fault("wanted_at", wanted.wanted_at.isoformat(), accepted)])
-        moved_s = kept.seconds(wanted.wanted_at) - kept.puzzle.supper_s
-        kept = replace(
-            kept,
-            puzzle=replace(kept.puzzle, supper_s=kept.seconds(wanted.wanted_at)),
-            told=replace(kept.told, aim_s=kept.told.aim_s + moved_s),
-            why=f"Guests: {minutes_text(abs(moved_s))} {'later' if moved_s > 0.0 else 'sooner'}.",
-        )
-    if wanted.hands is not None and wanted.hands != kept.puzzle.pairs:
-        why = f"{wanted.hands} {'pair' if wanted.hands == 1 else 'pairs'} of hands."
-        kept = replace(kept, puzzle=replace(kept.puzzle, pairs=wanted.hands), why=why)
-    if kept is not stove.kept:
-        return keep_plan(engine, stove, kept, now, strips)
-    if wanted.seen:
-        return keep_seen(engine, stove, now, strips)
-    return public(stove)
-
-
-def keep_seen(engine: Engine, stove: OnStove, now: datetime, strips: Strips) -> SupperPublic:
-    """What was told is what the cook has seen."""
+    told = changed(engine, supper_id, wanted, now, strips)
+    if not wanted.seen:
+        return told
     with Session(for_writing(engine)) as session:
-        after = on_stove(session, int(stove.row.id or 0), now, strips)
-        told = after.kept.told.start_s
-        seen = {**after.kept.seen, **told, "": told_supper(after.kept, after.lines)}
-        after.row.document = kept_service.kept_json(replace(after.kept, seen=seen, why=""))
-        after.row.version += 1
-        session.add(after.row)
-        session.flush()
-        answer = public(on_stove(session, int(stove.row.id or 0), now, strips))
+        stove = on_stove(session, supper_id, now, strips)
+        seen = {**stove.kept.seen, **stove.kept.told.start_s}
+        seen[""] = told_supper(stove.kept, stove.lines)
+        keep(session, stove.row, replace(stove.kept, seen=seen, why=""), now)
+        answer = public(on_stove(session, supper_id, now, strips))
         session.commit()
         return answer
+
+
+def changed(
+    engine: Engine, supper_id: int, wanted: SupperChange, now: datetime, strips: Strips
+) -> SupperPublic:
+    """The supper with another moment or other hands, planned anew; as it stands where it has
+    both."""
+    for _ in range(TRIES):
+        with Session(engine) as session:
+            stove = on_stove(session, supper_id, now, strips)
+            told = public(stove)
+        kept = with_hands(with_moment(stove, wanted.wanted_at), wanted.hands)
+        if kept is stove.kept:
+            return told
+        answer = keep_plan(engine, stove, kept, now, strips)
+        if answer is not None:
+            return answer
+    raise Conflict("taps came while it was planned: it is as it was, tell it again")
+
+
+def with_moment(stove: OnStove, wanted: datetime | None) -> KeptSupper:
+    """What is kept, for guests who come then; OutOfRange for a moment that is past or far."""
+    kept = stove.kept
+    if wanted is None or kept.seconds(wanted) == kept.puzzle.supper_s:
+        return kept
+    latest = kept.at(kept.puzzle.supper_s) + MOST_LATER
+    if not stove.now <= wanted <= latest:
+        accepted = f"from now up to {latest:%H:%M} UTC"
+        raise OutOfRange([Fault("wanted_at", wanted.isoformat(), accepted)])
+    moved_s = kept.seconds(wanted) - kept.puzzle.supper_s
+    return replace(
+        kept,
+        puzzle=replace(kept.puzzle, supper_s=kept.seconds(wanted)),
+        told=told_for(kept, kept.seconds(wanted)),
+        before=kept_service.Before(kept.puzzle.supper_s, kept.told),
+        why=f"Guests: {minutes_text(abs(moved_s))} {'later' if moved_s > 0.0 else 'sooner'}.",
+    )
+
+
+def told_for(kept: KeptSupper, wanted_s: float) -> meals.Told:
+    """What is told for guests at another moment, before it is planned anew: as it was where they
+    come back to the moment of before and nothing was put elsewhere since.
+    """
+    before = kept.before
+    if before and before.wanted_s == wanted_s and before.told.bodies == kept.told.bodies:
+        return replace(before.told, start_s={**kept.told.start_s, **before.told.start_s})
+    moved_s = wanted_s - kept.puzzle.supper_s
+    return replace(kept.told, aim_s=kept.told.aim_s + moved_s)
+
+
+def with_hands(kept: KeptSupper, hands: int | None) -> KeptSupper:
+    """What is kept, with so many pairs of hands."""
+    if hands is None or hands == kept.puzzle.pairs:
+        return kept
+    why = f"{hands} {'pair' if hands == 1 else 'pairs'} of hands."
+    return replace(kept, puzzle=replace(kept.puzzle, pairs=hands), why=why)
 
 
 def tell_side(
@@ -371,11 +412,7 @@ def tell_side(
         else:
             check_side(told, stove.progress[told.line])
             side = side.with_event("done", max(0.0, at_s), step=told.step)
-        kept = replace(kept, sides={**kept.sides, told.line: side})
-        stove.row.document = kept_service.kept_json(kept)
-        stove.row.version += 1
-        session.add(stove.row)
-        session.flush()
+        keep(session, stove.row, replace(kept, sides={**kept.sides, told.line: side}), now)
         answer = public(on_stove(session, supper_id, now, strips))
         session.commit()
         return answer

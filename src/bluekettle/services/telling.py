@@ -256,14 +256,14 @@ def check_turn(loaded: Loaded, told: EventCreate, progress: Progress) -> None:
     is_gate = state.plan.who == "gate"
     if state.state == "confirmed" and not is_gate:
         raise Conflict(f"told already: {state.plan.label}")
-    newest = loaded.rows[-1].seq if loaded.rows else 0
+    newest = max((row.seq for row in loaded.rows if row.kind != "moved"), default=0)
     if told.seen is not None and told.seen < newest and told.step != progress.current:
         raise Conflict(f"something else was told meanwhile: {last_words(loaded)}")
 
 
 def last_words(loaded: Loaded) -> str:
     """The newest thing that was told and holds, in words."""
-    known = not_undone(loaded.events)
+    known = [event for event in not_undone(loaded.events) if event.kind != "moved"]
     if not known:
         return "it was taken back"
     last = known[-1]

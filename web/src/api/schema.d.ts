@@ -3974,6 +3974,11 @@ export interface components {
              * @description what to buy, over all dishes
              */
             shopping: components["schemas"]["ShoppingPublic"][];
+            /**
+             * Prepare
+             * @description in the order of the plan
+             */
+            prepare: components["schemas"]["MealPreparePublic"][];
             /** Guidance */
             guidance: string;
         };
@@ -4021,6 +4026,40 @@ export interface components {
              * @description number of the kept plan, where it is one
              */
             plan_id: number | null;
+        };
+        /**
+         * MealPreparePublic
+         * @description What hands make ready before its dish is under any heat.
+         */
+        MealPreparePublic: {
+            /**
+             * Key
+             * @description of its task
+             */
+            key: string;
+            /**
+             * Line
+             * @description id of its dish or side
+             */
+            line: string;
+            /** Label */
+            label: string;
+            /**
+             * Start At
+             * Format: date-time
+             * @description when the plan has it
+             */
+            start_at: string;
+            /**
+             * Seconds
+             * @description how long it takes [s]
+             */
+            seconds: number;
+            /**
+             * Earliest At
+             * @description from when on it keeps until it is wanted; null where it keeps for days
+             */
+            earliest_at: string | null;
         };
         /**
          * MealRepairPublic
@@ -4354,6 +4393,34 @@ export interface components {
             version: number;
         };
         /**
+         * AlarmPublic
+         * @description A moment at which to call the cook: once, or again and again every `every_s` where that is
+         *     not 0, until it is no longer in the list.
+         */
+        AlarmPublic: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Level
+             * @description look, due, act, closer, full, out or ask; the last are loudest
+             */
+            level: string;
+            /** Says */
+            says: string;
+            /** Every S */
+            every_s: number;
+            /**
+             * Screen
+             * @description whether it takes the whole screen
+             */
+            screen: boolean;
+        };
+        /**
          * SupperMovePublic
          * @description A dish of which something begins at another moment than was told.
          */
@@ -4435,6 +4502,11 @@ export interface components {
             due_at: string | null;
             /** Undoable */
             undoable: boolean;
+            /**
+             * Calls
+             * @description moments at which to call the cook for it
+             */
+            calls: components["schemas"]["AlarmPublic"][];
         };
         /**
          * SupperChange
@@ -4708,34 +4780,6 @@ export interface components {
             scout: components["schemas"]["ScoutPublic"] | null;
             /** Finished */
             finished: boolean;
-        };
-        /**
-         * AlarmPublic
-         * @description A moment at which to call the cook: once, or again and again every `every_s` where that is
-         *     not 0, until it is no longer in the list.
-         */
-        AlarmPublic: {
-            /** Id */
-            id: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /**
-             * Level
-             * @description look, due, act, closer, full, out or ask; the last are loudest
-             */
-            level: string;
-            /** Says */
-            says: string;
-            /** Every S */
-            every_s: number;
-            /**
-             * Screen
-             * @description whether it takes the whole screen
-             */
-            screen: boolean;
         };
         /**
          * CheckPublic

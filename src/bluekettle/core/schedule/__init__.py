@@ -5,6 +5,7 @@ never food; `simulate` plays the plan many times. Zero is the wanted moment of s
 """
 
 from bluekettle.core.schedule.explain import Clash, Past, Reason, Repair, comes_out
+from bluekettle.core.schedule.holds import Hold, holds_of
 from bluekettle.core.schedule.lines import Line, Side, dish_line, side, side_keys, side_line
 from bluekettle.core.schedule.meal import (
     Ahead,
@@ -23,24 +24,20 @@ from bluekettle.core.schedule.meal import (
     soonest,
     trouble_of,
 )
+from bluekettle.core.schedule.preparing import Preparation, preparations
 from bluekettle.core.schedule.puzzle import Body, Gap, Puzzle, Task, Use
 from bluekettle.core.schedule.simulate import Evenings, evenings_of
 from bluekettle.core.schedule.solver import Aim, Found, solve
+from bluekettle.core.schedule.standing import Standing, Stands, Told, stands_of
 from bluekettle.core.schedule.under_way import (
-    Hold,
     Move,
     Outlook,
     Replanned,
-    Standing,
-    Stands,
-    Told,
     drift_of,
-    holds_of,
     is_stale,
     moves_of,
     outlook_of,
     replan,
-    stands_of,
 )
 
 __all__ = [
@@ -60,6 +57,7 @@ __all__ = [
     "Outlook",
     "Past",
     "Planned",
+    "Preparation",
     "Puzzle",
     "Reason",
     "Repair",
@@ -84,6 +82,7 @@ __all__ = [
     "lines_of",
     "moves_of",
     "outlook_of",
+    "preparations",
     "puzzle_of",
     "replan",
     "schedule",

@@ -11,7 +11,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain import Heat, PlanForecast, heat_row
+from bluekettle.core.chain import Heat, Layer, PlanForecast, heat_row
 from bluekettle.core.chain.forecast import place_of_slack
 from bluekettle.core.chain.walk import Passed
 from bluekettle.core.glaze import weighted_quantiles
@@ -53,7 +53,8 @@ class Line:
 
     seconds : of each task, one figure a member of its ensemble, (members,). waits : between which
     tasks it may wait and how. aheads : by the task that it has to be hot for, what is switched on.
-    begins : tasks whose late begin makes the evening short.
+    begins : tasks whose late begin makes the evening short. keeps : work beside whose outcome keeps
+    for days.
     """
 
     key: str
@@ -69,6 +70,7 @@ class Line:
     seconds: dict[str, Array]
     weights: Array
     aheads: dict[str, str]
+    keeps: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True)
@@ -156,7 +158,13 @@ def dish_line(key: str, name: str, forecast: PlanForecast) -> Line:
             for link in forecast.links
             if not link.serial and link.kind == "preheat" and link.before
         },
+        keeps=frozenset(f"{key}/{layer.id}.made" for layer in forecast.plan.layers if fresh(layer)),
     )
+
+
+def fresh(layer: Layer) -> bool:
+    """Whether a layer is mixed from what touched no raw food, so that it keeps."""
+    return layer.contact == "clean" and not layer.boiled and layer.lines > 0
 
 
 def needed_at(before: str, links: list[Stage]) -> str:

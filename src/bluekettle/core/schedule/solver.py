@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import TYPE_CHECKING, Any
@@ -20,6 +21,8 @@ TICK_S = 30.0  # the grid of the plan (numerical)
 HORIZON_S = 15 * 86_400.0  # before and after the wanted moment (design: 14 days)
 LATEST_S = 86_400.0  # after the wanted moment
 EFFORT = 0.2  # deterministic units, for each of three searches: about a second (design)
+FIRST_TRY = 20  # ticks that supper is moved by first where it does not fit (numerical)
+TRY_SHARE = 0.25  # of the effort of a search, for a later try (numerical)
 CLOSE = 0.02  # to the bound is good enough (design)
 
 # Prices of a minute, beside a minute of evening = 1 (design 3's order). What is late or past a
@@ -82,7 +85,9 @@ def solve(puzzle: Puzzle, aim: Aim | None = None) -> Found:
     if missing:
         raise Infeasible([f"no appliance: {kind}" for kind in dict.fromkeys(missing)])
     search = Search(puzzle, aim)
-    first = search.run(search.lateness())
+    price = search.lateness()
+    search.look_ahead(price)
+    first = search.run(price)
     if aim.soonest:
         return first
     if aim.begin_late and first.supper_s > puzzle.supper_s:
@@ -265,6 +270,64 @@ class Search:
             self.model.add(first <= begin)
         self.cost = [self.supper - first]
 
+    def look_ahead(self, price: Any) -> None:
+        """Some plan to begin with, as early as whole tries tell: left alone, the search may stay
+        hours late. Supper at a fixed moment is found, or is not, within some hundredths of a
+        second; where even that is hard to tell, the search goes first.
+        """
+        wanted = ticks(self.puzzle.supper_s)
+        soonest = self.low if self.aim.soonest else max(wanted, self.low)
+        found = self.fits(soonest, self.aim.effort)
+        if found:
+            self.fits(soonest, self.aim.effort, sum(self.over))
+            return
+        never, late = soonest, soonest + FIRST_TRY
+        if found is None:
+            with suppress(NotConverged):
+                late = ticks(self.run(price).supper_s)
+        effort = TRY_SHARE * self.aim.effort
+        while not self.hint and not self.fits(min(late, self.high), effort):
+            if late >= self.high:
+                return
+            never, late = late, soonest + 3 * (late - soonest)
+        while late - never > FIRST_TRY:
+            between = (late + never) // 2
+            if self.fits(between, effort):
+                late = between
+            else:
+                never = between
+
+    def fits(self, supper: int, effort: float, price: Any = 0) -> bool | None:
+        """Whether there is a plan with supper at that tick, None where that cannot be told; where
+        there is, the next search begins with it, the cheapest by a price that the effort finds.
+        """
+        model = self.model.clone()
+        model.add(model.get_int_var_from_proto_index(self.supper.index) == supper)
+        model.minimize(price)
+        self.begin_with_hint(model)
+        solver = self.solver(effort)
+        status = solver.solve(model)
+        if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
+            self.hint = dict(enumerate(solver.response_proto.solution))
+            return True
+        return False if status == self.cp.INFEASIBLE else None
+
+    def begin_with_hint(self, model: cp_model.CpModel) -> None:
+        """A model whose search begins with what the last one found."""
+        model.clear_hints()  # type: ignore[no-untyped-call]
+        for index, number in self.hint.items():
+            model.add_hint(model.get_int_var_from_proto_index(index), number)
+
+    def solver(self, effort: float) -> Any:
+        """A search of so many deterministic units."""
+        solver = self.cp.CpSolver()
+        told = solver.parameters
+        told.num_workers, told.random_seed, told.linearization_level = 1, 1, 2
+        told.max_deterministic_time, told.relative_gap_limit = effort, CLOSE
+        told.use_strong_propagation_in_disjunctive = True
+        told.use_precedences_in_disjunctive_constraint = True
+        return solver
+
     def lateness(self) -> Any:
         """What the first search makes least: minutes late, and past limits of quality."""
         if self.aim.soonest:
@@ -289,15 +352,8 @@ class Search:
     def run(self, price: Any) -> Found:
         """The best plan by a price that the effort finds, from the last one on; as `solve`."""
         self.model.minimize(price)
-        self.model.clear_hints()  # type: ignore[no-untyped-call]
-        for index, number in self.hint.items():
-            self.model.add_hint(self.model.get_int_var_from_proto_index(index), number)
-        solver = self.cp.CpSolver()
-        told = solver.parameters
-        told.num_workers, told.random_seed, told.linearization_level = 1, 1, 2
-        told.max_deterministic_time, told.relative_gap_limit = self.aim.effort, CLOSE
-        told.use_strong_propagation_in_disjunctive = True
-        told.use_precedences_in_disjunctive_constraint = True
+        self.begin_with_hint(self.model)
+        solver = self.solver(self.aim.effort)
         status = solver.solve(self.model)
         if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
             numbers = solver.response_proto.solution

@@ -232,6 +232,7 @@ class Fold:
         self.done: dict[str, Event] = {}
         self.checks: list[Check] = []
         self.left_under: tuple[str, float, float] | None = None
+        self.freed: dict[str, float] = {}  # steps whose wait was dropped, and when
         for event in self.events:
             self._apply(event)
 
@@ -254,6 +255,8 @@ class Fold:
             self.line = list(with_wait(self.line, self.done, event.seconds))
             return
         if event.kind == "moved":
+            for key in event.dropped:
+                self._free(key, event)
             self.line = list(with_waits(self.line, self.done, event.dropped, event.waits))
             return
         if event.kind not in ("done", "skip"):
@@ -275,6 +278,12 @@ class Fold:
         elif event.kind == "done" and event.step not in self.done:
             self.done[event.step] = event
             self.left_under = None  # hands or a machine have it now
+
+    def _free(self, wait: str, event: Event) -> None:
+        """What a dropped wait was for has not begun before that."""
+        place = self.place(wait)
+        if place >= 0 and wait not in self.done and place + 1 < len(self.line):
+            self.freed[self.line[place + 1].key] = event.at_s
 
     def _judge(self, gate: StepPlan, place: int, event: Event) -> None:
         """Evidence at a gate: the newest counts, and what was done after a bad one is to be done
@@ -414,6 +423,8 @@ def walk(
     begin, current = 0.0, None
     for i, plan in enumerate(line):
         more = extra.get(plan.key, 0.0)
+        if i > last_done:
+            begin = max(begin, fold.freed.get(plan.key, begin))
         due, latest = ends_of(plan, begin, more)
         gate = fold.gates.get(plan.key, OPEN) if plan.who == "gate" else ""
         if plan.key in done:
@@ -445,7 +456,7 @@ def walk(
     return states, current, begin
 
 
-def ends_of(plan: StepPlan, begin_s: float, more_s: float) -> tuple[float, float]:
+def ends_of(plan: StepPlan, begin_s: float, more_s: float = 0.0) -> tuple[float, float]:
     """When a step that begins then is likely to end, and at the latest [s]."""
     if plan.until_s is not None:
         end = max(begin_s, plan.until_s + more_s)

@@ -6,6 +6,7 @@ import { useUnits } from '@/shared/composables/useUnits'
 import { length } from '@/shared/format/units'
 import NumberField from '@/shared/ui/NumberField.vue'
 import PickField from '@/shared/ui/PickField.vue'
+import { capital } from '@/shared/format/words'
 
 /** One appliance: its figures, stated or assumed, and its own words. Every box may stay empty. */
 const props = defineProps<{ appliance: Appliance; bodies: Appliance[]; effects?: Effect[] }>()
@@ -102,7 +103,7 @@ function putRacks(text: string) {
       <NumberField
         v-for="f in figures"
         :key="appliance.id + f.name"
-        :label="f.label.charAt(0).toUpperCase() + f.label.slice(1)"
+        :label="capital(f.label)"
         :unit="f.unit"
         :step="FIELD[f.name]!.step"
         :model-value="f.assumed ? null : f.value"

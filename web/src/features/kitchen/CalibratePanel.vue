@@ -14,6 +14,7 @@ import { useDraft } from '@/features/plan'
 import { useClock } from '@/shared/composables/useClock'
 import { date, stopwatch } from '@/shared/format/time'
 import PickField from '@/shared/ui/PickField.vue'
+import { capital } from '@/shared/format/words'
 import FactorBar from './FactorBar.vue'
 
 /** Watch a little glaze under this heat for three minutes: what it shows, and when, tells how fierce the heat is. */
@@ -85,9 +86,7 @@ async function see(sign: (typeof SIGNS)[number]) {
 <template>
   <section class="calibrate" aria-label="How fierce it is">
     <h3>How fierce is it?</h3>
-    <p class="says">
-      {{ appliance.heat_says.charAt(0).toUpperCase() + appliance.heat_says.slice(1) }}.
-    </p>
+    <p class="says">{{ capital(appliance.heat_says) }}.</p>
     <FactorBar :history="appliance.history" />
     <div v-if="began === null" class="set">
       <PickField

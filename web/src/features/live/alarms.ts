@@ -1,4 +1,4 @@
-import type { Live } from '@/api/client'
+import type { Live, Supper } from '@/api/client'
 import { earlier, secondsUntil } from '@/shared/format/time'
 import { cookTime, speedOf } from './pace'
 
@@ -18,6 +18,17 @@ export interface Ring {
 }
 
 const rank = (alarm: Alarm) => LEVELS.indexOf(alarm.level)
+
+/** The cooks, and for each supper one more that calls for its sides, by the clock of a dish; its
+ * number stays the same whichever dish that is. */
+export function withSides(cooks: Live[], suppers: Supper[]): Live[] {
+  const sides = suppers.flatMap((supper) => {
+    const dish = cooks.find((cook) => cook.supper === supper.id)
+    const alarms = supper.sides.flatMap((side) => side.calls)
+    return dish ? [{ ...dish, id: -supper.id, ended_at: null, fire: null, alarms }] : []
+  })
+  return [...cooks, ...sides]
+}
 
 /** Everything that is due by now; what repeats has a new key each time. */
 export function dueRings(cooks: Live[], now: Date): Ring[] {

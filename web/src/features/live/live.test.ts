@@ -4,8 +4,17 @@ import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
 import { at, live, NOW, rehearsal, serve, show, step, type Answer } from '@/__tests__/kitchen'
-import type { Live } from '@/api/client'
-import { dueRings, hushKey, loudest, screenCall, staleRings, urgency, type Alarm } from './alarms'
+import type { Live, Supper } from '@/api/client'
+import {
+  dueRings,
+  hushKey,
+  loudest,
+  screenCall,
+  staleRings,
+  urgency,
+  withSides,
+  type Alarm,
+} from './alarms'
 import CallScreen from './CallScreen.vue'
 import { clockWords, mainClock } from './clock'
 import { fireSeconds } from './fire'
@@ -100,6 +109,22 @@ describe('alarms', () => {
     expect(dueRings([cook(alarms, { ended_at: at(1) })], moment(5))).toEqual([])
     expect(staleRings([cook(alarms)], moment(10))).toEqual([])
     expect(staleRings([cook(alarms)], moment(25))).toEqual(['7/finish/out'])
+  })
+
+  it('are those of the sides too, once each, whichever dish is over', () => {
+    const calls = [{ ...alarm('due', 5), id: 'rice/cook-due', says: 'Rice: its time is up.' }]
+    const supper = { id: 3, sides: [{ line: 'rice', calls }] } as unknown as Supper
+    const dishes = [cook([], { id: 7, supper: 3 }), cook([], { id: 8, supper: 3 })]
+    const rings = (cooks: Live[], seconds: number) =>
+      dueRings(withSides(cooks, [supper]), moment(seconds))
+    expect(rings(dishes, 4)).toEqual([])
+    const [ring] = rings(dishes, 6)
+    expect(ring!.alarm.says).toBe('Rice: its time is up.')
+    const later = [{ ...dishes[0]!, ended_at: at(7) }, dishes[1]!]
+    expect(rings(later, 8).map((one) => one.key)).toEqual([ring!.key])
+    expect(rings([dishes[1]!], 8).map((one) => one.key)).toEqual([ring!.key])
+    expect(rings([cook([], { supper: null })], 8)).toEqual([])
+    expect(rings([cook([], { supper: 3, rehearsal })], 1)[0]!.rehearsed).toBe(true)
   })
 
   it('colour the bar from the moment it gets near', () => {
@@ -266,6 +291,17 @@ describe('cooks under way', () => {
     expect(store.call).toBeUndefined()
     store.watched = 7
     expect(store.call!.alarm.says).toBe('Out now.')
+  })
+
+  it('rings once for a side of a supper', async () => {
+    const calls = [{ ...alarm('due', 1), id: 'rice/cook-due', says: 'Rice: its time is up.' }]
+    const supper = { id: 3, stale: false, sides: [{ line: 'rice', calls }] }
+    const dish = cook([], { supper: 3 })
+    serve({ 'GET /cooks/live': [200, { cooks: [dish], suppers: [supper], aside: [] }] })
+    await show(Watcher, '/log')
+    const ring = vi.spyOn(useLive().sound, 'ring')
+    await run(4)
+    expect(ring.mock.calls).toEqual([['due', 'Rice: its time is up.']])
   })
 
   it('calls on the whole screen in every room, and its button ends the call', async () => {

@@ -12,7 +12,7 @@ import {
   type Problem,
   type Supper,
 } from '@/api/client'
-import { dueRings, hushKey, loudest, screenCall, staleRings, type Alarm } from './alarms'
+import { dueRings, hushKey, loudest, screenCall, staleRings, withSides, type Alarm } from './alarms'
 import { movedBy, type Moved } from './moved'
 import { cookTime, wallTime } from './pace'
 import { alone, fateOf, pause } from './sending'
@@ -55,11 +55,11 @@ export const useLive = defineStore('live', () => {
         found.cooks.forEach(clockOf)
         const cooks = found.cooks.map(newest)
         cooks.forEach(weigh)
-        begin(cooks)
+        begin(withSides(cooks, found.suppers))
         found.suppers.filter((one) => one.stale).forEach((one) => void planRest(one))
         return { ...found, cooks }
       } catch (away) {
-        begin(kept.value)
+        begin(calling.value)
         throw away
       }
     },
@@ -72,13 +72,17 @@ export const useLive = defineStore('live', () => {
   const cooks = computed(() => (settled.value ? kept.value : []))
   const aside = computed(() => query.data.value?.aside ?? [])
   const suppers = computed(() => (settled.value ? (query.data.value?.suppers ?? []) : []))
+  /** What was kept, with what the sides call for. */
+  const calling = computed(() => withSides(kept.value, query.data.value?.suppers ?? []))
   const underWay = computed(() => cooks.value.filter((cook) => !cook.ended_at))
   const problem = computed(() => (query.error.value as Problem | null) ?? unsent.value)
   const known = computed(() => settled.value && query.data.value !== undefined)
   /** The cook whose page is open. A rehearsal calls nowhere else. */
   const watched = ref<number>()
   const heard = computed(() =>
-    cooks.value.filter((cook) => !cook.rehearsal || cook.id === watched.value),
+    (settled.value ? calling.value : []).filter(
+      (cook) => !cook.rehearsal || cook.id === watched.value,
+    ),
   )
   const call = computed(() => screenCall(heard.value, now.value, hushed.value))
   const cookOf = (id: number) => cooks.value.find((cook) => cook.id === id)
@@ -267,7 +271,7 @@ export const useLive = defineStore('live', () => {
   async function watch() {
     holdBell()
     window.setInterval(tick, 250)
-    window.setTimeout(() => begin(kept.value), PATIENCE_MS)
+    window.setTimeout(() => begin(calling.value), PATIENCE_MS)
     document.addEventListener('visibilitychange', () => document.hidden || tick())
     const store = await opened()
     for (const tap of takeOldTaps(localStorage, newId)) await store.put(tap)

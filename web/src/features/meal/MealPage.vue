@@ -14,6 +14,7 @@ import FireLine from './FireLine.vue'
 import MealBuy from './MealBuy.vue'
 import MealList from './MealList.vue'
 import MealParts from './MealParts.vue'
+import MealPrepare from './MealPrepare.vue'
 import MealShelf from './MealShelf.vue'
 import MealVerdict from './MealVerdict.vue'
 import { useMeal, useMealChoices } from './useMeal'
@@ -185,6 +186,7 @@ const print = () => window.print()
         </div>
         <ProblemNote v-if="refused" :problem="refused" />
         <MealList :plan="plan" :now="now" :shown="shown" @show="(key: string) => (shown = key)" />
+        <MealPrepare class="prepare" :plan="plan" :now="now" />
         <MealBuy class="buy" :shopping="plan.shopping" />
         <p class="quiet">{{ plan.guidance }}</p>
       </template>
@@ -246,8 +248,14 @@ header .el-input :deep(.el-input__wrapper) {
   align-items: center;
   margin: 22px 0 10px;
 }
+.prepare,
 .buy {
   margin-top: 26px;
+}
+@media print {
+  .prepare {
+    break-before: page;
+  }
 }
 .under h2 {
   flex: 1;

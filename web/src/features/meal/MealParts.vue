@@ -147,7 +147,7 @@ li .el-button {
   display: flex;
   flex-wrap: wrap;
   gap: 14px 20px;
-  align-items: end;
+  align-items: start;
 }
 .add > * {
   flex: 1 1 220px;

@@ -1,10 +1,13 @@
-import { flushPromises } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schedule } from '@/api/client'
 import { at, kitchen, serve, show, type Answer } from '@/__tests__/kitchen'
+import { clock } from '@/shared/format/time'
 import FireLine from './FireLine.vue'
+import MealList from './MealList.vue'
 import MealPage from './MealPage.vue'
+import MealPrepare from './MealPrepare.vue'
 import { BOARD, busySpans, fireLine, heightAt, piecesOf, Scale, slotsOf, ticks } from './fireLine'
 import { lateness, told } from './words'
 
@@ -77,6 +80,7 @@ const plan: Schedule = {
   repairs: [],
   assumed: [],
   shopping: [{ name: 'plum jam', amount: '360 g', users: ['Short ribs'] }],
+  prepare: [],
   guidance: 'Usual guidance only.',
 }
 
@@ -148,6 +152,80 @@ describe('the fire line', () => {
     await plate.trigger('keydown', { key: 'x' })
     expect(page.emitted('move')).toEqual([[5], [-30]])
     expect(plate.attributes('aria-valuetext')).toContain('on the table at')
+  })
+})
+
+describe('on paper', () => {
+  it('takes a page for four hours, the last one up to supper', () => {
+    const late = (one: Schedule['tasks'][number]) => ['ribs/load', 'ribs/hold'].includes(one.key)
+    const early = task('ribs', 'load', -60, -58)
+    const tasks = [early, ...plan.tasks.filter((one) => !late(one))]
+    const now = new Date(at(-120 * MIN))
+    const list = mount(MealList, { props: { plan: { ...plan, tasks }, now, shown: '' } })
+    const heads = list.findAll('h3').map((head) => head.text())
+    const time = (minutes: number) => clock(at(minutes * MIN))
+    expect(heads).toEqual([
+      `${time(-60)} to ${time(-58)}, page 1 of 2`,
+      `${time(60)} to ${time(196)}, page 2 of 2`,
+    ])
+    expect(list.findAll('li.end').length).toBe(1)
+    const alone = mount(MealList, { props: { plan, now, shown: '' } })
+    expect(alone.findAll('h3').map((head) => head.text())).toEqual([`${time(0)} to ${time(196)}`])
+  })
+  it('tells when to start what then goes on by itself', () => {
+    const cook = { ...task('slaw', 'cook', 80, 110, 'machine'), label: 'Rice' }
+    const tasks = [...plan.tasks, cook]
+    const props = { plan: { ...plan, tasks }, now: new Date(at(0)), shown: '' }
+    const rows = (given: typeof props) =>
+      mount(MealList, { props: given })
+        .findAll('li.on')
+        .map((row) => row.text())
+    expect(rows(props).join()).toContain('Start: rice, 30 min')
+    const at_once = { ...cook, start_at: at(70 * MIN), end_at: at(100 * MIN) }
+    const after = { ...props, plan: { ...plan, tasks: [...plan.tasks, at_once] } }
+    expect(rows(after).join()).toContain('Start: rice, 30 min')
+    // a dish goes on by itself behind its own hands, and is put on again after a wait
+    expect(rows(after).join()).not.toContain('Start: hold')
+    const alone = plan.tasks.filter((one) => one.key !== 'ribs/load')
+    expect(rows({ ...props, plan: { ...plan, tasks: alone } }).join()).toContain('Start: hold')
+  })
+  it('tells what may be done the day before, and what may not', () => {
+    const ready = new Date(plan.ready_at).setHours(19, 0, 0, 0)
+    const hours = (h: number) => new Date(ready + h * 3_600_000).toISOString()
+    const one = (key: string, start: number, earliest: number | null, line = 'ribs') => ({
+      key,
+      line,
+      label: key,
+      start_at: hours(start),
+      seconds: 600,
+      earliest_at: earliest === null ? null : hours(earliest),
+    })
+    const prepare = [
+      one('bag', -22, -22),
+      one('salt', -3, -15),
+      one('cut', -2, -20),
+      one('mix', -1.5, null),
+      one('slice', -1, -4, 'slaw'),
+      one('rub', -0.5, -0.5),
+    ]
+    const props = { plan: { ...plan, prepare, ready_at: hours(0) }, now: new Date(hours(-1)) }
+    const page = mount(MealPrepare, { props })
+    const acts = (key: string) =>
+      page.findAll(`[data-test='prepare-${key}'] li`).map((row) => row.text())
+    expect(acts('before').map((text) => text.includes('bag'))).toEqual([true])
+    expect(acts('before')[0]).toMatch(/^\w{3}, \d+ \w{3} *21:00 *bag/)
+    expect(acts('may').map((text) => text.slice(0, 3))).toEqual(['cut', 'mix'])
+    expect(page.get("[data-test='prepare-may']").text()).toContain('covered in the fridge')
+    const same = mount(MealPrepare, { props: { ...props, now: new Date(hours(-1)) } })
+    expect(same.get("[data-test='prepare-may'] h3").text()).toBe('At any time before')
+    const ahead = mount(MealPrepare, { props: { ...props, now: new Date(hours(-30)) } })
+    expect(ahead.get("[data-test='prepare-may'] h3").text()).toBe('The day before, if you like')
+    expect(page.get("[data-test='prepare-on']").text()).not.toContain('covered in the fridge')
+    expect(acts('on').map((text) => text.replace(/\s+/g, ' '))).toEqual([
+      '16:00 saltShort ribs, 10 min, from 04:00 if you like',
+      '18:00 sliceSlaw, 10 min, from 15:00 if you like',
+      '18:30 rubShort ribs, 10 min',
+    ])
   })
 })
 

@@ -9,6 +9,7 @@ import BackToPlan from './BackToPlan.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import PickField from '@/shared/ui/PickField.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { capital } from '@/shared/format/words'
 import TwoLines from './TwoLines.vue'
 import { rows } from './compare'
 import { usePlan, useTemplates } from './usePlan'
@@ -49,7 +50,6 @@ const table = computed(() =>
     : [],
 )
 const both = computed(() => [mine.value, beside.value].flatMap((one) => one ?? []))
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>

@@ -3,12 +3,12 @@ import type { ChainForecast } from '@/api/client'
 import { useUnits } from '@/shared/composables/useUnits'
 import { duration } from '@/shared/format/time'
 import { temperature } from '@/shared/format/units'
+import { capital } from '@/shared/format/words'
 
 /** What each slow heat does, how tender and how hot it comes out, and what sauce it takes. */
 defineProps<{ forecast: ChainForecast }>()
 const { degrees } = useUnits()
 const percent = (share: number) => `${Math.round(share * 100)} %`
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 </script>
 
 <template>

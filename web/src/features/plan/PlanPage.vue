@@ -11,6 +11,7 @@ import { duration } from '@/shared/format/time'
 import ChangedNote from '@/shared/ui/ChangedNote.vue'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { capital } from '@/shared/format/words'
 import PlanAssumed from './PlanAssumed.vue'
 import CoatDrops from './CoatDrops.vue'
 import CourseLine from './CourseLine.vue'
@@ -60,10 +61,6 @@ watch(
   { immediate: true },
 )
 const rename = () => draft.edit((next) => (next.name = name.value.trim()))
-
-function capital(text: string) {
-  return text.charAt(0).toUpperCase() + text.slice(1)
-}
 
 onKeyStroke('z', (event) => {
   if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).closest('input')) return

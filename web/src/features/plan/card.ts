@@ -3,6 +3,7 @@ import type { Degrees } from '@/shared/composables/useUnits'
 import { clock, day, duration, stopwatch } from '@/shared/format/time'
 import { temperature } from '@/shared/format/units'
 import { milestoneWord } from '@/shared/ui/glaze'
+import { capital } from '@/shared/format/words'
 
 /** One line of the clock: when, what, and how long it takes. */
 interface Line {
@@ -89,7 +90,7 @@ function fireCard(fire: ChainForecast['fires'][number], forecast: ChainForecast)
   }
   return {
     stage: fire.stage,
-    says: clause.charAt(0).toUpperCase() + clause.slice(1),
+    says: capital(clause),
     marks: marks.sort((a, b) => a.s - b.s).map((m) => ({ at: stopwatch(m.s), text: m.text })),
   }
 }

@@ -2,13 +2,12 @@
 /** What goes with the wide button: it was earlier, it wants longer, it was a mistake, it is watched. */
 import { computed, ref } from 'vue'
 import type { EventBody, Live, Step } from '@/api/client'
+import LateGuests from './LateGuests.vue'
 import MeasureForm from './MeasureForm.vue'
 
 const props = defineProps<{ cook: Live; step?: Step; call?: Live['alarms'][number] }>()
 const emit = defineEmits<{ told: [body: EventBody]; hush: [] }>()
 const AGO_S = 120
-const LATER_MIN = [10, 20, 30]
-const asking = ref(false)
 
 /** Food in its slow heat can be measured, but for a pot under pressure. */
 const measuring = ref(false)
@@ -17,10 +16,7 @@ const measurable = computed(
   () => IN_HEAT.includes(props.cook.picture.shows) && props.cook.picture.vessel !== 'pressure',
 )
 
-function later(minutes: number) {
-  asking.value = false
-  emit('told', { kind: 'later', seconds: 60 * minutes })
-}
+const later = (minutes: number) => emit('told', { kind: 'later', seconds: 60 * minutes })
 </script>
 
 <template>
@@ -53,15 +49,7 @@ function later(minutes: number) {
     >
       I measured it
     </el-button>
-    <el-button
-      v-if="cook.supper === null"
-      class="plain-button"
-      :aria-expanded="asking"
-      data-test="later"
-      @click="asking = !asking"
-    >
-      Guests are late
-    </el-button>
+    <LateGuests v-if="cook.supper === null" name="later" @later="later" />
     <el-button
       class="plain-button"
       :disabled="!cook.undoable"
@@ -71,17 +59,6 @@ function later(minutes: number) {
       Undo
     </el-button>
     <MeasureForm v-if="measuring && measurable" :cook="cook" @done="measuring = false" />
-    <div v-if="asking" class="late" role="group" aria-label="How much later">
-      <el-button
-        v-for="minutes in LATER_MIN"
-        :key="minutes"
-        class="plain-button"
-        :data-test="`later-${minutes}`"
-        @click="later(minutes)"
-      >
-        {{ minutes }} min
-      </el-button>
-    </div>
   </div>
 </template>
 
@@ -90,15 +67,6 @@ function later(minutes: number) {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
   gap: 10px;
-}
-.late {
-  grid-column: 1 / -1;
-  display: flex;
-  gap: 10px;
-}
-.late .el-button {
-  flex: 1;
-  margin: 0;
 }
 .small .plain-button {
   min-height: 60px;

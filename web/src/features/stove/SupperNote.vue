@@ -6,12 +6,12 @@ import { api, ask, type Problem, type Supper } from '@/api/client'
 import { useLive } from '@/features/live'
 import { clock, secondsUntil } from '@/shared/format/time'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { small } from '@/shared/format/words'
+import LateGuests from './LateGuests.vue'
 
 const props = defineProps<{ supper: Supper }>()
 const live = useLive()
-const LATER_MIN = [10, 20, 30]
 const LATE_S = 150
-const asking = ref(false)
 const refused = ref<Problem>()
 /** What was wanted before the last change, so that it can be taken back. */
 const before = ref<string>()
@@ -25,26 +25,29 @@ const roomy = useMediaQuery('(min-width: 861px)')
 const whatMoved = (one: Supper['moved'][number]) =>
   one.label.toLowerCase().includes(one.name.toLowerCase())
     ? one.label
-    : `${one.name}: ${one.label.toLowerCase()}`
+    : `${one.name}: ${small(one.label)}`
 
+/** One change at a time: one that overtakes another would be lost. */
+const sending = ref(false)
 async function change(body: { wanted_at?: string; seen?: boolean }) {
-  asking.value = false
+  if (sending.value) return false
+  sending.value = true
   const path = { id: props.supper.id }
   refused.value = await live.takenSupper(
     ask(() =>
       api.PUT('/api/v1/suppers/{id}', { params: { path }, body: { seen: false, ...body } }),
     ),
   )
+  sending.value = false
+  return !refused.value
 }
-function later(minutes: number) {
-  before.value = props.supper.wanted_at
-  const moment = new Date(props.supper.wanted_at).getTime() + 60_000 * minutes
-  void change({ wanted_at: new Date(moment).toISOString() })
+async function later(minutes: number) {
+  const wanted = props.supper.wanted_at
+  const moment = new Date(wanted).getTime() + 60_000 * minutes
+  if (await change({ wanted_at: new Date(moment).toISOString() })) before.value = wanted
 }
-function back() {
-  const wanted = before.value
-  before.value = undefined
-  if (wanted) void change({ wanted_at: wanted })
+async function back() {
+  if (before.value && (await change({ wanted_at: before.value }))) before.value = undefined
 }
 </script>
 
@@ -66,31 +69,24 @@ function back() {
           </li>
         </ul>
       </details>
-      <el-button class="plain-button" data-test="supper-seen" @click="change({ seen: true })">
+      <el-button
+        class="plain-button"
+        :disabled="sending"
+        data-test="supper-seen"
+        @click="change({ seen: true })"
+      >
         I have seen it
       </el-button>
     </div>
     <div class="acts">
+      <LateGuests name="supper-later" :sending="sending" @later="later" />
       <el-button
+        v-if="before"
         class="plain-button"
-        :aria-expanded="asking"
-        data-test="supper-later"
-        @click="asking = !asking"
+        :disabled="sending"
+        data-test="supper-back"
+        @click="back"
       >
-        Guests are late
-      </el-button>
-      <template v-if="asking">
-        <el-button
-          v-for="minutes in LATER_MIN"
-          :key="minutes"
-          class="plain-button"
-          :data-test="`supper-later-${minutes}`"
-          @click="later(minutes)"
-        >
-          {{ minutes }} min
-        </el-button>
-      </template>
-      <el-button v-if="before" class="plain-button" data-test="supper-back" @click="back">
         Undo: wanted {{ clock(before) }}
       </el-button>
     </div>

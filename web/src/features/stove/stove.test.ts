@@ -2,7 +2,18 @@ import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { at, broiling, glaze, live, NOW, rehearsal, serve, show, step } from '@/__tests__/kitchen'
+import {
+  type Answer,
+  at,
+  broiling,
+  glaze,
+  live,
+  NOW,
+  rehearsal,
+  serve,
+  show,
+  step,
+} from '@/__tests__/kitchen'
 import type { Live } from '@/api/client'
 import GateForm from './GateForm.vue'
 import LiveStove from './LiveStove.vue'
@@ -384,6 +395,7 @@ describe('the stove', () => {
           begin_at: at(0),
           due_at: at(600),
           undoable: false,
+          calls: [],
         },
       ],
       version: 4,
@@ -426,6 +438,62 @@ describe('the stove', () => {
     const told = asked.filter((one) => one.method !== 'GET').map((one) => one.body)
     expect(told).toContainEqual({ line: 'slaw', kind: 'done', step: 'prepare', ago_s: 0 })
     expect(told).toContainEqual({ wanted_at: at(3600 + 1200), seen: false })
+  })
+  it('tells one change of a supper at a time, and takes back only what was taken', async () => {
+    const calm = {
+      id: 2,
+      title: 'Supper',
+      now: at(0),
+      wanted_at: at(3600),
+      serve_at: at(3600),
+      hands: 1,
+      stale: false,
+      why: '',
+      moved: [],
+      supper_was_at: at(3600),
+      next: [],
+      sides: [],
+      version: 4,
+    }
+    const no = { title: 'Not now', status: 409, detail: 'taps came', errors: [] }
+    let answer: (one: Answer) => void = () => undefined
+    const asked = serve({
+      'GET /cooks/live': [
+        200,
+        {
+          cooks: [
+            { ...live, supper: 2 },
+            { ...live, id: 8 },
+          ],
+          suppers: [calm],
+          aside: [],
+        },
+      ],
+      'PUT /suppers/2': () => new Promise<Answer>((done) => (answer = done)),
+    })
+    const { page } = await show(StovePage, '/stove')
+    await pass()
+    const later = async () => {
+      await page.get("[data-test='supper-later']").trigger('click')
+      await page.get("[data-test='supper-later-20']").trigger('click')
+      await pass()
+    }
+    await later()
+    expect(page.find("[data-test='supper-back']").exists()).toBe(false)
+    await page.get("[data-test='supper-later']").trigger('click')
+    expect(page.find("[data-test='supper-later-20']").exists()).toBe(false)
+    answer([409, no])
+    await pass()
+    expect(page.text()).toContain('taps came')
+    expect(page.find("[data-test='supper-back']").exists()).toBe(false)
+    await later()
+    answer([200, { ...calm, wanted_at: at(4800) }])
+    await pass()
+    await page.get("[data-test='supper-back']").trigger('click')
+    await pass()
+    const told = asked.filter((one) => one.method === 'PUT').map((one) => one.body)
+    expect(told.at(-1)).toEqual({ wanted_at: at(3600), seen: false })
+    expect(told.length).toBe(3)
   })
   it('finds the cook that is on, and is cold without one', async () => {
     serve({ 'GET /cooks/live': [200, { cooks: [{ ...live, id: 9 }], suppers: [], aside: [] }] })

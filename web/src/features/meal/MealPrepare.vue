@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schedule } from '@/api/client'
+import { clock, day, duration } from '@/shared/format/time'
+
+/** What is made ready, in its order: what may be done the day before, and the day itself. */
+const props = defineProps<{ plan: Schedule; now: Date }>()
+type Preparation = Schedule['prepare'][number]
+const called = computed(() => new Map(props.plan.lines.map((line) => [line.id, line.name])))
+const midnight = (at: string) => new Date(at).setHours(0, 0, 0, 0)
+const supper = computed(() => midnight(props.plan.ready_at))
+const isBefore = (at: string) => midnight(at) < supper.value
+const may = (one: Preparation) => one.earliest_at === null || isBefore(one.earliest_at)
+
+const groups = computed(() => {
+  const all = props.plan.prepare
+  const own = all.filter((one) => !isBefore(one.start_at))
+  const today = midnight(props.now.toISOString()) >= supper.value
+  const early = today ? 'At any time before' : 'The day before, if you like'
+  const found = [
+    { key: 'before', says: 'The day before', acts: all.filter((one) => isBefore(one.start_at)) },
+    { key: 'may', says: early, keeps: true, acts: own.filter(may) },
+    { key: 'on', says: 'On the day', acts: own.filter((one) => !may(one)) },
+  ]
+  return found.filter((group) => group.acts.length)
+})
+function keeps(key: string, one: Preparation): string {
+  const early = one.earliest_at !== null && new Date(one.earliest_at) < new Date(one.start_at)
+  return key === 'on' && early ? `, from ${clock(one.earliest_at!)} if you like` : ''
+}
+</script>
+
+<template>
+  <section v-if="plan.prepare.length" aria-label="To make ready" data-test="meal-prepare">
+    <h2>To make ready</h2>
+    <div class="days">
+      <div v-for="group in groups" :key="group.key" :data-test="`prepare-${group.key}`">
+        <h3>{{ group.says }}</h3>
+        <p v-if="group.keeps" class="quiet">It keeps, covered in the fridge.</p>
+        <ol>
+          <li v-for="one in group.acts" :key="one.key">
+            <span>
+              <b v-if="group.key === 'before'" class="figure">{{ day(one.start_at, now) }}</b>
+              <b v-if="group.key !== 'may'" class="figure"> {{ clock(one.start_at) }} </b>
+              {{ one.label }}
+            </span>
+            <span class="quiet"
+              >{{ called.get(one.line) }}, {{ duration(one.seconds)
+              }}{{ keeps(group.key, one) }}</span
+            >
+          </li>
+        </ol>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.days {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 8px 40px;
+  margin: 10px 0 20px;
+}
+.days p {
+  margin: 0;
+  font-size: 0.92rem;
+}
+h3 {
+  margin: 0 0 4px;
+  font-size: 1.05rem;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  padding: 5px 0;
+  border-bottom: 1px solid var(--kettle-line);
+  break-inside: avoid;
+}
+li .quiet {
+  font-size: 0.92rem;
+}
+</style>
