@@ -284,6 +284,41 @@ def test_a_supper_that_cannot_be_read_leaves_its_dishes(kitchen: Kitchen):
 RICE = {"id": "rice", "key": "rice"}
 
 
+def test_a_dish_whose_broiler_fails_goes_on_in_the_air_fryer_and_the_supper_with_it(
+    kitchen: Kitchen,
+):
+    number, cooks = begun(kitchen)
+    ribs = f"/cooks/{cooks['ribs']}"
+    live = kitchen.get(f"{ribs}/live")
+    while step_of(live)["key"] != "cook.hold":
+        kitchen.wait(20.0)
+        act(kitchen, number, {"ribs": live}, supper(kitchen) | {"sides": []}, {})
+        live = kitchen.get(f"{ribs}/live")
+    first = kitchen.post(f"{ribs}/elsewhere", {"stage": "finish", "heat": "air_fryer"})
+    undone = kitchen.tell(live["id"], kind="undo")
+    assert [s["key"] for s in undone["steps"]] == [s["key"] for s in live["steps"]]
+    kitchen.post(f"/suppers/{number}/plan", {}, 200)
+    moved = kitchen.post(f"{ribs}/elsewhere", {"stage": "finish", "heat": "air_fryer"})
+    mine = [
+        [s["key"] for s in one["steps"] if s["key"].startswith("finish")] for one in (first, moved)
+    ]
+    assert mine[0] == mine[1]
+    told = kitchen.post(f"/suppers/{number}/plan", {}, 200)
+    assert told["stale"] is False
+    assert not [one for one in told["next"] if one["step"].startswith("finish.")]
+    (still,) = told["still_in"]
+    assert (still["cook"], still["line"]) == (cooks["cauliflower"], "cauliflower")
+    assert still["says"] == "Cauliflower: it still goes into the oven."
+    kitchen.post(f"/cooks/{still['cook']}/elsewhere", {"stage": "oven", "heat": "air_fryer"})
+    assert supper(kitchen)["still_in"] == []
+    served = cook_on(kitchen, number, cooks, START + timedelta(hours=7))
+    ends = sorted(served.values())
+    assert len(ends) == 2
+    assert (ends[1] - ends[0]).total_seconds() < 15 * 60.0
+    fires = [s["fire"] for s in kitchen.get(f"{ribs}/live")["steps"] if s["fire"]]
+    assert set(fires) == {"finish+1"}
+
+
 def calls_of(kitchen: Kitchen, line: str):
     """What a side calls for: (id without its side, moment, words)."""
     side = next(one for one in supper(kitchen)["sides"] if one["line"] == line)

@@ -409,6 +409,49 @@ def test_food_that_looks_wrong_has_ways_out_with_minutes_and_chances(cooking, pa
     expect(first).to_be_visible()  # and it does
 
 
+@pytest.mark.parametrize(("size", "keys"), [("desk", True), ("phone", False)])
+def test_a_broiler_that_fails_over_the_food_is_left_and_the_cook_goes_on_to_the_log(
+    cooking, page: Page, axe, size, keys
+):
+    """By keys and by touch; taken back once, and the server killed between."""
+    page.set_viewport_size(dict(zip(("width", "height"), SIZES[size], strict=True)))
+    cooking.keys = keys
+    cooking.start().fast("finish.finish")
+    cooking.server.wait(60)
+    before = cooking.live()
+    cooking.press("broke")
+    cooking.press("broke-appliance-finish")
+    expect(by(page, "go-air_fryer")).to_be_visible()
+    assert not axe(page)
+    cooking.press("go-air_fryer")
+    expect(by(page, "moved")).to_contain_text("it goes on elsewhere")
+    moved = cooking.until_changed(before)
+    assert moved["current"] == "finish.out"
+    page.wait_for_timeout(700)
+    cooking.press("undo")
+    back = cooking.until_changed(moved)
+    assert back["current"] == "finish.finish"
+    cooking.press("broke")
+    cooking.press("broke-appliance-finish")
+    cooking.press("go-air_fryer")
+    again = cooking.until_changed(back)
+    cooking.server.kill()
+    cooking.server.start_moved()
+    assert cooking.live()["current"] == again["current"]
+    live = cooking.until("finish+1.finish")
+    expect(by(page, "picture")).to_have_attribute("data-shows", "under")
+    cooking.server.wait(60)
+    cooking.press("saw-bubbling")
+    cooking.until_changed(live)
+    while cooking.live()["current"]:
+        cooking.confirm()
+    cooking.rate()
+    stages = cooking.ask(f"/cooks/{cooking.cook}")["stages"]
+    told = {stage["key"]: stage["actual_s"] for stage in stages}
+    assert told["finish.finish"] == pytest.approx(60.0, abs=20.0)
+    assert told["finish+1.finish"] > 30.0
+
+
 def test_on_a_phone_the_picture_and_its_strip_are_seen_whole(cooking, page: Page, axe):
     page.set_viewport_size({"width": 390, "height": 844})
     cooking.start().fast("cook.come_up")

@@ -292,6 +292,70 @@ def test_a_minute_more_moves_the_end_by_a_minute_and_never_behind_its_beginning(
     assert less.serve_at_s >= 800.0
 
 
+def left_for(number, at_s, **more):
+    """The broiler is left for a fryer, while the food is under it."""
+    fry = (
+        StepPlan(f"fry{number}.heat_up", "machine", "", 300, 300, 300, approach=True),
+        StepPlan(f"fry{number}.under", "hands", "", 10, 15, 20, approach=True),
+        StepPlan(f"fry{number}.finish", "fire", "", 100, 180, 300, fire=f"fryer{number}"),
+    )
+    told = {
+        "ended": ("finish",),
+        "dropped": ("coat-2", "finish-2", "preheat"),
+        "steps": tuple(zip(("out", fry[0].key, fry[1].key), fry, strict=True)),
+        "left": ("brush", "under", "finish", "out"),
+    }
+    return Event(number, "instead", at_s, **{**told, **more})
+
+
+def test_a_heat_that_is_left_ends_then_and_the_other_has_a_clock_of_its_own():
+    events = [*to_fire(), left_for(50, 3300.0)]
+    out = follow(PLANS, events, 3310.0)
+    assert out.fire is None
+    assert state(out, "finish").end_s == 3300.0
+    line = [s.plan.key for s in out.steps if s.end_s is None]
+    assert line[:4] == ["out", "fry50.heat_up", "fry50.under", "fry50.finish"]
+    assert not {"coat-2", "finish-2", "preheat"} & {s.plan.key for s in out.steps}
+    told = [
+        done(51, "out", 3315.0),
+        done(52, "fry50.heat_up", 3600.0),
+        done(53, "fry50.under", 3615),
+    ]
+    under = follow(PLANS, [*events, *told], 3700.0)
+    assert (under.fire.name, under.fire.clock_s(3700.0)) == ("fryer50", 85.0)
+    undone = follow(PLANS, [*events, Event(51, "undo", 3320.0, undoes=50)], 3320.0)
+    assert undone == follow(PLANS, to_fire(), 3320.0)
+
+
+def test_what_was_told_before_a_heat_was_left_stays():
+    """A coat was told just before the broiler failed; the message came the other way round."""
+    coated = [*to_fire(), done(40, "finish", 3290.0), done(41, "coat-2", 3350.0)]
+    after = follow(PLANS, [*coated, left_for(50, 3400.0, ended=("finish-2",))], 3400.0)
+    assert state(after, "coat-2").state == "confirmed"
+    assert state(after, "finish").end_s == 3290.0
+
+
+def test_no_check_for_safety_goes_with_a_heat_unless_one_comes():
+    bare = left_for(50, 3300.0, dropped=("again", "rest"))
+    keys = [s.plan.key for s in follow(PLANS, [*to_fire(), bare], 3310.0).steps]
+    assert "again" in keys
+    assert "rest" not in keys
+    hot = StepPlan("hot", "gate", "", 20, 30, 50, evidence=Evidence(False, 63.0))
+    other = replace(bare, steps=(*bare.steps, ("fry50.finish", hot)))
+    keys = [s.plan.key for s in follow(PLANS, [*to_fire(), other], 3310.0).steps]
+    assert "again" not in keys
+    assert "hot" in keys
+
+
+def test_nothing_goes_back_into_a_heat_that_was_left():
+    """The thermometer is read once more, and it is too cold after all."""
+    told = [*to_fire(), left_for(50, 3300.0), done(51, "out", 3315.0), bad_check(52, 3400.0)]
+    keys = [s.plan.key for s in follow(PLANS, told, 3400.0).steps if s.end_s is None]
+    assert keys[:3] == ["check~1.load", "check~1.hold", "check~1.check"]
+    assert not {"brush", "under", "finish", "out"} & set(keys)
+    assert keys[3] == "fry50.heat_up"
+
+
 @pytest.mark.parametrize(
     ("told", "before"),
     [
@@ -449,6 +513,17 @@ class AnyCook(RuleBasedStateMachine):
         assert after.finished or not before.finished
         gates = {s.plan.key: s.gate for s in before.steps}
         assert {s.plan.key: s.gate for s in after.steps if s.plan.key in gates} == gates
+
+    @precondition(lambda self: self.progress().current == "finish")
+    @rule()
+    def leave_the_broiler(self):
+        before = self.progress()
+        self.seq += 1
+        self.events.append(left_for(self.seq, self.now))
+        after = self.progress()
+        assert after.fire is None
+        gates = {s.plan.key: s.gate for s in before.steps if s.plan.who == "gate"}
+        assert {s.plan.key: s.gate for s in after.steps if s.plan.who == "gate"} == gates
 
     @precondition(lambda self: self.events)
     @rule()

@@ -30,9 +30,11 @@ from bluekettle.schemas.cook import (
     OutcomeCreate,
     RehearsalChange,
 )
+from bluekettle.schemas.elsewhere import ElsewhereCreate, ElsewherePublic, ElsewhereQuery
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.problem import Problem
 from bluekettle.schemas.reading import ReadingsCreate, ReadingsPublic
+from bluekettle.services import elsewhere as elsewhere_service
 from bluekettle.services import log, readings, stove, telling
 
 blueprint = APIBlueprint(
@@ -112,6 +114,18 @@ def ways_out(path: IdPath) -> RescuePublic:
 def tell(path: IdPath, body: EventCreate) -> tuple[LivePublic, int]:
     """Tell what happened."""
     return telling.tell(engine(), path.id, body, now(), strips()), 201
+
+
+@blueprint.get("/<int:id>/elsewhere", responses={200: ElsewherePublic, 503: Problem, **CONFLICT})
+def elsewhere(path: IdPath, query: ElsewhereQuery) -> ElsewherePublic:
+    """Where the food can go when an appliance broke or was taken, or its foil tore."""
+    return elsewhere_service.ways(engine(), path.id, query, now(), strips())
+
+
+@blueprint.post("/<int:id>/elsewhere", responses={201: LivePublic, 503: Problem, **CONFLICT})
+def leave(path: IdPath, body: ElsewhereCreate) -> tuple[LivePublic, int]:
+    """Leave a heat for another. It is undone like every tap."""
+    return elsewhere_service.leave(engine(), path.id, body, now(), strips()), 201
 
 
 @blueprint.post("/<int:id>/readings", responses={201: ReadingsPublic, **CONFLICT})

@@ -23,6 +23,10 @@ LyingKey = Annotated[str, Key("lying")]
 Name = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[a-z0-9][a-z0-9-]*$")]
 # A stage within rounds by the round: "broil.2".
 Ref = Annotated[str, Field(min_length=1, max_length=42, pattern=r"^[a-z0-9][a-z0-9-]*(\.[1-8])?$")]
+# A stage that was left for another by the ones that came for it: "broil+1".
+Left = Annotated[
+    str, Field(min_length=1, max_length=44, pattern=r"^[a-z0-9][a-z0-9-]*(\.[1-8])?(\+[1-9])?$")
+]
 Hours = Annotated[float, Field(ge=0.1, le=72, strict=True)]
 Minutes = Annotated[float, Field(ge=0.5, le=4320, strict=True)]
 Moment0 = Annotated[float, Field(ge=0, le=4320, strict=True)]
@@ -291,6 +295,19 @@ AnyStage = Annotated[
 ]
 
 
+class InsteadDocument(CreateModel):
+    """A heat that was left for another while it was cooked. The one that comes for it is called
+    "broil+1", and "broil+2" if that was left too.
+    """
+
+    stage: Left = Field(description="id of the heat that was left")
+    heat: HeatKey = Field(description="key of the heat that comes for it")
+    had_min: float = Field(
+        0.0, ge=0, le=4320, description="what the food had of it; 0: it had not begun [min]"
+    )
+    acts_done: int = Field(0, ge=0, le=12, strict=True, description="coats and turns done in it")
+
+
 class ChainDocument(CreateModel):
     """A whole cook: food, layers, stages, kitchen and serving time. A `kettle.dish/1` is read as
     well.
@@ -314,6 +331,9 @@ class ChainDocument(CreateModel):
     seed: int = Field(1, ge=0, le=2**31, strict=True, description="seed of the ensemble")
     sightings: dict[Ref, list[SightingDocument]] = Field(
         default_factory=dict, max_length=12, description="signs seen so far, by the fire's stage"
+    )
+    instead: list[InsteadDocument] = Field(
+        default_factory=list, max_length=24, description="heats that were left for others, in order"
     )
 
     @model_validator(mode="before")

@@ -10,7 +10,8 @@ from pydantic import Field
 
 from bluekettle.schemas.alarm import AlarmPublic
 from bluekettle.schemas.base import AsidePublic, CreateModel, Moment, PublicModel
-from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.chain import ChainDocument, InsteadDocument
+from bluekettle.schemas.elsewhere import LeavablePublic
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
 from bluekettle.schemas.reading import DeviceDonePublic, DevicePublic, ProbePublic
 from bluekettle.schemas.supper import SupperPublic
@@ -161,6 +162,17 @@ class ExitFact(PublicModel):
     do: str
     before_serving_s: float
     why: str
+
+
+class LeftDocument(PublicModel):
+    """What is kept of a heat that was left for another: as the chain says it, and what the forecast
+    then knew of the heats from there on. lost : the kind of body that broke or was taken.
+    """
+
+    instead: list[InsteadDocument]
+    scenes: dict[str, SceneDocument]
+    exits: dict[str, list[ExitFact]] = Field(default_factory=dict)
+    lost: str = ""
 
 
 class ChainFactsDocument(PublicModel):
@@ -395,6 +407,9 @@ class LivePublic(PublicModel):
     rehearsal: RehearsalPublic | None = Field(description="null where it is a real cook")
     exits: list[LastExitPublic] = Field(description="what can still be done and be on time")
     scout: ScoutPublic | None = Field(description="a trial of the next heat; null where none fits")
+    leavable: list[LeavablePublic] = Field(
+        description="heats that are not over, and what may fail there"
+    )
     finished: bool
 
 

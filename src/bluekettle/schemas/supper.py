@@ -47,6 +47,14 @@ class SupperSidePublic(PublicModel):
     calls: list[AlarmPublic] = Field(description="moments at which to call the cook for it")
 
 
+class StillInPublic(PublicModel):
+    """A dish or side that is still to be cooked in what broke or was taken."""
+
+    cook: int | None = Field(description="number of its cook; null for a side")
+    line: str
+    says: str
+
+
 class SupperPublic(PublicModel):
     """A meal that is being cooked."""
 
@@ -62,6 +70,9 @@ class SupperPublic(PublicModel):
     supper_was_at: datetime = Field(description="what the cook has seen")
     next: list[SupperNextPublic] = Field(description="in the order of the plan")
     sides: list[SupperSidePublic]
+    still_in: list[StillInPublic] = Field(
+        description="what would still go into an appliance that broke or was taken"
+    )
     version: int
 
 

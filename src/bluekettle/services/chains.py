@@ -99,6 +99,10 @@ def plan_of(document: given.ChainDocument) -> core.Plan:
             key: tuple(Sighting(one.sign, one.at_s) for one in seen)
             for key, seen in document.sightings.items()
         },
+        instead=tuple(
+            core.Instead(one.stage, one.heat, one.had_min, one.acts_done)
+            for one in document.instead
+        ),
     )
     try:
         plan.check()
@@ -107,7 +111,7 @@ def plan_of(document: given.ChainDocument) -> core.Plan:
         faults += [f for f in error.faults if not (faults and f.accepted == "a sauce")]
     if faults:
         raise OutOfRange(faults)
-    return plan
+    return core.left_for_others(plan) if plan.instead else plan
 
 
 def layer_of(layer: given.LayerDocument, document: given.ChainDocument) -> core.Layer:

@@ -35,8 +35,17 @@ from bluekettle.schemas.kitchen import EffectsPublic
 from bluekettle.schemas.meal import MealDocument, SchedulePublic
 from bluekettle.schemas.sauce import AnalyseCreate, AnalysisPublic, VariantCreate, VariantPublic
 from bluekettle.schemas.school import SchoolsPublic
-from bluekettle.services import beginnings, chain_advice, chains, fires, meals, recipes
+from bluekettle.services import (
+    beginnings,
+    chain_advice,
+    chains,
+    fires,
+    heats_left,
+    meals,
+    recipes,
+)
 from bluekettle.services import schools as school_service
+from bluekettle.services.heats_left import Asked, Found
 
 WARM = {
     "cut": "beef-short-ribs",
@@ -157,6 +166,11 @@ def replan(
     return replan_rest(puzzle, lines, told, at)
 
 
+def others_for(document: ChainDocument, asked: Asked, most: int) -> tuple[Found, ...]:
+    """Other heats for one that has to be left."""
+    return heats_left.others_for(document, asked, most)
+
+
 def warm() -> None:
     """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
     for heat in ("pressure", "low_oven"):
@@ -200,6 +214,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         schedule,
         supper,
         replan,
+        others_for,
         warm,
     )
 }

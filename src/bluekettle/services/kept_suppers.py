@@ -126,6 +126,46 @@ def begun_supper(plan: meals.Schedule, name: str, origin: datetime, began: datet
     return kept
 
 
+def with_line(kept: KeptSupper, line: meals.Line, keys: set[str]) -> KeptSupper:
+    """The supper with what another plan of one of its dishes adds. What was there stays, so that
+    the dish can come back to it; only what is on the stove counts. keys : of its tasks there.
+    """
+    puzzle = kept.puzzle
+    uses = {(use.first, use.last): use for use in puzzle.uses}
+    taken = {use.key for use in puzzle.uses}
+    for use in line.uses:
+        there = uses.get((use.first, use.last))
+        key = there.key if there else fresh_key(use.key, taken)
+        uses[use.first, use.last] = replace(use, key=key)
+        taken.add(key)
+    kinds = {body.kind for body in puzzle.bodies}
+    new = dict.fromkeys(use.kind for use in line.uses if use.kind not in kinds)
+    tasks = {task.key: task for task in (*puzzle.tasks, *line.tasks)}
+    gaps = {(gap.before, gap.after): gap for gap in (*puzzle.gaps, *line.gaps)}
+    both = replace(
+        puzzle,
+        tasks=tuple(tasks.values()),
+        gaps=tuple(gaps.values()),
+        uses=tuple(uses.values()),
+        bodies=(*puzzle.bodies, *(meals.body_of(f"{kind}-new", kind) for kind in new)),
+    )
+    gone = {task.key for task in both.tasks if task.line == line.key} - keys
+    start_s = {key: at for key, at in kept.told.start_s.items() if key not in gone}
+    places = {use.key: both.bodies_of(use)[0].key for use in both.uses}
+    told = replace(kept.told, start_s=start_s, bodies={**places, **kept.told.bodies})
+    how = {**kept.waits, **line.waits}
+    return replace(
+        kept, puzzle=both, how=tuple((*pair, key) for pair, key in how.items()), told=told
+    )
+
+
+def fresh_key(key: str, taken: set[str]) -> str:
+    """This key, or with marks behind it, so that no other has it."""
+    while key in taken:
+        key += "'"
+    return key
+
+
 def side_steps(line: meals.Line) -> tuple[StepPlan, ...]:
     """The steps of a side."""
     return tuple(

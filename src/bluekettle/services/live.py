@@ -32,6 +32,7 @@ from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.reading import ProbePublic
 from bluekettle.services.alarms import alarms_of
 from bluekettle.services.instructions import Words, minutes_text, stopwatch_text
+from bluekettle.services.leaving import leavable
 from bluekettle.services.loaded import Loaded
 from bluekettle.services.offers import exit_alarms, exits_now, scout_now
 from bluekettle.services.picture import picture_of
@@ -39,7 +40,7 @@ from bluekettle.services.probing import ProbeNow, devices_of, fresh_core, offer_
 from bluekettle.services.rehearsing import rehearsal_now
 from bluekettle.services.strips import Seen, Strips
 
-UNDOABLE = ("done", "skip", "extend", "later", "saw", "rescue", "way")
+UNDOABLE = ("done", "skip", "extend", "later", "saw", "rescue", "way", "instead")
 ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room temperature
 
 
@@ -133,6 +134,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         offer=None if loaded.cook.ended_at else offer_now(loaded, progress, now),
         rehearsal=rehearsal,
         exits=exits,
+        leavable=[] if loaded.cook.ended_at else leavable(loaded, progress, loaded.seconds(now)),
         scout=None if loaded.cook.ended_at else scout_now(loaded, progress, now),
         finished=progress.finished,
     )
@@ -358,7 +360,7 @@ def back_public(loaded: Loaded, progress: Progress, now: datetime) -> ReturnPubl
 
 def checks_public(loaded: Loaded, progress: Progress) -> list[CheckPublic]:
     """Every check that was told, in order."""
-    labels = {plan.key: plan.label for plan in loaded.plans}
+    labels = {plan.key: plan.label for plan in loaded.every_plan}
     return [
         CheckPublic(
             step=check.step,

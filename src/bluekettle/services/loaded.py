@@ -10,10 +10,10 @@ from functools import cached_property
 from pydantic import ValidationError
 
 from bluekettle.core.glaze import Act
-from bluekettle.core.stages import Leg, Progress, StepPlan, follow, plans_with
+from bluekettle.core.stages import Event, Leg, Progress, StepPlan, follow, not_undone
 from bluekettle.core.stages.progress import Fold, wanted_c
 from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.cook import ChainFactsDocument, HeatFactsPublic
+from bluekettle.schemas.cook import ChainFactsDocument, HeatFactsPublic, LeftDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.services.errors import Unreadable
@@ -60,8 +60,13 @@ class Loaded:
         self.cook, self.rows, self.told = cook, events, told
         try:
             self.plans = tuple(plan_of(step) for step in steps)
-            self.chain = ChainFactsDocument.model_validate(cook.facts)
-            self.whole = ChainDocument.model_validate(cook.dish)
+            self.events = [event_of(row, self.seconds(row.happened_at)) for row in events]
+            self.left = left_of(self.events, events)
+            self.chain = with_left(ChainFactsDocument.model_validate(cook.facts), self.left)
+            whole = ChainDocument.model_validate(cook.dish)
+            self.whole = whole.model_copy(
+                update={"instead": [*whole.instead, *(i for one in self.left for i in one.instead)]}
+            )
             self.scenes = {
                 key: Scene(
                     DishDocument.model_validate(one.dish),
@@ -70,7 +75,6 @@ class Loaded:
                 )
                 for key, one in self.chain.scenes.items()
             }
-            self.events = [event_of(row, self.seconds(row.happened_at)) for row in events]
         except (ValidationError, KeyError, TypeError, ValueError) as error:
             why = str(error).splitlines()[0][:200]
             raise Unreadable("cook", self.cook_id, cook.title, why) from error
@@ -146,9 +150,18 @@ class Loaded:
         are as a probe says, by their keys.
         """
         moment = min(now, self.cook.ended_at) if self.cook.ended_at else now
-        plans = self.plans if glaze is None else refit(self.plans, glaze, stage)
-        plans = plans_with(plans, probed) if probed else plans
-        return follow(plans, self.events, self.seconds(moment))
+        known = {} if glaze is None else stretches_of(self.every_plan, glaze, stage)
+        seconds = {**known, **(probed or {})}
+        return follow(self.plans, self.events, self.seconds(moment), seconds)
+
+    @cached_property
+    def every_plan(self) -> tuple[StepPlan, ...]:
+        """All steps there are: those of the plan that were not left for others, and those."""
+        left = [event for event in self.fold.events if event.kind == "instead"]
+        gone = {key for event in left for key in event.dropped} - self.fold.done.keys()
+        new = {plan.key: plan for event in left for _, plan in event.steps}
+        kept = (plan for plan in self.plans if plan.key not in {*gone, *new})
+        return (*kept, *new.values())
 
     def clock(self, now: datetime) -> datetime:
         """The moment by the clock of this cook: that of a rehearsal runs faster."""
@@ -204,7 +217,7 @@ class Loaded:
         """Whether the appliance of the heat that a step comes before has no step of its own to
         switch it on.
         """
-        keys = {other.key for other in self.plans}
+        keys = {other.key for other in self.every_plan}
         stages = (stage_of_step(other) for other in self.line_from(plan))
         heat = next((stage for stage in stages if stage in self.scenes), "")
         return f"{heat}.warm_up" not in keys
@@ -221,27 +234,55 @@ class Loaded:
     def words(self, plan: StepPlan) -> Words:
         """What is said at a step."""
         key = f"{stage_of_step(plan)}.natural"
-        natural = next((p.high_s for p in self.plans if p.key == key), 0.0)
+        natural = next((p.high_s for p in self.every_plan if p.key == key), 0.0)
         scene = self.scene(plan)
         return say(self.step_of(plan), scene.document, scene.facts, natural)
 
 
 def stage_of_step(plan: StepPlan) -> str:
     """Id of the stage that a step belongs to; empty where to none."""
-    return plan.key.partition("~")[0].rpartition(".")[0]
+    return stage_of_key(plan.key)
 
 
-def refit(plans: Sequence[StepPlan], glaze: GlazePublic, stage: str = "") -> tuple[StepPlan, ...]:
-    """Steps whose stretches under the fierce heat of this stage are those of a strip."""
+def stage_of_key(key: str) -> str:
+    """Id of the stage of a step's key; empty where it is of none."""
+    return key.partition("~")[0].rpartition(".")[0]
+
+
+def left_of(events: Sequence[Event], rows: Sequence[CookEvent]) -> list[LeftDocument]:
+    """What is kept of every heat that was left for another and not gone back to, in order."""
+    standing = {event.seq for event in not_undone(events) if event.kind == "instead"}
+    return [LeftDocument.model_validate(row.data["left"]) for row in rows if row.seq in standing]
+
+
+def with_left(chain: ChainFactsDocument, left: Sequence[LeftDocument]) -> ChainFactsDocument:
+    """What a cook knows, with the heats that came for others."""
+    scenes, exits = dict(chain.scenes), dict(chain.exits)
+    for one in left:
+        unbegun = {doc.stage for doc in one.instead if not doc.had_min}
+        scenes = {key: scene for key, scene in scenes.items() if key not in unbegun}
+        scenes = {key: scene for key, scene in scenes.items() if key not in one.scenes}
+        scenes |= one.scenes
+        exits |= one.exits
+    return chain.model_copy(update={"scenes": scenes, "exits": exits})
+
+
+def stretches_of(
+    plans: Sequence[StepPlan], glaze: GlazePublic, stage: str = ""
+) -> dict[str, Seconds]:
+    """Seconds of the stretches under the fierce heat of this stage, as a strip says; empty where
+    they are not as many.
+    """
     if glaze.pull is None:
-        return tuple(plans)
+        return {}
     acts = sorted({c.at_s for c in glaze.coats if c.at_s > 0.0} | set(glaze.flips_s))
     pull, last = glaze.pull, acts[-1] if acts else 0.0
     inner = [after - before for before, after in zip([0.0, *acts], acts, strict=False)]
     ends = (pull.low_s - last, pull.likely_s - last, pull.high_s - last)
-    seconds = [(s, s, s) for s in inner] + [tuple(max(1.0, end) for end in ends)]
+    low, likely, high = (max(1.0, end) for end in ends)
+    seconds = [*((s, s, s) for s in inner), (low, likely, high)]
     under = [plan for plan in plans if plan.who == "fire"]
     stretches = [plan.key for plan in under if stage in ("", plan.fire)]
     if len(stretches) != len(seconds):
-        return tuple(plans)
-    return plans_with(plans, dict(zip(stretches, seconds, strict=True)))  # type: ignore[arg-type]
+        return {}
+    return dict(zip(stretches, seconds, strict=True))

@@ -78,4 +78,7 @@ def event_of(row: CookEvent, at_s: float) -> Event:
         jumped=tuple(data.get("jumped", ())),
         dropped=tuple(data.get("dropped", ())),
         waits=tuple((before, plan_from(wait)) for before, wait in data.get("waits", ())),
+        ended=tuple(data.get("ended", ())),
+        left=tuple(data.get("still", ())),
+        steps=tuple((after, plan_from(step)) for after, step in data.get("steps", ())),
     )

@@ -14,8 +14,10 @@ from bluekettle.core import schedule as meals
 from bluekettle.core.errors import Fault, Infeasible, NotConverged, OutOfRange
 from bluekettle.core.stages import Progress, StepPlan
 from bluekettle.core.stages.delaying import is_wait
+from bluekettle.core.tables import row
 from bluekettle.schemas.supper import (
     SideTellCreate,
+    StillInPublic,
     SupperChange,
     SupperMovePublic,
     SupperNextPublic,
@@ -26,6 +28,7 @@ from bluekettle.services import kept_suppers as kept_service
 from bluekettle.services.errors import Conflict, NotFound
 from bluekettle.services.instructions import minutes_text
 from bluekettle.services.kept_suppers import KeptSupper, Lines
+from bluekettle.services.leaving import places
 from bluekettle.services.live import looked
 from bluekettle.services.loaded import Loaded
 from bluekettle.services.log import load
@@ -119,8 +122,33 @@ def public(stove: OnStove) -> SupperPublic:
         supper_was_at=kept.at(kept.seen[""]),
         next=coming(stove, lines),
         sides=[side_public(stove, line) for line in kept.sides],
+        still_in=still_in(stove, lines),
         version=stove.row.version,
     )
+
+
+def still_in(stove: OnStove, lines: Lines) -> list[StillInPublic]:
+    """What would still go into a body that a dish had to leave."""
+    lost = {one.lost for cook in stove.cooks.values() for one in cook.left} - {""}
+    if not lost:
+        return []
+    found: list[tuple[int | None, str, str]] = []
+    for line, cook in stove.cooks.items():
+        now_s = cook.seconds(stove.now)
+        wanted = [p.row.body for p in places(cook, stove.progress[line], now_s)]
+        found += [(cook.cook_id, line, kind) for kind in dict.fromkeys(wanted) if kind in lost]
+    for line in stove.kept.sides:
+        open_keys = {one.key for one in lines.get(line, ()) if one.over_s is None}
+        uses = [use for use in stove.kept.puzzle.uses if use.line == line]
+        found += [(None, line, u.kind) for u in uses if u.kind in lost and u.last in open_keys]
+    return [
+        StillInPublic(
+            cook=cook_id,
+            line=line,
+            says=f"{stove.kept.names[line]}: it still goes into the {row('bodies', kind)['name']}.",
+        )
+        for cook_id, line, kind in found
+    ]
 
 
 def told_supper(kept: KeptSupper, lines: Lines) -> float:
@@ -259,6 +287,19 @@ def keep_plan(
         answer = public(on_stove(session, supper_id, now, strips))
         session.commit()
         return answer
+
+
+def replace_line(
+    session: Session, cook: Loaded, line: meals.Line, now: datetime, strips: Strips
+) -> None:
+    """A dish of a supper goes on in another heat: its part of the puzzle, told as it was else.
+
+    Raises NotFound, Unreadable.
+    """
+    stove = on_stove(session, int(cook.cook.supper_id or 0), now, strips)
+    keys = {f"{line.key}/{state.plan.key}" for state in stove.progress[line.key].steps}
+    kept = kept_service.with_line(stove.kept, line, keys)
+    keep(session, stove.row, kept, now)
 
 
 def keep(session: Session, supper: Supper, kept: KeptSupper, now: datetime) -> None:

@@ -428,6 +428,7 @@ export const live: Live = {
   rehearsal: null,
   exits: [],
   scout: null,
+  leavable: [],
   finished: false,
 }
 

@@ -659,6 +659,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cooks/{id}/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the food can go when an appliance broke or was taken, or its foil tore. */
+        get: operations["cooks_elsewhere__int_id__elsewhere_get"];
+        put?: never;
+        /** Leave a heat for another. It is undone like every tap. */
+        post: operations["cooks_leave__int_id__elsewhere_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks/{id}/readings": {
         parameters: {
             query?: never;
@@ -1423,6 +1441,11 @@ export interface components {
              * @description signs seen so far, by the fire's stage
              */
             sightings?: Record<string, never>;
+            /**
+             * Instead
+             * @description heats that were left for others, in order
+             */
+            instead?: components["schemas"]["InsteadDocument"][];
         };
         /**
          * CoolDocument
@@ -1688,6 +1711,35 @@ export interface components {
              * @default 1
              */
             zones?: number;
+        };
+        /**
+         * InsteadDocument
+         * @description A heat that was left for another while it was cooked. The one that comes for it is called
+         *     "broil+1", and "broil+2" if that was left too.
+         */
+        InsteadDocument: {
+            /**
+             * Stage
+             * @description id of the heat that was left
+             */
+            stage: string;
+            /**
+             * Heat
+             * @description key of the heat that comes for it
+             */
+            heat: string;
+            /**
+             * Had Min
+             * @description what the food had of it; 0: it had not begun [min]
+             * @default 0
+             */
+            had_min?: number;
+            /**
+             * Acts Done
+             * @description coats and turns done in it
+             * @default 0
+             */
+            acts_done?: number;
         };
         /**
          * KitchenDocument
@@ -4389,6 +4441,11 @@ export interface components {
             next: components["schemas"]["SupperNextPublic"][];
             /** Sides */
             sides: components["schemas"]["SupperSidePublic"][];
+            /**
+             * Still In
+             * @description what would still go into an appliance that broke or was taken
+             */
+            still_in: components["schemas"]["StillInPublic"][];
             /** Version */
             version: number;
         };
@@ -4419,6 +4476,21 @@ export interface components {
              * @description whether it takes the whole screen
              */
             screen: boolean;
+        };
+        /**
+         * StillInPublic
+         * @description A dish or side that is still to be cooked in what broke or was taken.
+         */
+        StillInPublic: {
+            /**
+             * Cook
+             * @description number of its cook; null for a side
+             */
+            cook: number | null;
+            /** Line */
+            line: string;
+            /** Says */
+            says: string;
         };
         /**
          * SupperMovePublic
@@ -4778,6 +4850,11 @@ export interface components {
             exits: components["schemas"]["LastExitPublic"][];
             /** @description a trial of the next heat; null where none fits */
             scout: components["schemas"]["ScoutPublic"] | null;
+            /**
+             * Leavable
+             * @description heats that are not over, and what may fail there
+             */
+            leavable: components["schemas"]["LeavablePublic"][];
             /** Finished */
             finished: boolean;
         };
@@ -4918,6 +4995,30 @@ export interface components {
              * Format: date-time
              */
             closes_at: string;
+        };
+        /**
+         * LeavablePublic
+         * @description A heat that the food is in, or is still to come to, and what may fail there.
+         */
+        LeavablePublic: {
+            /** Stage */
+            stage: string;
+            /**
+             * Gone
+             * @description cover: the foil around the food is torn
+             * @enum {string}
+             */
+            gone: "appliance" | "cover";
+            /**
+             * Name
+             * @description of what may fail
+             */
+            name: string;
+            /**
+             * Says
+             * @description what the cook would tell: "The broiler is out"
+             */
+            says: string;
         };
         /**
          * OutPublic
@@ -5432,6 +5533,85 @@ export interface components {
              * @default 0
              */
             way?: number;
+        };
+        /**
+         * ElsewherePublic
+         * @description Where the food can go, the soonest first; empty where nowhere is known.
+         */
+        ElsewherePublic: {
+            /** Stage */
+            stage: string;
+            /**
+             * Gone
+             * @enum {string}
+             */
+            gone: "appliance" | "cover" | "choice";
+            /** Ways */
+            ways: components["schemas"]["ElsewhereWayPublic"][];
+        };
+        /**
+         * ElsewhereWayPublic
+         * @description Another heat that does it.
+         */
+        ElsewhereWayPublic: {
+            /** Heat */
+            heat: string;
+            /** Name */
+            name: string;
+            /**
+             * Says
+             * @description what to do
+             */
+            says: string;
+            /**
+             * Eat At
+             * Format: date-time
+             * @description when it is likely to be on the table
+             */
+            eat_at: string;
+            /**
+             * Later S
+             * @description how much later than now told; below 0: sooner [s]
+             */
+            later_s: number;
+            /**
+             * Right
+             * @description chance that it comes out in the wanted colours; null: nothing is browned in it
+             */
+            right: number | null;
+        };
+        /**
+         * ElsewhereCreate
+         * @description Leave a heat for another.
+         */
+        ElsewhereCreate: {
+            /**
+             * Stage
+             * @description id of the heat, one of `leavable` of the live cook
+             */
+            stage: string;
+            /**
+             * Gone
+             * @description what failed
+             * @default appliance
+             * @enum {string}
+             */
+            gone?: "appliance" | "cover" | "choice";
+            /**
+             * Id
+             * @description made by the device: the same tap is told once
+             */
+            id?: string | null;
+            /**
+             * Heat
+             * @description where the food goes: key of a heat
+             */
+            heat: string;
+            /**
+             * Seen
+             * @description number of the last event that the page had seen
+             */
+            seen?: number | null;
         };
         /**
          * ReadingsPublic
@@ -11358,6 +11538,200 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_elsewhere__int_id__elsewhere_get: {
+        parameters: {
+            query: {
+                /** @description id of the heat, one of `leavable` of the live cook */
+                stage: string;
+                /** @description what failed */
+                gone?: "appliance" | "cover" | "choice";
+            };
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ElsewherePublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_leave__int_id__elsewhere_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ElsewhereCreate"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LivePublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -8,6 +8,7 @@ from bluekettle.core.chain.course import Moment, cook_along, gained_in
 from bluekettle.core.chain.energy import energy_kwh
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
+from bluekettle.core.chain.instead import browns, id_instead, left_for_others
 from bluekettle.core.chain.memory import Memory
 from bluekettle.core.chain.offers import joints, stages_to_put
 from bluekettle.core.chain.passage import Fire, SlowHeat
@@ -20,6 +21,7 @@ from bluekettle.core.chain.plan import (
     Heat,
     HeatAct,
     Hold,
+    Instead,
     Layer,
     Marinate,
     Plan,
@@ -35,6 +37,7 @@ from bluekettle.core.chain.plan import (
     fresh_id,
     ids_of,
     paths,
+    run_through,
     stage_named,
 )
 from bluekettle.core.chain.preparation import things_at_hand
@@ -61,6 +64,7 @@ __all__ = [
     "HeatRow",
     "Hold",
     "Inside",
+    "Instead",
     "Known",
     "Layer",
     "Marinate",
@@ -82,6 +86,7 @@ __all__ = [
     "Until",
     "alike",
     "beginning",
+    "browns",
     "centres_in",
     "cook_along",
     "eaten",
@@ -93,10 +98,13 @@ __all__ = [
     "heat_keys",
     "heat_row",
     "hidden_kitchen",
+    "id_instead",
     "ids_of",
     "joints",
+    "left_for_others",
     "paths",
     "plan_steps",
+    "run_through",
     "school_rows",
     "schools_of",
     "slow_keys",

@@ -134,7 +134,7 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
     dish, found = fire_dish(stage, food, step), cut(step.plan.cut)
     deep_c, surface_c = below_surface(food.brought.profile_c, food.half_m, surface)
     below = Below(deep_c, surface_c, dried_surface(food), food.lying, food.rub, food.strands)
-    minutes = None if stage.until.by == "colour" else stage.until.minutes
+    minutes = None if stage.ends_by == "colour" else stage.until.minutes
     look = (SHORTEST_LOOK_S, LONGEST_S)
     if minutes is not None:
         # what comes long after its timer is nobody's question
@@ -183,7 +183,7 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
         fire=Fire(
             stage.id,
             stage.heat,
-            stage.until.by,
+            stage.ends_by,
             dish.want,
             finish,
             milestones,
@@ -219,7 +219,7 @@ def made_ready(stage: Heat, food: Food, step: Step) -> tuple[Food, list[Link]]:
     row = heat_row(stage.heat)
     assert row.fierce is not None
     links: list[Link] = []
-    if not food.placed:
+    if not food.placed or stage.unforeseen:  # it stands on the tray of another heat
         seconds = step.hands("lift", food)
         links.append(link(stage, "lift", "drain", row.fierce.lift, "hands", seconds))
         food = food.waits(seconds)
@@ -261,7 +261,7 @@ def awaited(stage: Heat, dish: Browning, step: Step, ready: list[Link]) -> tuple
     found = found_body(row.body, dish.kitchen.or_typical(kind.dial), row, step)
     preheat = 60.0 * dish.kitchen.drawn(kind.preheat, step.draws) * found.share * doubt
     before = np.sum([one.seconds for one in ready], axis=0) if ready else step.zero()
-    could = step.kitchen.elapsed_s + before - found.free_s
+    could = before if stage.unforeseen else step.kitchen.elapsed_s + before - found.free_s
     ahead = could
     if not found.shared:
         ahead = np.minimum(could, np.quantile(preheat, 0.9))

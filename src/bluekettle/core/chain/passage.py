@@ -130,11 +130,11 @@ class Step:
     def stays_from(self, stage: Heat) -> bool:
         """Whether the food is in this heat already, and only its dial is turned."""
         before = self.before
-        return isinstance(before, Heat) and stays(before, stage.heat)
+        return isinstance(before, Heat) and not before.cut_short and stays(before, stage.heat)
 
     def stays_for(self, stage: Heat) -> bool:
         """Whether the food stays where it is for the next stage."""
-        return stays(stage, self.next_heat)
+        return not stage.cut_short and stays(stage, self.next_heat)
 
     def warm(self, body: str) -> Used | None:
         """What a body was used for, where that is not so long ago that it has cooled."""

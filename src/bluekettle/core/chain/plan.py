@@ -36,6 +36,7 @@ LONGEST_H = 72.0  # of a wait (design)
 MOST_STAGES = 40
 MOST_ROUNDS = 8
 MOST_HEATS = 12
+SHORTEST_MIN = 0.5  # of a timer (design)
 LONGEST_COATED_MIN = 60.0  # a film is looked at for so long (design)
 NEVER_BOTH = "one sauce in one fire: finish with the one, dress with the other afterwards"
 
@@ -122,7 +123,9 @@ class Marinate(Stage):
 @dataclass(frozen=True)
 class Heat(Stage):
     """One heat. dial in the unit of its row; None for the kitchen's own or the typical one. lies :
-    how the pieces lie in it; None for as usual.
+    how the pieces lie in it; None for as usual. cut_short : it was left for another after its
+    minutes, whatever it was to end by; no check belongs after it. unforeseen : it comes for one
+    that was left, so nobody switched it on before.
     """
 
     heat: str
@@ -133,6 +136,13 @@ class Heat(Stage):
     acts: tuple[HeatAct, ...] = ()
     coat_mm: float = 0.5
     lies: str | None = None
+    cut_short: bool = False
+    unforeseen: bool = False
+
+    @property
+    def ends_by(self) -> str:
+        """What ends it in the end."""
+        return "minutes" if self.cut_short else self.until.by
 
 
 @dataclass(frozen=True)
@@ -217,9 +227,22 @@ class Split(Stage):
 
 
 @dataclass(frozen=True)
+class Instead:
+    """A heat that is left for another: its stage; the minutes and acts that the food had of it, 0
+    where it had not begun.
+    """
+
+    stage: str
+    heat: str
+    had_min: float = 0.0
+    acts_done: int = 0
+
+
+@dataclass(frozen=True)
 class Plan:
     """Food, layers, stages and the kitchen. sightings, told : by the id of the fire, signs that
-    were seen under it, and coats and turns that were done.
+    were seen under it, and coats and turns that were done. instead : heats that were left for
+    others, in order (`left_for_others`).
     """
 
     cut: str
@@ -233,6 +256,7 @@ class Plan:
     seed: int = 1
     sightings: Mapping[str, tuple[Sighting, ...]] = field(default_factory=dict)
     told: Mapping[str, tuple[Act, ...]] = field(default_factory=dict)
+    instead: tuple[Instead, ...] = ()
 
     def layer(self, key: str) -> Layer:
         """The layer of this id; there is one once the plan is checked."""
@@ -539,7 +563,8 @@ def check_until(ranges: Ranges, at: str, stage: Heat, plan: Plan) -> None:
     ranges.one_of(f"{at}.by", until.by, ENDS)
     if until.by == "minutes" or until.minutes is not None:
         longest = row.slow.longest_s / 60.0 if row.slow else 60.0  # as long as a fire is looked at
-        ranges.within(f"{at}.minutes", until.minutes or 0.0, 0.5, longest, "min")
+        least = 0.0 if stage.cut_short else SHORTEST_MIN
+        ranges.within(f"{at}.minutes", until.minutes or 0.0, least, longest, "min")
     if until.by == "core":
         ranges.within(f"{at}.core_c", until.core_c or 0.0, 30.0, 99.0, "°C")
         if row.slow is None:

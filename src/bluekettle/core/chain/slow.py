@@ -257,7 +257,8 @@ def waited_for(
     doubt = step.draws.factor("preheat", value("spread_preheat"))
     found = found_body(row.body, dish.kitchen.or_typical(row.slow.dial), row, step)
     preheat = preheat_first_s(dish, step.draws) * found.share * doubt
-    could = step.kitchen.elapsed_s - found.free_s + loading
+    free = step.zero() if stage.unforeseen else step.kitchen.elapsed_s - found.free_s
+    could = free + loading
     careful = np.quantile(preheat, 0.9)
     if not step.kitchen.last_heat and np.median(could) < careful:
         # Switched on with the first act of all.

@@ -305,6 +305,8 @@ def gate_after(stage: Stage, passage: Passage, found: Cut, ahead: Ahead) -> Gate
     where the food first has it or no heat is left, and once more where raw sauce went on.
     """
     food = passage.food
+    if isinstance(stage, Heat) and stage.cut_short:
+        return None
     if not isinstance(stage, Heat):
         late = food.raw_on and not ahead.sure and found.gate
         return Gate(stage.id, False, found.safe_c) if late else None

@@ -144,7 +144,7 @@ def uses_now(
     mine = {one.key: one for one in states}
     found: list[Use] = []
     for use in puzzle.uses:
-        if use.line != line or use.first not in mine:
+        if use.line != line or not {use.first, use.last} <= mine.keys():
             continue
         begun = not mine[use.first].open
         due = told.start_s.get(use.first, now_s + use.ready_s)

@@ -345,7 +345,7 @@ def left_lying(
         acts,
         below.deep_c,
         below.surface_c,
-        float(leaves_s.max()) + STEP_S,
+        max(LEAST_S, float(leaves_s.max()) + STEP_S),
         dish.kitchen.or_typical("altitude_m"),
         every_s=STEP_S * 30.0,  # nothing of its traces is read (numerical)
         log_factors=log_factors_of(dish, draws),

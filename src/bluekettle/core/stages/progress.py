@@ -34,13 +34,16 @@ LEEWAY_S = 60.0  # a tap is made when a hand is free
 
 @dataclass(frozen=True)
 class Event:
-    """One thing the cook told: done, skip, extend, later (the guests come), saw, rescue, way or
-    undo; or moved: the meal that it is part of was planned anew.
+    """One thing the cook told: done, skip, extend, later (the guests come), saw, rescue, way,
+    instead (a heat is left for another) or undo; or moved: the meal that it is part of was planned
+    anew.
 
     at_s : when it happened, not when it was tapped. legs : of a failed check, the ways back as they
     were computed then. way : place of the one chosen. jumped : gates that an earlier version let
     somebody pass over. dropped, waits : of a move, waits that are no more, and new ones, each with
-    the step that it comes before.
+    the step that it comes before. dropped, ended, steps : of a heat that is left, steps that are no
+    more, those that are over with it, and those that come for it, each with the step it follows;
+    left : the steps that stay of it, which are not done again.
     """
 
     seq: int
@@ -59,6 +62,9 @@ class Event:
     jumped: tuple[str, ...] = ()
     dropped: tuple[str, ...] = ()
     waits: tuple[tuple[str, StepPlan], ...] = ()
+    ended: tuple[str, ...] = ()
+    steps: tuple[tuple[str, StepPlan], ...] = ()
+    left: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -233,6 +239,7 @@ class Fold:
         self.checks: list[Check] = []
         self.left_under: tuple[str, float, float] | None = None
         self.freed: dict[str, float] = {}  # steps whose wait was dropped, and when
+        self.left: set[str] = set()  # steps of heats that were left
         for event in self.events:
             self._apply(event)
 
@@ -259,6 +266,9 @@ class Fold:
                 self._free(key, event)
             self.line = list(with_waits(self.line, self.done, event.dropped, event.waits))
             return
+        if event.kind == "instead":
+            self._leave(event)
+            return
         if event.kind not in ("done", "skip"):
             return
         if any(plan.key == event.step for plan in self.beside):
@@ -278,6 +288,31 @@ class Fold:
         elif event.kind == "done" and event.step not in self.done:
             self.done[event.step] = event
             self.left_under = None  # hands or a machine have it now
+
+    def _leave(self, event: Event) -> None:
+        """A heat is left for another. What was told to be over stays, and so does a check for
+        safety where none comes for it.
+        """
+        for key in event.ended:
+            if self.place(key) >= 0:
+                self.done.setdefault(key, event)
+        comes = any(asks_heat(plan) for _, plan in event.steps)
+        gone = {
+            plan.key
+            for plan in (*self.line, *self.beside)
+            if plan.key in event.dropped
+            and plan.key not in self.done
+            and (comes or not asks_heat(plan))
+        }
+        self.line = [plan for plan in self.line if plan.key not in gone]
+        self.beside = [plan for plan in self.beside if plan.key not in gone]
+        for after, plan in event.steps:
+            if plan.beside:
+                self.beside.append(plan)
+            else:
+                self.line.insert(self.place(after) + 1, plan)
+        self.left |= set(event.left)
+        self.left_under = None
 
     def _free(self, wait: str, event: Event) -> None:
         """What a dropped wait was for has not begun before that."""
@@ -331,6 +366,8 @@ class Fold:
         for plan in self.line[place + 1 :]:
             self.done.pop(plan.key, None)
             self.gates.pop(plan.key, None)
+        again = [plan for plan in self.line[place + 1 :] if plan.key not in self.left]
+        self.line[place + 1 :] = again  # nothing goes back into a heat that was left
         self.left_under = running
 
     def _under_now(self, place: int) -> tuple[str, float, float] | None:
@@ -370,7 +407,17 @@ class Fold:
         self.line[place + 1 : place + 1] = leg.steps
 
 
-def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float) -> Progress:
+def asks_heat(plan: StepPlan) -> bool:
+    """Whether a step is a check that asks for a temperature."""
+    return plan.evidence is not None and plan.evidence.usual_c is not None
+
+
+def follow(
+    plans: Sequence[StepPlan],
+    events: Sequence[Event],
+    now_s: float,
+    seconds: Mapping[str, tuple[float, float, float]] | None = None,
+) -> Progress:
     """Where the cook stands at `now_s`.
 
     Parameters
@@ -381,8 +428,10 @@ def follow(plans: Sequence[StepPlan], events: Sequence[Event], now_s: float) -> 
         Append-only, in any order of time; their numbers tell the order in which they came.
     now_s : float
         Never before the newest event: a clock that was set back stands still instead.
+    seconds : mapping, optional
+        Steps whose seconds (low, likely, high) are known better than planned, by their keys.
     """
-    fold = Fold(plans, events)
+    fold = Fold(plans_with(plans, seconds or {}), [with_seconds(e, seconds or {}) for e in events])
     now_s = max([now_s, 0.0, *(event.at_s for event in fold.events)])
     extra: dict[str, float] = {}
     for event in fold.events:
@@ -577,6 +626,15 @@ def side_state(
     idle = plan.who == "hands" and any(s.state == RUNNING for s in states)
     due = now_s >= start or idle
     return StepState(plan, CURRENT if due else UPCOMING, None, None, start), due
+
+
+def with_seconds(event: Event, seconds: Mapping[str, tuple[float, float, float]]) -> Event:
+    """An event whose steps have other seconds where a key is named."""
+    if not event.steps:
+        return event
+    plans = plans_with([plan for _, plan in event.steps], seconds)
+    steps = tuple((after, plan) for (after, _), plan in zip(event.steps, plans, strict=True))
+    return replace(event, steps=steps)
 
 
 def plans_with(

@@ -7,11 +7,15 @@ export interface Moved {
   until: number
 }
 
+/** What was told: a tap, or a heat that is left for another. */
+export type Tapped = EventBody['kind'] | 'instead'
+
 const WORTH_S = 45 // less than this nobody plans by
 const SHOWN_MS = 15_000
-const WHY: Record<EventBody['kind'], string> = {
+const WHY: Record<Tapped, string> = {
   done: 'by when this was done',
   extend: 'it wants longer',
+  instead: 'it goes on elsewhere',
   later: 'the guests come later',
   saw: 'by what you saw',
   rescue: 'by what you changed',
@@ -24,7 +28,7 @@ const WHY: Record<EventBody['kind'], string> = {
 export function movedBy(
   before: Live | undefined,
   after: Live,
-  kind: EventBody['kind'],
+  kind: Tapped,
   now: number,
 ): Moved | undefined {
   if (!before) return undefined

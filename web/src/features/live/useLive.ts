@@ -7,13 +7,14 @@ import {
   ask,
   fetched,
   type EventBody,
+  type Leaving,
   type Live,
   type LiveList,
   type Problem,
   type Supper,
 } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, withSides, type Alarm } from './alarms'
-import { movedBy, type Moved } from './moved'
+import { movedBy, type Moved, type Tapped } from './moved'
 import { cookTime, wallTime } from './pace'
 import { alone, fateOf, pause } from './sending'
 import { openShelf, takeOldTaps, type Refusal, type Shelf, type Tap } from './shelf'
@@ -38,7 +39,7 @@ export const useLive = defineStore('live', () => {
   const hushed = ref(new Set<string>())
   const sound = useSound()
   const rung = new Set<string>()
-  const asked = new Map<number, { before: Live | undefined; kind: EventBody['kind'] }>()
+  const asked = new Map<number, { before: Live | undefined; kind: Tapped }>()
   const stepSince = new Map<number, number>()
   let shelf: Promise<Shelf> | undefined
   let offset = 0
@@ -120,9 +121,9 @@ export const useLive = defineStore('live', () => {
   }
 
   /** Take the answer to a tap, and say what the tap moved. */
-  function note(next: Live, tap: Tap) {
+  function note(next: Live, kind: Tapped) {
     moves.value.delete(next.id)
-    asked.set(next.id, { before: cookOf(next.id), kind: tap.body.kind })
+    asked.set(next.id, { before: cookOf(next.id), kind })
     weigh(next)
     taken(next)
   }
@@ -214,7 +215,7 @@ export const useLive = defineStore('live', () => {
         if (fate === 'refused')
           await store.refuse({ id: tap.id, cook: tap.cook, why: told(answer.problem) })
         await store.drop(tap.id)
-        if (answer.data) note(answer.data, tap)
+        if (answer.data) note(answer.data, tap.body.kind)
         else void refresh()
       }
     })
@@ -233,6 +234,21 @@ export const useLive = defineStore('live', () => {
         },
       }),
     )
+
+  /** Leave a heat of a cook for another: reckoned by the server, so it is not kept for later. */
+  async function leave(cook: Live, body: Omit<Leaving, 'id' | 'seen'>) {
+    sound.arm()
+    const { stage, gone, heat } = body
+    const { data, problem: refused } = await ask(() =>
+      api.POST('/api/v1/cooks/{id}/elsewhere', {
+        params: { path: { id: cook.id } },
+        body: { id: newId(), stage, gone, heat, seen: cook.last_event },
+      }),
+    )
+    if (data) note(data, 'instead')
+    else void refresh()
+    return refused
+  }
 
   const told = (found: Problem | undefined) =>
     found?.errors?.map((fault) => fault.accepted).join('; ') || found?.detail || 'refused'
@@ -308,6 +324,7 @@ export const useLive = defineStore('live', () => {
     nowOf,
     refresh,
     tell,
+    leave,
     forget,
     hush,
     watch,

@@ -21,6 +21,7 @@ import ProbeNote from './ProbeNote.vue'
 import RehearsalBar from './RehearsalBar.vue'
 import SideSteps from './SideSteps.vue'
 import SmallActs from './SmallActs.vue'
+import SomethingBroke from './SomethingBroke.vue'
 import StillPossible from './StillPossible.vue'
 import StepList from './StepList.vue'
 import StoveClock from './StoveClock.vue'
@@ -71,6 +72,7 @@ const detail = computed(() =>
     ? `Is it out of the ${cook.value?.fire?.appliance ?? 'heat'}?`
     : (cook.value?.detail ?? ''),
 )
+const broke = ref<{ leaveFire: () => void }>()
 const act = ref<{ focus: () => void }>()
 watch(call, async (now, before) => {
   await nextTick()
@@ -126,12 +128,20 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
             :call="call"
             @told="told"
             @hush="call && live.hush(id, call)"
-          />
+          >
+            <SomethingBroke ref="broke" :cook="cook" />
+          </SmallActs>
           <SideSteps :cook="cook" @told="told" />
         </section>
         <section v-if="under !== null && glaze" class="timer" aria-label="The glaze now">
           <GlazeStrip :glaze="glaze" :now-s="under" compact risk />
-          <WaysOut :id="id" :under-s="under" :seen="cook.glaze_key ?? ''" @told="told" />
+          <WaysOut
+            :id="id"
+            :under-s="under"
+            :seen="cook.glaze_key ?? ''"
+            @told="told"
+            @elsewhere="broke?.leaveFire()"
+          />
         </section>
         <p class="eat figure">
           On the table about <b>{{ clock(cook.serve_at) }}</b>

@@ -50,6 +50,7 @@ const later = (minutes: number) => emit('told', { kind: 'later', seconds: 60 * m
       I measured it
     </el-button>
     <LateGuests v-if="cook.supper === null" name="later" @later="later" />
+    <slot />
     <el-button
       class="plain-button"
       :disabled="!cook.undoable"

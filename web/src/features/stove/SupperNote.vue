@@ -78,6 +78,14 @@ async function back() {
         I have seen it
       </el-button>
     </div>
+    <ul v-if="supper.still_in.length" class="still" role="status" data-test="still-in">
+      <li v-for="one in supper.still_in" :key="one.line">
+        {{ one.says }}
+        <RouterLink v-if="one.cook" class="plain-button" :to="`/stove/${one.cook}?broke`">
+          See where it can go
+        </RouterLink>
+      </li>
+    </ul>
     <div class="acts">
       <LateGuests name="supper-later" :sending="sending" @later="later" />
       <el-button
@@ -117,6 +125,19 @@ async function back() {
   flex: 1 1 320px;
   padding-left: 14px;
   border-left: 4px solid var(--kettle-ember);
+}
+.still {
+  flex: 1 1 100%;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.still li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 16px;
+  font-weight: 700;
 }
 .moved summary {
   font-weight: 700;

@@ -13,7 +13,7 @@ const TELLABLE = ['calmer', 'foil']
 const props = defineProps<{ id: number; underS: number; seen: string }>()
 /** How long it was under the heat when it was asked, and what was seen by then. */
 const asked = shallowRef<{ nth: number; underS: number; seen: string }>()
-const emit = defineEmits<{ told: [body: EventBody] }>()
+const emit = defineEmits<{ told: [body: EventBody]; elsewhere: [] }>()
 let nth = 0
 const query = useQuery({
   queryKey: ['ways-out', computed(() => props.id), asked],
@@ -35,6 +35,10 @@ function ask() {
 function take(key: string) {
   asked.value = undefined
   emit('told', { kind: 'rescue', change: key as EventBody['change'] })
+}
+function leave() {
+  asked.value = undefined
+  emit('elsewhere')
 }
 // Another sign makes another question.
 watch(
@@ -78,6 +82,14 @@ function more(s: number | null): string {
               @click="take(way.key)"
             >
               Done
+            </el-button>
+            <el-button
+              v-else-if="way.key === 'elsewhere'"
+              class="plain-button done"
+              data-test="took-elsewhere"
+              @click="leave"
+            >
+              See where
             </el-button>
           </li>
         </ol>

@@ -243,11 +243,73 @@ describe('the stove', () => {
     await pass()
     await page.get(find('ways-out')).trigger('click')
     await pass()
-    expect(page.find(find('took-elsewhere')).exists()).toBe(false)
     await page.get(find('took-calmer')).trigger('click')
     await pass()
     expect(posts(asked)).toMatchObject([{ kind: 'rescue', change: 'calmer' }])
     expect(page.find(find('way-0')).exists()).toBe(false)
+  })
+
+  it('leaves a fire for another heat, and says what that moved', async () => {
+    const leavable = [
+      { stage: 'broil', gone: 'appliance' as const, name: 'oven', says: 'The oven is broken' },
+    ]
+    const cook = {
+      ...live,
+      glaze_key: 'a',
+      current: 'finish',
+      fire: { ...broiling, name: 'broil' },
+      leavable,
+    }
+    const way = { key: 'elsewhere', do: 'Elsewhere', more_s: 90, chance: 1, risk: 0, reason: '' }
+    const fry = { heat: 'air_fryer', name: 'air fryer', says: 'Into the air fryer' }
+    const told = { ...fry, eat_at: at(4200), later_s: 600, right: 0.9 }
+    const served = { ...cook, serve_at: at(3600) }
+    const asked = serve({
+      'GET /cooks/live': [200, { cooks: [served], suppers: [], aside: [] }],
+      'GET /cooks/7/live': [200, served],
+      'GET /cooks/7/glaze': [200, glaze],
+      'GET /cooks/7/ways-out': [200, { stage: 'broil', ways: [way] }],
+      'GET /cooks/7/elsewhere': [200, { stage: 'broil', gone: 'appliance', ways: [told] }],
+      'POST /cooks/7/elsewhere': [
+        201,
+        { ...served, fire: null, last_event: 1, serve_at: at(4200), glaze_ready: true },
+      ],
+    })
+    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    await pass()
+    await page.get(find('ways-out')).trigger('click')
+    await pass()
+    await page.get(find('took-elsewhere')).trigger('click')
+    await pass()
+    const section = page.get("section[aria-label='What broke']")
+    expect(section.text()).toContain('Finish it elsewhere')
+    expect(section.text()).toContain('10 min later')
+    await page.get(find('go-air_fryer')).trigger('click')
+    await pass()
+    const sent = { stage: 'broil', gone: 'choice', heat: 'air_fryer', seen: live.last_event }
+    expect(posts(asked)).toMatchObject([sent])
+    expect(page.get(find('moved')).text()).toBe('Supper 10 min later: it goes on elsewhere.')
+  })
+
+  it('says where there is no other heat, and asks again what broke', async () => {
+    const leavable = [
+      { stage: 'pot', gone: 'appliance' as const, name: 'pot', says: 'The pot is broken' },
+      { stage: 'wrap', gone: 'cover' as const, name: 'foil', says: 'The foil is torn' },
+    ]
+    const cook = { ...live, leavable }
+    serve({
+      'GET /cooks/live': [200, { cooks: [cook], suppers: [], aside: [] }],
+      'GET /cooks/7/live': [200, cook],
+      'GET /cooks/7/elsewhere': [200, { stage: 'pot', gone: 'appliance', ways: [] }],
+    })
+    const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
+    await pass()
+    await page.get(find('broke')).trigger('click')
+    await page.get(find('broke-appliance-pot')).trigger('click')
+    await pass()
+    expect(page.get(find('nowhere')).text()).toContain('no other heat')
+    await page.get(find('broke-other')).trigger('click')
+    expect(page.find(find('broke-cover-wrap')).exists()).toBe(true)
   })
 
   it('tells what is still possible, and offers a trial until it is declined', async () => {
@@ -385,6 +447,7 @@ describe('the stove', () => {
           waits_until: at(900),
         },
       ],
+      still_in: [{ cook: 8, line: 'whole', says: 'Cauliflower: it still goes into the oven.' }],
       sides: [
         {
           line: 'slaw',
@@ -429,6 +492,8 @@ describe('the stove', () => {
     expect(rows).toEqual(['side-slaw', 'many-7', 'many-8'])
     expect(page.text()).toContain('It can wait until')
     expect(page.get("[data-test='supper-moved']").text()).toContain('15 min later than planned')
+    expect(page.get(find('still-in')).text()).toContain('it still goes into the oven')
+    expect(page.get(`${find('still-in')} a`).attributes('href')).toBe('/stove/8?broke')
     const plans = asked.filter((one) => one.path === '/suppers/2/plan')
     expect(plans.map((one) => one.body)).toEqual([{ version: 4 }])
     await page.get("[data-test='side-done-slaw']").trigger('click')
@@ -453,6 +518,7 @@ describe('the stove', () => {
       supper_was_at: at(3600),
       next: [],
       sides: [],
+      still_in: [],
       version: 4,
     }
     const no = { title: 'Not now', status: 409, detail: 'taps came', errors: [] }
