@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from bluekettle.core.stages import Event, Evidence, Leg, StepPlan, follow, plans_with
-from bluekettle.core.stages.progress import FAILED, OPEN, PASSED, SKIPPED, Fold, gate_verdict
+from bluekettle.core.stages.progress import Fold, gate_verdict
+from bluekettle.core.stages.told import FAILED, OPEN, PASSED, SKIPPED
 
 WANTS = Evidence(tender=True, usual_c=63.0)
 PLANS = [

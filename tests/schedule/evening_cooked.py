@@ -13,7 +13,7 @@ from bluekettle.core.schedule.puzzle import between_s, together
 from bluekettle.core.schedule.solver import rigid
 from bluekettle.core.stages import Event, StepPlan, follow, waiting_step
 from bluekettle.core.stages.delaying import is_wait
-from bluekettle.core.stages.progress import Progress
+from bluekettle.core.stages.told import Progress
 from bluekettle.core.tables import row
 
 TICK_S = 20.0

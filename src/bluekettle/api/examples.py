@@ -67,6 +67,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "SideTellCreate": {"line": "slaw", "kind": "done", "step": "prepare"},
     "CookCreate": {"dish": CHAIN},
     "EventCreate": {"kind": "done", "step": "salt.season"},
+    "ElsewhereCreate": {"stage": "broil", "heat": "air_fryer"},
     "ReadingsCreate": {"readings": [{"quantity": "core_c", "value": 61.5, "device": "Probe 1"}]},
     "RehearsalChange": {"kept": True},
     "OutcomeCreate": {"tenderness": "falls", "crust": "sticky", "colour": "amber", "note": "Good."},

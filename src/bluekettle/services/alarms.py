@@ -12,7 +12,8 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from bluekettle.core.stages import Fire, Progress, StepState
-from bluekettle.core.stages.progress import ASK_EVERY_S, ESTIMATED, RUNNING, ends_of
+from bluekettle.core.stages.progress import ASK_EVERY_S, ends_of
+from bluekettle.core.stages.told import ESTIMATED, RUNNING
 from bluekettle.schemas.alarm import AlarmPublic
 from bluekettle.schemas.forecast import GlazePublic
 

@@ -15,7 +15,7 @@ from sqlmodel import Session
 from bluekettle.core import chain as core
 from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.stages import Event, Progress, StepPlan, StepState, follow
-from bluekettle.core.stages.progress import UPCOMING
+from bluekettle.core.stages.told import UPCOMING
 from bluekettle.schemas.cook import LivePublic
 from bluekettle.schemas.elsewhere import (
     ElsewhereCreate,

@@ -7,7 +7,7 @@ from typing import Literal
 
 from bluekettle.core import chain as core
 from bluekettle.core.stages import Progress, StepState
-from bluekettle.core.stages.progress import CURRENT, RUNNING, UPCOMING
+from bluekettle.core.stages.told import CURRENT, RUNNING, UPCOMING
 from bluekettle.core.tables import row
 from bluekettle.schemas.elsewhere import LeavablePublic
 from bluekettle.services.chains import plan_of

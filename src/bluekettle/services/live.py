@@ -15,7 +15,7 @@ from bluekettle.core.stages import (
     finish_kind,
     not_undone,
 )
-from bluekettle.core.stages.progress import FAILED
+from bluekettle.core.stages.told import FAILED
 from bluekettle.core.units import amount
 from bluekettle.schemas.cook import (
     CheckPublic,

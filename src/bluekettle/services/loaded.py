@@ -75,7 +75,7 @@ class Loaded:
                 )
                 for key, one in self.chain.scenes.items()
             }
-        except (ValidationError, KeyError, TypeError, ValueError) as error:
+        except (ValidationError, AttributeError, KeyError, TypeError, ValueError) as error:
             why = str(error).splitlines()[0][:200]
             raise Unreadable("cook", self.cook_id, cook.title, why) from error
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 
 from bluekettle.core.stages import Progress, first_heat
-from bluekettle.core.stages.progress import RUNNING
+from bluekettle.core.stages.told import RUNNING
 from bluekettle.schemas.alarm import AlarmPublic
 from bluekettle.schemas.cook import LastExitPublic, ScoutPublic
 from bluekettle.services.fires import heat_row_of

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bluekettle.core.stages import Progress, StepPlan, StepState, figure, finish_kind
-from bluekettle.core.stages.progress import CONFIRMED, ESTIMATED, UNKNOWN
+from bluekettle.core.stages.told import CONFIRMED, ESTIMATED, UNKNOWN
 from bluekettle.schemas.cook import PicturePublic
 from bluekettle.services.instructions import Step, words_row
 from bluekettle.services.loaded import Loaded

@@ -16,7 +16,7 @@ import numpy as np
 from bluekettle.core import chain as core
 from bluekettle.core.calibration import FEWEST, Reached, when_reached
 from bluekettle.core.stages import Progress, StepPlan, StepState, first_heat
-from bluekettle.core.stages.progress import ESTIMATED
+from bluekettle.core.stages.told import ESTIMATED
 from bluekettle.schemas.chain import HeatDocument, RoundsDocument
 from bluekettle.schemas.reading import DeviceDonePublic, DevicePublic, ProbePublic
 from bluekettle.services.courses import Probes

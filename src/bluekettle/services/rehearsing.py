@@ -12,7 +12,7 @@ from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Act
 from bluekettle.core.stages import Progress, StepPlan, StepState
 from bluekettle.core.stages.bite import BITE_ORDER
-from bluekettle.core.stages.progress import CONFIRMED, ESTIMATED
+from bluekettle.core.stages.told import CONFIRMED, ESTIMATED
 from bluekettle.core.tables import value
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import RehearsalPublic

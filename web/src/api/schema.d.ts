@@ -11652,6 +11652,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "stage": "broil",
+                 *       "heat": "air_fryer"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ElsewhereCreate"];
             };
         };

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from bluekettle.core.stages.delaying import is_wait
-from bluekettle.core.stages.progress import CURRENT, RUNNING, UPCOMING, StepState
+from bluekettle.core.stages.told import CURRENT, RUNNING, UPCOMING, StepState
 
 LEAST_S = 30.0  # that what goes on takes yet (numerical)
 

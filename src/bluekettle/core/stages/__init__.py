@@ -33,7 +33,12 @@ from bluekettle.core.stages.ladder import Rung, ladder
 from bluekettle.core.stages.links import Band, Stage, serial
 from bluekettle.core.stages.piece import FINISHES, JOBS, STATES, TENDERISE, Piece
 from bluekettle.core.stages.pinning import pin_bands, pin_index, warps
-from bluekettle.core.stages.progress import (
+from bluekettle.core.stages.progress import follow, held_for, plans_with
+from bluekettle.core.stages.pulling import pull_times, strip_index
+from bluekettle.core.stages.returning import Failed, ways_back
+from bluekettle.core.stages.steps import Evidence, Leg, StepPlan, waiting_step
+from bluekettle.core.stages.tendering import RELEASES, Tendering
+from bluekettle.core.stages.told import (
     Check,
     Done,
     Event,
@@ -41,15 +46,8 @@ from bluekettle.core.stages.progress import (
     Progress,
     Sign,
     StepState,
-    follow,
-    held_for,
     not_undone,
-    plans_with,
 )
-from bluekettle.core.stages.pulling import pull_times, strip_index
-from bluekettle.core.stages.returning import Failed, ways_back
-from bluekettle.core.stages.steps import Evidence, Leg, StepPlan, waiting_step
-from bluekettle.core.stages.tendering import RELEASES, Tendering
 
 __all__ = [
     "FINISHES",
