@@ -193,6 +193,14 @@ def test_whatever_fails_the_cook_comes_to_its_end_with_every_check(kitchen: Kitc
     assert len(kept) >= len(checks)
 
 
+def test_what_is_burnt_already_may_still_be_taken_elsewhere(kitchen: Kitchen):
+    live = under_broiler(kitchen, 900.0)
+    ways = ask(kitchen, live, "broil")["ways"]
+    assert ways
+    fresh = ask(kitchen, under_broiler(kitchen, 10.0), "broil")["ways"]
+    assert max(way["right"] for way in ways) < 0.5 * min(way["right"] for way in fresh)
+
+
 def test_what_is_in_the_kitchen_comes_first_and_a_fire_in_the_open_only_from_there(
     kitchen: Kitchen,
 ):

@@ -163,3 +163,20 @@ def test_a_restart_goes_on_with_the_same_clock(kitchen: Kitchen):
     after = again.get(f"/cooks/{live['id']}/live")
     assert datetime.fromisoformat(after["now"]) == START + timedelta(minutes=10)
     again.client.application.extensions["kettle_engine"].dispose()
+
+
+def test_simulated_food_that_is_moved_browns_on_in_the_other_heat(kitchen: Kitchen):
+    """Four minutes in the fryer, the rest under the broiler; what was never begun is not judged."""
+    live = until(kitchen, begin(kitchen), "cook.check")
+    kitchen.post(f"/cooks/{live['id']}/elsewhere", {"stage": "finish", "heat": "broiler"}, 422)
+    moved = kitchen.post(f"/cooks/{live['id']}/elsewhere", {"stage": "finish", "heat": "air_fryer"})
+    live = until(kitchen, moved, "finish+1.finish")
+    kitchen.wait(240.0 / live["rehearsal"]["speed"])
+    kitchen.post(f"/cooks/{live['id']}/elsewhere", {"stage": "finish+1", "heat": "broiler"})
+    again = kitchen.get(f"/cooks/{live['id']}/live")
+    done = until(kitchen, again, None)
+    first, second = done["rehearsal"]["verdicts"]
+    assert first.startswith("Out of the air fryer at 4:00: face ")
+    assert second.startswith("Out of the broiler at ")
+    again = kitchen.get(f"/cooks/{live['id']}/truth")  # it begins with the colour it came with
+    assert again["face"][0] != kitchen.get(f"/cooks/{begin(kitchen)['id']}/truth")["face"][0]

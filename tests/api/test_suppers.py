@@ -3,7 +3,11 @@
 from datetime import datetime, timedelta
 
 import pytest
+from sqlmodel import Session
 from tests.conftest import SHORT_RIBS, START, Kitchen
+
+from bluekettle.core.schedule.left import going_on
+from bluekettle.services.suppers import on_stove
 
 HANDS = ("hands", "gate", "fire")
 RIBS = {"id": "ribs", "name": "Ribs", "dish": SHORT_RIBS}
@@ -265,6 +269,33 @@ def test_a_side_is_told_done_once_and_taken_back(kitchen: Kitchen):
     kitchen.post("/suppers/9/sides", done, 404)
 
 
+def test_a_tap_on_a_side_is_taken_once_and_as_old_as_it_is(kitchen: Kitchen):
+    """It waited half an hour for the server, and its answer was lost."""
+    number, _ = begun(kitchen)
+    for _ in range(2):
+        kitchen.wait(4 * 3600.0)
+        (side,) = supper(kitchen)["sides"]
+        if side["step"] != "wait":
+            break
+    assert side["who"] == "hands"
+    tap = {
+        "id": "7a1f0c7e-35a3-4a4c-8a6e-0a6f7a5a9b11",
+        "line": "slaw",
+        "kind": "done",
+        "step": side["step"],
+        "tapped_at": "2030-05-04T10:00:00Z",
+        "sent_at": "2030-05-04T10:30:00Z",
+    }
+    once = kitchen.post(f"/suppers/{number}/sides", tap, 200)
+    (after,) = once["sides"]
+    assert after["step"] != side["step"]
+    assert moment(after["begin_at"]) == kitchen.now - timedelta(minutes=30)
+    again = kitchen.post(f"/suppers/{number}/sides", tap, 200)
+    assert again["version"] == once["version"]
+    fresh = {**tap, "id": "7a1f0c7e-35a3-4a4c-8a6e-0a6f7a5a9b12"}
+    kitchen.post(f"/suppers/{number}/sides", fresh, 409)
+
+
 def test_a_supper_is_over_with_its_last_dish(kitchen: Kitchen):
     number, cooks = begun(kitchen)
     for cook in cooks.values():
@@ -282,6 +313,15 @@ def test_a_supper_that_cannot_be_read_leaves_its_dishes(kitchen: Kitchen):
 
 
 RICE = {"id": "rice", "key": "rice"}
+
+
+def still_to_do(kitchen: Kitchen, number: int):
+    """Keys of all that the plan of the rest counts with."""
+    extensions = kitchen.client.application.extensions
+    with Session(extensions["kettle_engine"]) as session:
+        stove = on_stove(session, number, kitchen.now, extensions["kettle_strips"])
+    left = going_on(stove.kept.puzzle, stove.lines, stove.kept.told, stove.now_s)
+    return [task.key for task in left.tasks]
 
 
 def test_a_dish_whose_broiler_fails_goes_on_in_the_air_fryer_and_the_supper_with_it(
@@ -303,6 +343,7 @@ def test_a_dish_whose_broiler_fails_goes_on_in_the_air_fryer_and_the_supper_with
         [s["key"] for s in one["steps"] if s["key"].startswith("finish")] for one in (first, moved)
     ]
     assert mine[0] == mine[1]
+    assert not [key for key in still_to_do(kitchen, number) if key.startswith("ribs/finish.")]
     told = kitchen.post(f"/suppers/{number}/plan", {}, 200)
     assert told["stale"] is False
     assert not [one for one in told["next"] if one["step"].startswith("finish.")]

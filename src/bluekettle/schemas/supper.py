@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 from typing import Literal
+from uuid import UUID
 
 from pydantic import Field
 
@@ -85,12 +86,19 @@ class SupperChange(CreateModel):
 
 
 class SideTellCreate(CreateModel):
-    """A step of a side is done, or the last one was not."""
+    """A step of a side is done, or the last one was not. Both moments are by the device's own
+    clock, so only their difference counts.
+    """
 
+    id: UUID | None = Field(None, description="made by the device: the same tap is told once")
     line: str = Field(min_length=1, max_length=60, description="id of the side")
     kind: Literal["done", "undo"]
     step: str = Field("", max_length=60, description="for done: key of its step")
-    ago_s: float = Field(0.0, ge=0, le=14_400, description="how long ago it happened [s]")
+    ago_s: float = Field(
+        0.0, ge=0, le=14_400, description="how long before the tap it happened [s]"
+    )
+    tapped_at: Moment | None = Field(None, description="when it was tapped")
+    sent_at: Moment | None = Field(None, description="when it was sent")
 
 
 class SupperPlanCreate(CreateModel):

@@ -72,8 +72,14 @@ def others_for(document: ChainDocument, asked: Asked, most: int) -> tuple[Found,
 
 
 def stops_of(forecast: core.PlanForecast) -> frozenset[str]:
-    """Warnings of a plan at which it is not to be cooked."""
-    return frozenset(w.id for w in plan_watch_outs(forecast) if w.level == "stop")
+    """Warnings of a plan at which it is not to be cooked; what a heat did that was left is done."""
+    done = {
+        stage.id
+        for stage in core.run_through(forecast.plan.stages)
+        if isinstance(stage, core.Heat) and stage.cut_short
+    }
+    warnings = plan_watch_outs(forecast)
+    return frozenset(w.id for w in warnings if w.level == "stop" and w.stage not in done)
 
 
 def other(

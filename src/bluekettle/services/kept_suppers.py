@@ -22,15 +22,20 @@ Lines = Mapping[str, tuple[meals.Stands, ...]]
 
 @dataclass(frozen=True)
 class KeptSide:
-    """A side: its steps, and what was told of it."""
+    """A side: its steps, what was told of it, and the taps that were taken, by their numbers."""
 
     steps: tuple[StepPlan, ...]
     events: tuple[Event, ...] = ()
+    taps: tuple[str, ...] = ()
 
     def with_event(self, kind: str, at_s: float, **more: Any) -> KeptSide:
         """The side with one more event."""
         event = Event(len(self.events) + 1, kind, at_s, **more)
         return replace(self, events=(*self.events, event))
+
+    def tapped(self, tap: object) -> KeptSide:
+        """The side with one more tap taken; as it is for one without a number."""
+        return self if tap is None else replace(self, taps=(*self.taps, str(tap)))
 
     @property
     def last_done(self) -> int:

@@ -11,7 +11,7 @@ from bluekettle.core.stages.told import CURRENT, RUNNING, UPCOMING
 from bluekettle.core.tables import row
 from bluekettle.schemas.elsewhere import LeavablePublic
 from bluekettle.services.chains import plan_of
-from bluekettle.services.loaded import Loaded, stage_of_key, stage_of_step
+from bluekettle.services.loaded import Loaded, stage_of_step
 from bluekettle.services.rehearsing import holds
 
 OPEN = (CURRENT, RUNNING, UPCOMING)
@@ -48,14 +48,11 @@ class Place:
 
 
 def places(loaded: Loaded, progress: Progress, now_s: float) -> list[Place]:
-    """Heats that are not over, in order. While the food is on the way back of a check, that heat
-    has ways of its own.
-    """
+    """Heats that are not over, in order; the way back of a check has ways of its own."""
     plan = plan_of(loaded.whole)
-    back = stage_of_key(progress.current or "") if "~" in (progress.current or "") else ""
     found = []
     for stage in core.run_through(plan.stages):
-        if not isinstance(stage, core.Heat) or stage.cut_short or stage.id == back:
+        if not isinstance(stage, core.Heat) or stage.cut_short:
             continue
         inside = [s for s in progress.steps if in_heat(loaded, s, stage.id)]
         if not any(s.state in OPEN for s in inside):

@@ -433,7 +433,7 @@ def with_hands(kept: KeptSupper, hands: int | None) -> KeptSupper:
 def tell_side(
     engine: Engine, supper_id: int, told: SideTellCreate, now: datetime, strips: Strips
 ) -> SupperPublic:
-    """A step of a side is done, or the last one was not.
+    """A step of a side is done, or the last one was not. The same tap sent again changes nothing.
 
     Raises NotFound, Unreadable; Conflict for what was told already; OutOfRange for a side or a step
     that is none.
@@ -445,7 +445,9 @@ def tell_side(
             accepted = "one of " + ", ".join(kept.sides) if kept.sides else "no side is cooked"
             raise OutOfRange([Fault("line", told.line, accepted)])
         side = kept.sides[told.line]
-        at_s = (stove.now - kept.began).total_seconds() - told.ago_s
+        if str(told.id) in side.taps:
+            return public(stove)
+        at_s = (stove.now - kept.began).total_seconds() - since_s(told, stove)
         if told.kind == "undo":
             if not side.last_done:
                 raise Conflict("nothing of it was told yet")
@@ -453,10 +455,19 @@ def tell_side(
         else:
             check_side(told, stove.progress[told.line])
             side = side.with_event("done", max(0.0, at_s), step=told.step)
+        side = side.tapped(told.id)
         keep(session, stove.row, replace(kept, sides={**kept.sides, told.line: side}), now)
         answer = public(on_stove(session, supper_id, now, strips))
         session.commit()
         return answer
+
+
+def since_s(told: SideTellCreate, stove: OnStove) -> float:
+    """How long ago it happened [s], by the clock of the cooks."""
+    waited = 0.0
+    if told.tapped_at is not None and told.sent_at is not None:
+        waited = max(0.0, (told.sent_at - told.tapped_at).total_seconds())
+    return told.ago_s + waited * next(iter(stove.cooks.values())).speed
 
 
 def check_side(told: SideTellCreate, progress: Progress) -> None:

@@ -4615,9 +4615,15 @@ export interface components {
         };
         /**
          * SideTellCreate
-         * @description A step of a side is done, or the last one was not.
+         * @description A step of a side is done, or the last one was not. Both moments are by the device's own
+         *     clock, so only their difference counts.
          */
         SideTellCreate: {
+            /**
+             * Id
+             * @description made by the device: the same tap is told once
+             */
+            id?: string | null;
             /**
              * Line
              * @description id of the side
@@ -4636,10 +4642,20 @@ export interface components {
             step?: string;
             /**
              * Ago S
-             * @description how long ago it happened [s]
+             * @description how long before the tap it happened [s]
              * @default 0
              */
             ago_s?: number;
+            /**
+             * Tapped At
+             * @description when it was tapped
+             */
+            tapped_at?: string | null;
+            /**
+             * Sent At
+             * @description when it was sent
+             */
+            sent_at?: string | null;
         };
         /**
          * CooksPublic

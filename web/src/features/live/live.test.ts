@@ -248,6 +248,37 @@ describe('cooks under way', () => {
     expect(store.waiting).toBe(0)
   })
 
+  it('keeps a tap on a side through a server that is away, once', async () => {
+    let answer: Answer = 'away'
+    const asked = serve({
+      'GET /cooks/live': () => [
+        200,
+        { cooks: [{ ...live, now: new Date().toISOString() }], suppers: [], aside: [] },
+      ],
+      'POST /suppers/3/sides': () => answer,
+    })
+    await show(Watcher)
+    await run(2)
+    const store = useLive()
+    const rice = { supper: 3, line: 'rice' }
+    await store.tellSide(rice, 'done', 'cook')
+    await run(2)
+    await store.tellSide(rice, 'done', 'cook') // nothing seemed to happen
+    expect(store.waiting).toBe(1)
+    answer = [200, { id: 3 }]
+    await run(8)
+    const sent = posts(asked)
+    expect(new Set(sent.map((b) => b.id)).size).toBe(1)
+    expect(sent.at(-1)).toMatchObject({ line: 'rice', kind: 'done', step: 'cook' })
+    expect(store.waiting).toBe(0)
+    answer = [409, { title: 'Not now', status: 409, detail: 'told already: Rice', errors: [] }]
+    await store.tellSide(rice, 'done', 'cook')
+    await run(1)
+    expect(store.refusals.map((r) => [r.side?.line, r.why])).toEqual([
+      ['rice', 'told already: Rice'],
+    ])
+  })
+
   it('takes a second gesture within the guard for the same one', async () => {
     const asked = serve({
       'GET /cooks/live': [200, { cooks: [live], suppers: [], aside: [] }],

@@ -1,12 +1,20 @@
 import { openDB, type IDBPDatabase } from 'idb'
 import type { EventBody } from '@/api/client'
 
-/** A tap as it is kept until the server has it: its own number, its cook, and when it was made. */
+/** A step of a side: of which supper, and which line of it. */
+export interface OfSide {
+  supper: number
+  line: string
+}
+
+/** A tap as it is kept until the server has it: its own number, its cook or side, and when it was
+ * made. A side has no cook: 0. */
 export interface Tap {
   id: string
   cook: number
   body: EventBody
   tappedAt: string
+  side?: OfSide
 }
 
 /** A tap that the server refused for good; kept until somebody has read why. */
@@ -14,6 +22,7 @@ export interface Refusal {
   id: string
   cook: number
   why: string
+  side?: OfSide
 }
 
 export interface Shelf {

@@ -17,7 +17,7 @@ import { dueRings, hushKey, loudest, screenCall, staleRings, withSides, type Ala
 import { movedBy, type Moved, type Tapped } from './moved'
 import { cookTime, wallTime } from './pace'
 import { alone, fateOf, pause } from './sending'
-import { openShelf, takeOldTaps, type Refusal, type Shelf, type Tap } from './shelf'
+import { openShelf, takeOldTaps, type OfSide, type Refusal, type Shelf, type Tap } from './shelf'
 import { useSound } from './sound'
 
 const IDLE_MS = 10_000
@@ -41,6 +41,7 @@ export const useLive = defineStore('live', () => {
   const rung = new Set<string>()
   const asked = new Map<number, { before: Live | undefined; kind: Tapped }>()
   const stepSince = new Map<number, number>()
+  const sideSince = new Map<string, number>()
   let shelf: Promise<Shelf> | undefined
   let offset = 0
   let bell = true
@@ -193,6 +194,28 @@ export const useLive = defineStore('live', () => {
       body: { ...body, seen, undoes },
       tappedAt: new Date().toISOString(),
     }
+    await keep(tap)
+  }
+
+  /** Tell that a step of a side is done, or that the last one was not. */
+  async function tellSide(side: OfSide, kind: 'done' | 'undo', step: string) {
+    sound.arm()
+    const what = [side.supper, side.line, kind, step].join('/')
+    if (Date.now() - (sideSince.get(what) ?? 0) < GUARD_MS) return
+    sideSince.set(what, Date.now())
+    const same = (tap: Tap) =>
+      tap.side?.line === side.line && tap.body.kind === kind && tap.body.step === step
+    if ((await (await opened()).taps()).some(same)) return // it waits for the server already
+    await keep({
+      id: newId(),
+      cook: 0,
+      body: { kind, step } as EventBody,
+      tappedAt: new Date().toISOString(),
+      side,
+    })
+  }
+
+  async function keep(tap: Tap) {
     await (await opened()).put(tap)
     sendAfter = 0
     await send()
@@ -203,7 +226,7 @@ export const useLive = defineStore('live', () => {
       const store = await opened()
       const next = async () => (await store.taps())[0]
       for (let tap = await next(); tap; tap = await next()) {
-        const answer = await post(tap)
+        const answer = tap.side ? await postSide(tap, tap.side) : await post(tap)
         const fate = fateOf(answer.problem)
         if (fate === 'again') {
           unsent.value = answer.problem
@@ -213,9 +236,14 @@ export const useLive = defineStore('live', () => {
         tries = 0
         unsent.value = undefined
         if (fate === 'refused')
-          await store.refuse({ id: tap.id, cook: tap.cook, why: told(answer.problem) })
+          await store.refuse({
+            id: tap.id,
+            cook: tap.cook,
+            why: told(answer.problem),
+            side: tap.side,
+          })
         await store.drop(tap.id)
-        if (answer.data) note(answer.data, tap.body.kind)
+        if (answer.data && !tap.side) note(answer.data as Live, tap.body.kind)
         else void refresh()
       }
     })
@@ -229,6 +257,23 @@ export const useLive = defineStore('live', () => {
         body: {
           ...tap.body,
           id: tap.id,
+          tapped_at: tap.tappedAt,
+          sent_at: new Date().toISOString(),
+        },
+      }),
+    )
+
+  /** What a side was told; the supper comes with the next look. */
+  const postSide = (tap: Tap, side: OfSide) =>
+    ask(() =>
+      api.POST('/api/v1/suppers/{id}/sides', {
+        params: { path: { id: side.supper } },
+        body: {
+          id: tap.id,
+          line: side.line,
+          kind: tap.body.kind as 'done' | 'undo',
+          step: tap.body.step,
+          ago_s: 0,
           tapped_at: tap.tappedAt,
           sent_at: new Date().toISOString(),
         },
@@ -324,6 +369,7 @@ export const useLive = defineStore('live', () => {
     nowOf,
     refresh,
     tell,
+    tellSide,
     leave,
     forget,
     hush,

@@ -79,6 +79,9 @@ function tell(cook: Live, body: EventBody) {
 <template>
   <section>
     <h1 data-test="many">{{ title }}</h1>
+    <p v-if="live.waiting" class="quiet" role="status" data-test="waiting">
+      {{ live.waiting }} tap{{ live.waiting === 1 ? '' : 's' }} waiting for the kettle.
+    </p>
     <SupperNote v-for="one in live.suppers" :key="one.id" :supper="one" />
     <ol class="cooks">
       <template v-for="row in rows" :key="row.key">

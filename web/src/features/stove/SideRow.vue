@@ -1,14 +1,13 @@
 <script setup lang="ts">
 /** A side of a supper: what it wants now, when, and its button. */
-import { computed, ref } from 'vue'
-import { api, ask, type Problem, type Supper } from '@/api/client'
+import { computed } from 'vue'
+import type { Supper } from '@/api/client'
 import { useLive } from '@/features/live'
 import { clock } from '@/shared/format/time'
-import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TapNotes from './TapNotes.vue'
 
 const props = defineProps<{ supper: Supper; side: Supper['sides'][number] }>()
 const live = useLive()
-const refused = ref<Problem>()
 const next = computed(() => props.supper.next.find((one) => one.line === props.side.line))
 const wants = computed(() => props.side.who === 'hands')
 const says = computed(() => {
@@ -18,13 +17,12 @@ const says = computed(() => {
 })
 const waits = computed(() => next.value?.waits_until)
 
-async function tell(kind: 'done' | 'undo') {
-  const path = { id: props.supper.id }
-  const body = { line: props.side.line, kind, step: props.side.step ?? '', ago_s: 0 }
-  refused.value = await live.takenSupper(
-    ask(() => api.POST('/api/v1/suppers/{id}/sides', { params: { path }, body })),
+const tell = (kind: 'done' | 'undo') =>
+  void live.tellSide(
+    { supper: props.supper.id, line: props.side.line },
+    kind,
+    props.side.step ?? '',
   )
-}
 </script>
 
 <template>
@@ -36,7 +34,7 @@ async function tell(kind: 'done' | 'undo') {
       <p v-else-if="next && !wants" class="quiet">
         Next: {{ next.label }}, about {{ clock(next.at) }}
       </p>
-      <ProblemNote v-if="refused" :problem="refused" />
+      <TapNotes :line="side.line" quiet />
     </div>
     <div class="buttons">
       <el-button

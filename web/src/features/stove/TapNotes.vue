@@ -2,14 +2,19 @@
 import { computed } from 'vue'
 import { useLive } from '@/features/live'
 
-/** Taps that wait for the server, and taps that it refused: each is read before it goes. */
-const props = defineProps<{ id: number }>()
+/** Taps that wait for the server, and taps that it refused: each is read before it goes. Those of one
+ * cook, or of one line of a supper. */
+const props = defineProps<{ id?: number; line?: string; quiet?: boolean }>()
 const live = useLive()
-const refused = computed(() => live.refusals.filter((one) => one.cook === props.id))
+const refused = computed(() =>
+  live.refusals.filter((one) =>
+    props.line === undefined ? one.cook === props.id : one.side?.line === props.line,
+  ),
+)
 </script>
 
 <template>
-  <p v-if="live.waiting" class="note quiet" role="status" data-test="waiting">
+  <p v-if="live.waiting && !quiet" class="note quiet" role="status" data-test="waiting">
     {{ live.waiting }} tap{{ live.waiting === 1 ? '' : 's' }} waiting for the kettle.
   </p>
   <p v-for="one in refused" :key="one.id" class="note no" role="alert" data-test="refused">
