@@ -11,6 +11,7 @@ from sqlalchemy import Engine
 from sqlmodel import Session
 
 from bluekettle.core import schedule as meals
+from bluekettle.core.chain import heat_row
 from bluekettle.core.errors import Fault, Infeasible, NotConverged, OutOfRange
 from bluekettle.core.stages import Progress, StepPlan
 from bluekettle.core.stages.delaying import is_wait
@@ -145,7 +146,7 @@ def still_in(stove: OnStove, lines: Lines) -> list[StillInPublic]:
         StillInPublic(
             cook=cook_id,
             line=line,
-            says=f"{stove.kept.names[line]}: it still goes into the {row('bodies', kind)['name']}.",
+            says=f"Still to go into the {row('bodies', kind)['name']}: {stove.kept.names[line]}.",
         )
         for cook_id, line, kind in found
     ]
@@ -239,7 +240,7 @@ def plan_rest(
         told = public(stove)
     if not told.stale or version not in (None, told.version):
         return told
-    kept = replace(stove.kept, why=cause_of(stove.kept, stove.lines))
+    kept = replace(stove.kept, why=moved_to(stove) or cause_of(stove.kept, stove.lines))
     return keep_plan(engine, stove, kept, now, strips) or look(engine, supper_id, now, strips)
 
 
@@ -247,6 +248,16 @@ def look(engine: Engine, supper_id: int, now: datetime, strips: Strips) -> Suppe
     """A supper as it stands; as `on_stove`."""
     with Session(engine) as session:
         return public(on_stove(session, supper_id, now, strips))
+
+
+def moved_to(stove: OnStove) -> str:
+    """That a dish went to another heat since its waits were planned; empty where none did."""
+    for line, cook in stove.cooks.items():
+        kinds = [event for event in cook.fold.events if event.kind in ("moved", "instead")]
+        if kinds and kinds[-1].kind == "instead":
+            heat = cook.left[-1].instead[0].heat
+            return f"{stove.kept.names[line]}: now in the {heat_row(heat).name}."
+    return ""
 
 
 def cause_of(kept: KeptSupper, lines: Lines) -> str:

@@ -447,7 +447,7 @@ describe('the stove', () => {
           waits_until: at(900),
         },
       ],
-      still_in: [{ cook: 8, line: 'whole', says: 'Cauliflower: it still goes into the oven.' }],
+      still_in: [{ cook: 8, line: 'whole', says: 'Still to go into the oven: Cauliflower.' }],
       sides: [
         {
           line: 'slaw',
@@ -492,7 +492,7 @@ describe('the stove', () => {
     expect(rows).toEqual(['side-slaw', 'many-7', 'many-8'])
     expect(page.text()).toContain('It can wait until')
     expect(page.get("[data-test='supper-moved']").text()).toContain('15 min later than planned')
-    expect(page.get(find('still-in')).text()).toContain('it still goes into the oven')
+    expect(page.get(find('still-in')).text()).toContain('Still to go into the oven')
     expect(page.get(`${find('still-in')} a`).attributes('href')).toBe('/stove/8?broke')
     const plans = asked.filter((one) => one.path === '/suppers/2/plan')
     expect(plans.map((one) => one.body)).toEqual([{ version: 4 }])
