@@ -5,7 +5,7 @@ from datetime import datetime
 import pytest
 from tests.chain.conftest import chain
 from tests.chain.test_live_chains import press_on
-from tests.conftest import Kitchen, open_kitchen
+from tests.conftest import ROAST, Kitchen, open_kitchen
 
 
 def begin(kitchen: Kitchen, key: str):
@@ -126,6 +126,22 @@ def test_the_oven_fails_an_hour_before_and_nothing_waits_for_the_other(kitchen: 
     under = press_on(kitchen, on, "broil+1.under")
     assert "broil+1.heat_up" not in keys(under, "current", "upcoming")  # it is hot by then
     assert press_on(kitchen, under)["finished"]
+
+
+def test_a_probe_narrows_the_heat_that_came_too(kitchen: Kitchen):
+    live = press_on(kitchen, kitchen.post("/cooks", {"dish": ROAST}), "low.hold")
+    kitchen.wait(1800.0)
+    live = kitchen.get(f"/cooks/{live['id']}/live")
+    kitchen.post("/kitchen/appliances", {"kind": "smoker", "name": "Drum"})
+    moved = press_on(kitchen, leave(kitchen, live, "low", "smoker"), "low+1.hold")
+    kitchen.wait(600.0)
+    for core_c in (31.0, 33.0, 35.0, 37.0):
+        kitchen.wait(300.0)
+        reading = {"quantity": "core_c", "value": core_c, "device": "Probe 1"}
+        kitchen.post(f"/cooks/{moved['id']}/readings", {"readings": [reading]})
+    told = kitchen.get(f"/cooks/{moved['id']}/live")["probe"]
+    assert told["target_c"] is not None
+    assert told["at"] is not None
 
 
 def test_every_later_heat_of_the_broken_body_goes_along(kitchen: Kitchen):

@@ -88,7 +88,7 @@ class Devices:
 
     def read(self, running: Running, at: datetime) -> list[dict[str, Any]]:
         """What is read at a moment, as the API takes it; some of it never comes."""
-        heat = heat_named(self.document.stages, running.stage)
+        heat = heat_named(self.plan, running.stage)
         row = core.heat_row(heat.heat) if heat else None
         if heat is None or row is None or row.slow is None:
             return []

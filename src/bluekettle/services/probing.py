@@ -4,12 +4,11 @@ offer to be told. A reading alone confirms nothing.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from itertools import pairwise
 from statistics import fmean
-from typing import Any
 
 import numpy as np
 
@@ -17,8 +16,8 @@ from bluekettle.core import chain as core
 from bluekettle.core.calibration import FEWEST, Reached, when_reached
 from bluekettle.core.stages import Progress, StepPlan, StepState, first_heat
 from bluekettle.core.stages.told import ESTIMATED
-from bluekettle.schemas.chain import HeatDocument, RoundsDocument
 from bluekettle.schemas.reading import DeviceDonePublic, DevicePublic, ProbePublic
+from bluekettle.services.chains import plan_of
 from bluekettle.services.courses import Probes
 from bluekettle.services.instructions import words_row
 from bluekettle.services.loaded import Loaded, Seconds, stage_of_step
@@ -50,7 +49,7 @@ class Under:
     waited for [°C], None where none is. ends : it is that temperature that ends it.
     """
 
-    heat: HeatDocument
+    heat: core.Heat
     begin_s: float
     target_c: float | None
     ends: bool
@@ -79,18 +78,10 @@ def devices_of(loaded: Loaded, now: datetime) -> list[DevicePublic]:
     ]
 
 
-def heat_named(stages: Iterable[Any], key: str) -> HeatDocument | None:
-    """A heat of a document by its id; one of a round as "baste.2". None where there is none."""
-    for stage in stages:
-        if isinstance(stage, HeatDocument) and stage.id == key:
-            return stage
-        of_round, _, number = key.rpartition(".")
-        rounds = isinstance(stage, RoundsDocument) and number.isdigit()
-        inside = [*getattr(stage, "stages", ()), *getattr(stage, "shares", ())]
-        found = heat_named(inside, of_round if rounds else key)
-        if found is not None:
-            return found.model_copy(update={"id": key})
-    return None
+def heat_named(plan: core.Plan, key: str) -> core.Heat | None:
+    """A heat of a plan by its id; one of a round as "baste.2". None where there is none."""
+    found = core.stage_named(plan.stages, key)
+    return found if isinstance(found, core.Heat) else None
 
 
 def heated_by(loaded: Loaded, plan: StepPlan) -> bool:
@@ -111,7 +102,7 @@ def under_now(loaded: Loaded, progress: Progress) -> Under | None:
     if place is None or "~" in line[place].plan.key or not heated_by(loaded, line[place].plan):
         return None
     stage = stage_of_step(line[place].plan)
-    heat = heat_named(loaded.whole.stages, stage)
+    heat = heat_named(plan_of(loaded.whole), stage)
     began = [s.begin_s for s in steps_in(loaded, line, stage) if s.begin_s is not None]
     if heat is None or not began:
         return None
