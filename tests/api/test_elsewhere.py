@@ -65,7 +65,9 @@ def test_a_broiler_that_fails_over_the_food_is_left_for_the_air_fryer_to_the_log
     done = press_on(kitchen, seen)
     assert done["finished"]
     answer = kitchen.client.put(f"/api/v1/cooks/{live['id']}/outcome", json={"colour": "amber"})
-    log = {s["key"]: s for s in answer.get_json()["stages"]}
+    told = answer.get_json()
+    assert told["moved"] == ["The oven's broiler was left after 1:00, for the air fryer."]
+    log = {s["key"]: s for s in told["stages"]}
     assert log["broil.finish"]["actual_s"] == 60.0
     assert log["broil+1.finish"]["state"] == "confirmed"
 

@@ -480,6 +480,7 @@ class CookPublic(PublicModel):
     checks: list[CheckPublic]
     accepted: list[AcceptedPublic]
     signs: list[str]
+    moved: list[str] = Field(description="heats that were left for others, in words")
 
 
 class HealthPublic(PublicModel):

@@ -7,9 +7,11 @@ from datetime import datetime
 from sqlalchemy import Engine
 from sqlmodel import Session
 
+from bluekettle.core.chain import Heat, heat_row, run_through
 from bluekettle.core.stages import StepState
 from bluekettle.schemas.advice import RescuePublic
 from bluekettle.schemas.base import AsidePublic
+from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import (
     AcceptedPublic,
     CookPublic,
@@ -24,6 +26,7 @@ from bluekettle.schemas.cook import (
 )
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.upgrade import strip_of_glaze
+from bluekettle.services.chains import plan_of
 from bluekettle.services.errors import Conflict, NotFound, Unreadable
 from bluekettle.services.instructions import stopwatch_text
 from bluekettle.services.live import checks_public, live
@@ -175,7 +178,33 @@ def cook_public(
         checks=checks_public(loaded, progress),
         accepted=[AcceptedPublic.model_validate(one) for one in accepted],
         signs=[f"{sign} after {stopwatch_text(at)}" for sign, at in seen.signs],
+        moved=moved_words(loaded),
     )
+
+
+def heats_of(loaded: Loaded) -> dict[str, str]:
+    """The heat of every stage of a cook, those that were left and those that came too."""
+    planned = ChainDocument.model_validate(loaded.cook.dish)
+    stages = [
+        stage for doc in (planned, loaded.whole) for stage in run_through(plan_of(doc).stages)
+    ]
+    return {stage.id: stage.heat for stage in stages if isinstance(stage, Heat)}
+
+
+def moved_words(loaded: Loaded) -> list[str]:
+    """Which heat was left when, and for which."""
+    if not loaded.left:
+        return []
+    names = {key: heat_row(heat).name for key, heat in heats_of(loaded).items()}
+    found = []
+    for left in loaded.left:
+        for one in left.instead:
+            had = (
+                f"after {stopwatch_text(60.0 * one.had_min)}" if one.had_min else "before it began"
+            )
+            to = heat_row(one.heat).name
+            found.append(f"The {names.get(one.stage, one.stage)} was left {had}, for the {to}.")
+    return found
 
 
 def compare(state: StepState) -> StageCompare:

@@ -477,6 +477,7 @@ export const cook: Cook = {
   accepted: [],
   glaze_after: glaze,
   signs: ['bubbling after 1:10'],
+  moved: ['The broiler was left after 1:00, for the air fryer.'],
   stages: [
     {
       key: 'hold',

@@ -5352,6 +5352,11 @@ export interface components {
             accepted: components["schemas"]["AcceptedPublic"][];
             /** Signs */
             signs: string[];
+            /**
+             * Moved
+             * @description heats that were left for others, in words
+             */
+            moved: string[];
         };
         /**
          * AcceptedPublic

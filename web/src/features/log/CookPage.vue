@@ -59,6 +59,10 @@ function again() {
         <h2>The glaze, as planned</h2>
         <GlazeStrip :glaze="cook.facts.glaze" :pulled-s="pulled" compact />
       </template>
+      <template v-if="cook.moved.length">
+        <h2>What went elsewhere</h2>
+        <p v-for="one in cook.moved" :key="one" data-test="moved">{{ one }}</p>
+      </template>
       <template v-if="cook.signs.length && cook.glaze_after">
         <h2>After what you saw</h2>
         <p class="quiet figure">{{ cook.signs.join('; ') }}</p>

@@ -46,6 +46,7 @@ describe('the log', () => {
     localStorage.clear()
     serve({ 'GET /cooks/3': [200, cook] })
     const { page, router } = await show(CookPage, '/log/3')
+    expect(page.get("[data-test='moved']").text()).toContain('for the air fryer')
     expect(page.text()).toContain('One coat next time.')
     expect(page.text()).toContain('Planned 1 h 30 min, took 1 h 33 min.')
     await page.get("[data-test='again']").trigger('click')

@@ -24,6 +24,24 @@ const groups = computed(() => {
   ]
   return found.filter((group) => group.acts.length)
 })
+interface Row {
+  one: Preparation
+  names: string[]
+  seconds: number
+}
+/** What is the same for several dishes, and keeps, is done once for all of them. */
+function rows(acts: Preparation[], once: boolean): Row[] {
+  const found: Row[] = []
+  for (const one of acts) {
+    const name = called.value.get(one.line) ?? ''
+    const same = once ? found.find((row) => row.one.label === one.label) : undefined
+    if (same) {
+      same.names.push(name)
+      same.seconds += one.seconds
+    } else found.push({ one, names: [name], seconds: one.seconds })
+  }
+  return found
+}
 function keeps(key: string, one: Preparation): string {
   const early = one.earliest_at !== null && new Date(one.earliest_at) < new Date(one.start_at)
   return key === 'on' && early ? `, from ${clock(one.earliest_at!)} if you like` : ''
@@ -38,15 +56,18 @@ function keeps(key: string, one: Preparation): string {
         <h3>{{ group.says }}</h3>
         <p v-if="group.keeps" class="quiet">It keeps, covered in the fridge.</p>
         <ol>
-          <li v-for="one in group.acts" :key="one.key">
+          <li
+            v-for="{ one, names, seconds } in rows(group.acts, Boolean(group.keeps))"
+            :key="one.key"
+          >
             <span>
               <b v-if="group.key === 'before'" class="figure">{{ day(one.start_at, now) }}</b>
               <b v-if="group.key !== 'may'" class="figure"> {{ clock(one.start_at) }} </b>
               {{ one.label }}
             </span>
             <span class="quiet"
-              >{{ called.get(one.line) }}, {{ duration(one.seconds)
-              }}{{ keeps(group.key, one) }}</span
+              >{{ names.length > 1 ? 'once for ' : '' }}{{ names.join(' and ') }},
+              {{ duration(seconds) }}{{ keeps(group.key, one) }}</span
             >
           </li>
         </ol>

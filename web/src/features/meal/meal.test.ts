@@ -216,6 +216,12 @@ describe('on paper', () => {
     expect(acts('before')[0]).toMatch(/^\w{3}, \d+ \w{3} *21:00 *bag/)
     expect(acts('may').map((text) => text.slice(0, 3))).toEqual(['cut', 'mix'])
     expect(page.get("[data-test='prepare-may']").text()).toContain('covered in the fridge')
+    const twice = { ...one('glaze', -1.5, null, 'slaw'), label: 'mix' }
+    const shared = mount(MealPrepare, {
+      props: { ...props, plan: { ...props.plan, prepare: [...prepare, twice] } },
+    })
+    const mixed = shared.findAll("[data-test='prepare-may'] li").at(-1)!.text()
+    expect(mixed).toMatch(/^mix.*once for .+ and .+, *20 min$/s)
     const same = mount(MealPrepare, { props: { ...props, now: new Date(hours(-1)) } })
     expect(same.get("[data-test='prepare-may'] h3").text()).toBe('At any time before')
     const ahead = mount(MealPrepare, { props: { ...props, now: new Date(hours(-30)) } })
