@@ -190,7 +190,8 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
 }
 .stage.fire {
   grid-template-areas: 'say eat' 'scene see' 'act see' 'strip strip' 'aside aside';
-  grid-template-rows: none;
+  // What opens at the side takes its room under the button, which stays where it is.
+  grid-template-rows: auto auto 1fr auto auto;
 }
 header {
   grid-area: say;

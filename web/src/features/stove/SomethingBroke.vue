@@ -39,6 +39,8 @@ const query = useQuery({
   retry: false,
   gcTime: 0,
 })
+const byChoice = computed(() => chosen.value?.gone === 'choice')
+const closing = computed(() => (byChoice.value ? 'Leave it there' : 'Nothing is broken'))
 const problem = computed(() => refused.value ?? (query.error.value as Problem | null))
 const ways = computed(() => query.data.value?.ways ?? [])
 
@@ -88,7 +90,7 @@ defineExpose({ leaveFire })
       data-test="broke"
       @click="open ? close() : (open = true)"
     >
-      {{ open ? 'Nothing is broken' : 'Something broke' }}
+      {{ open ? closing : 'Something broke' }}
     </el-button>
     <section v-if="open" aria-label="What broke" aria-live="polite">
       <p v-if="!chosen" class="what">
@@ -129,7 +131,13 @@ defineExpose({ leaveFire })
             <span v-if="way.right !== null" class="quiet">right {{ often(way.right) }}</span>
           </li>
         </ol>
-        <el-button text class="other" data-test="broke-other" @click="chosen = undefined">
+        <el-button
+          v-if="!byChoice"
+          text
+          class="other"
+          data-test="broke-other"
+          @click="chosen = undefined"
+        >
           It was something else
         </el-button>
       </template>
@@ -147,6 +155,7 @@ defineExpose({ leaveFire })
   min-height: 60px;
 }
 section {
+  order: 1;
   grid-column: 1 / -1;
   display: grid;
   justify-items: start;
