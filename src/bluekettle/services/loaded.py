@@ -229,7 +229,7 @@ class Loaded:
         if plan.who != "fire" or place < 0 or place + 1 >= len(line):
             return ""
         after = line[place + 1]
-        return f"Out: {after.label.lower()}" if after.act else ""
+        return f"Out: {after.label[:1].lower()}{after.label[1:]}" if after.act else ""
 
     def words(self, plan: StepPlan) -> Words:
         """What is said at a step."""

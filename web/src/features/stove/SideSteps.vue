@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { EventBody, Live } from '@/api/client'
+import { small } from '@/shared/format/words'
 
 /** What is to be done beside the one thing: it blocks nothing. */
 const props = defineProps<{ cook: Live }>()
@@ -12,8 +13,7 @@ const words = (who: string) => (who === 'machine' ? 'It is on' : 'Done')
 <template>
   <div v-for="s in due" :key="s.key" class="side" role="status">
     <span
-      >{{ s.who === 'machine' ? 'Switch it on now: ' : 'Meanwhile: '
-      }}{{ s.label.toLowerCase() }}.</span
+      >{{ s.who === 'machine' ? 'Switch it on now: ' : 'Meanwhile: ' }}{{ small(s.label) }}.</span
     >
     <el-button
       class="plain-button"

@@ -176,6 +176,24 @@ describe('the stove', () => {
     expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'season', seen: 0 }])
   })
 
+  it('names what is to be switched on beside it, its degrees as they are written', async () => {
+    const heat = step('preheat', 'upcoming', {
+      who: 'machine',
+      beside: true,
+      label: 'Heat the broiler to 290 °C',
+    })
+    const { page, asked } = await stove({
+      ...live,
+      steps: [step('season', 'current', { begin_at: at(0) }), heat],
+      side_due: ['preheat'],
+    })
+    const side = page.get(find('side-preheat'))
+    expect(page.text()).toContain('Switch it on now: heat the broiler to 290 °C.')
+    await side.trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'preheat' }])
+  })
+
   it('offers what a pot says of its pin as the one button, as of then', async () => {
     const { page, asked } = await stove({
       ...live,
