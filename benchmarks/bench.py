@@ -223,7 +223,7 @@ def spread(coating: Coating) -> None:
         first = first_belief(heat.spread)
         once, belief = first, first
         for evening in range(6):
-            truth = TRUTH + rng.normal(size=4) * np.array([0.05, 0.12, 0.08, 0.06])
+            truth = TRUTH + rng.normal(size=4) * np.array([0.05, 0.2, 0.2, 0.2])
             tonight = run_finish(
                 draw_members(1, 16),
                 heat,

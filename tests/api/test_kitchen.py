@@ -4,6 +4,7 @@ assumption is worth.
 
 from typing import Any
 
+import numpy as np
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
 
@@ -209,6 +210,26 @@ def test_signs_narrow_the_heat_factor_move_the_forecast_and_can_be_forgotten(kit
     assert forgot["history"] == first["appliance"]["history"]
     back = kitchen.post(f"/kitchen/observations/{one}/restore", None, 200)
     assert back["history"] == history
+
+
+def test_signs_of_tonight_count_in_full_and_those_of_another_evening_in_part(kitchen: Kitchen):
+    """A trial an hour before supper tells tonight's brush and batch; next week they are others."""
+    broiler = add(kitchen, **BROILER)
+    path = f"/kitchen/appliances/{broiler['id']}/observations"
+    seen = kitchen.post(path, {"ground": "scout", "sign": "amber", "at_s": 90.0})
+    kitchen.wait(3600)
+    tonight = kitchen.get("/kitchen")
+    kitchen.wait(7 * 86_400)
+    later = kitchen.get("/kitchen")
+    assert later["appliances"][0]["history"] == seen["appliance"]["history"]
+    now, then = (
+        {name: np.diag(np.reshape(one["cov"], (4, 4))) for name, one in found["learnt"].items()}
+        for found in (tonight, later)
+    )
+    assert (then["broiler"] > now["broiler"] + [0.002, 0.005, 0.0, 0.0]).all()
+    heat = [found["learnt"]["broiler"]["mean"][0] for found in (tonight, later)]
+    assert 0.9 * heat[0] < heat[1] < heat[0], "the broiler itself stays nearly as it was found"
+    assert later["for_plans"]["learnt"] == later["learnt"]
 
 
 def test_plain_bread_and_syrup_calibrate_too_and_nonsense_does_not(kitchen: Kitchen):

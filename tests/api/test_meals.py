@@ -44,6 +44,25 @@ def test_a_meal_is_planned_by_the_clock_and_nothing_is_kept(kitchen: Kitchen):
     assert kitchen.get("/meals")["meals"] == []
 
 
+def test_a_first_plan_is_followed_by_one_that_is_no_worse(kitchen: Kitchen):
+    """Two dishes that want one pot; what clashes is told at once, its repair later."""
+    two = [RIBS, {"id": "more", "dish": SHORT_RIBS}]
+    first = kitchen.post("/schedules?effort=first", meal(dishes=two), 200)
+    plan = kitchen.post("/schedules", meal(dishes=two), 200)
+    assert (first["first"], plan["first"]) == (True, False)
+    assert (first["feasible"], first["reasons"], first["repairs"]) == (True, [], [])
+    assert first["latest_first_at"] is None
+    assert plan["reasons"]
+    assert len(plan["past"]) <= len(first["past"])
+    assert plan["late"] <= first["late"]
+    assert {task["key"] for task in first["tasks"]} == {task["key"] for task in plan["tasks"]}
+    bodies = [{"kind": "pot"}, {"kind": "air_fryer"}]
+    stuck = kitchen.post("/schedules?effort=first", meal(appliances=bodies), 200)
+    assert (stuck["feasible"], stuck["repairs"], len(stuck["reasons"])) == (False, [], 1)
+    answer = kitchen.post("/schedules?effort=some", meal(), 422)
+    assert answer["errors"][0]["field"] == "effort"
+
+
 def test_as_soon_as_possible_is_a_moment_on_the_clock(kitchen: Kitchen):
     plan = kitchen.post("/schedules", meal(serve_at=None), 200)
     assert plan["past"] == []

@@ -452,6 +452,37 @@ def test_a_broiler_that_fails_over_the_food_is_left_and_the_cook_goes_on_to_the_
     assert told["finish+1.finish"] > 30.0
 
 
+def test_where_the_tray_hangs_is_told_in_two_taps_and_what_was_seen_teaches_the_next_cook(
+    cooking, page: Page, axe
+):
+    """On a phone; the strip comes nearer at once, and the log says what the broiler was taught."""
+    page.set_viewport_size({"width": 390, "height": 844})
+    cooking.ask("/kitchen/appliances", {"kind": "oven-broiler", "name": "its broiler"})
+    cooking.dish["kitchen"] = cooking.ask("/kitchen")["for_plans"]
+    cooking.start().fast("finish.finish")
+    cooking.server.wait(20)
+    before = cooking.live()
+    cooking.press("dial")
+    assert not axe(page)
+    cooking.press("dial-8")
+    near = cooking.until_changed(before)
+    expect(by(page, "dial")).to_have_text("Tray 8 cm from the element")
+    expect(by(page, "moved")).to_contain_text("by where it stands")
+    assert near["picture"]["rack_mm"] == 80.0
+    cooking.press("saw-bubbling")
+    cooking.until_changed(near)
+    while cooking.live()["current"]:
+        cooking.confirm()
+    cooking.rate()
+    taught = by(page, "taught")
+    expect(taught).to_contain_text("Its broiler")
+    expect(taught).to_contain_text("bubbling at 0:")
+    assert not axe(page)
+    page.locator("[data-test^='forget-']").click()
+    expect(taught).to_contain_text("count it again")
+    expect(taught).to_contain_text("Not calibrated")
+
+
 def test_on_a_phone_the_picture_and_its_strip_are_seen_whole(cooking, page: Page, axe):
     page.set_viewport_size({"width": 390, "height": 844})
     cooking.start().fast("cook.come_up")

@@ -5,6 +5,7 @@ import pytest
 
 from bluekettle.core.calibration import (
     NAMES,
+    Belief,
     SignSeen,
     draw_factors,
     first_belief,
@@ -79,7 +80,7 @@ def test_six_evenings_leave_the_next_one_far_narrower_than_the_first():
     rng = np.random.default_rng(5)
     belief = first_belief(BROILER.spread)
     for _ in range(6):
-        tonight = evening(FIERCE + rng.normal(size=4) * np.array([0.05, 0.12, 0.08, 0.06]))
+        tonight = evening(FIERCE + rng.normal(size=4) * np.array([0.05, 0.2, 0.2, 0.2]))
         seen = float(tonight[EDGE, AMBER] * np.exp(0.15 * rng.normal()))
         belief = learn_from(
             belief, BROILER, GLAZE, [SignSeen("amber at the edges", seen)], another_evening=True
@@ -88,7 +89,49 @@ def test_six_evenings_leave_the_next_one_far_narrower_than_the_first():
     assert narrow[2] / narrow[0] < 0.6 * wide[2] / wide[0]
     assert narrow[0] < evening(FIERCE)[FACE, MAHOGANY] < narrow[2]
     assert belief.seen == 6
-    assert next_cook(belief).sd("coat") > belief.sd("coat")
+
+
+# Variances of heat, coat, interface and browning: 0.35² and three of 0.3², of which an evening
+# draws 0.05² and 0.2² anew (design).
+EVENINGS = np.array([0.05, 0.2, 0.2, 0.2]) ** 2
+HABITS = np.array([0.35, 0.3, 0.3, 0.3]) ** 2 - EVENINGS
+
+
+@pytest.mark.parametrize("evenings", [1, 2, 5])
+def test_what_whole_evenings_leave_is_what_normal_habits_and_evenings_leave(evenings):
+    """Each seen exactly: the habit by the precision of a mean of n normal figures, one more evening
+    on top (any textbook of statistics)."""
+    truths = np.random.default_rng(1).normal(size=(evenings, 4)) * 0.3
+    belief = first_belief(0.35)
+    for truth in truths:
+        belief = next_cook(belief, Belief(truth, 1e-9 * np.eye(4), belief.seen + 1))
+    habit = 1.0 / (1.0 / HABITS + evenings / EVENINGS)
+    assert belief.cov == pytest.approx(np.diag(habit + EVENINGS), abs=1e-6)
+    assert belief.mean == pytest.approx(truths.sum(axis=0) / EVENINGS * habit, abs=1e-6)
+    assert belief.seen == evenings
+
+
+def test_an_evening_without_a_sign_leaves_the_belief_as_it_was():
+    first = first_belief(0.35)
+    before = next_cook(first, learn(first, *one_sign(0.2)))
+    assert before.sd("coat") < first.sd("coat")
+    after = next_cook(before, before)
+    assert after.cov == pytest.approx(before.cov, abs=1e-12)
+    assert after.mean == pytest.approx(before.mean, abs=1e-12)
+
+
+def test_no_next_evening_is_surer_than_an_evening_is():
+    """However narrow a kept belief, and whatever it is correlated with."""
+    kept = Belief(np.full(4, 0.1), np.full((4, 4), 1e-4) + 1e-5 * np.eye(4), 9)
+    after = next_cook(kept, kept)
+    assert np.linalg.eigvalsh(after.cov - np.diag(EVENINGS)).min() > -1e-12
+    assert after.mean == pytest.approx(kept.mean)
+
+
+def one_sign(shift):
+    """Members and log ratios of a sign that comes as the sum of the four tells."""
+    factors = draw_factors(first_belief(0.35))
+    return factors, shift - factors.sum(axis=1)
 
 
 def test_a_scout_on_damp_bread_teaches_the_dish():

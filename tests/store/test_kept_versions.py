@@ -17,7 +17,9 @@ FOLDER = Path(__file__).parents[1] / "kept"
 FIFTH = FOLDER / "version_5.sql.gz"  # the last in which a dish was no chain; it has more in it
 SEVENTH = FOLDER / "version_7.sql.gz"  # before there were readings and rehearsals
 NINTH = FOLDER / "version_9.sql.gz"  # when the dishes of a meal were cooked each for itself
-KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH, SEVENTH, NINTH})
+TENTH = FOLDER / "version_10.sql.gz"  # before cooks taught their appliances
+KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH, SEVENTH, NINTH, TENTH})
+UNDER_HEAT = datetime(2030, 5, 4, 16, 41, tzinfo=UTC)  # of the tenth's cooks
 IN_THE_POT = datetime(2030, 5, 4, 18, 45, tzinfo=UTC)  # of the ninth's ribs
 OUTCOME = {"tenderness": "falls", "crust": "sticky", "colour": "amber"}
 LATER = datetime(2026, 11, 20, 23, 0, tzinfo=UTC)
@@ -248,3 +250,25 @@ def spoil_first_records(store: sqlite3.Connection) -> set[str]:
             if store.execute(told).rowcount:
                 hit.add(f"{table}.{column}")
     return hit
+
+
+def test_cooks_from_before_they_taught_go_on_and_teach_nothing(tmp_path):
+    """Of what lay under their fires nothing was kept: one that has ended, one under its broiler
+    with a sign, one that left it for the fryer. What was seen of the broiler itself counts."""
+    kitchen = opened(TENTH, tmp_path, now=UNDER_HEAT)
+    assert kitchen.get("/cooks/1")["signs"] == ["amber at the edges after 1:10"]
+    before = kitchen.get("/kitchen")
+    assert before["learnt"]["broiler"]["seen"] == 1
+    assert [one["cook_id"] for one in before["appliances"][0]["observations"]] == [None]
+    for number, current in ((2, "finish.finish"), (3, "finish.out")):
+        live = kitchen.get(f"/cooks/{number}/live")
+        assert live["current"] == current
+        while not live["finished"]:
+            kitchen.wait(30)
+            live = kitchen.press(live)
+        path = f"/api/v1/cooks/{number}/outcome"
+        assert kitchen.client.put(path, json=OUTCOME).status_code == 200
+        assert kitchen.get(f"/cooks/{number}/lessons")["appliances"] == []
+    assert kitchen.get("/cooks/3")["moved"]
+    assert kitchen.get("/kitchen")["learnt"]["broiler"]["seen"] == 1
+    kitchen.client.application.extensions["kettle_engine"].dispose()

@@ -32,10 +32,11 @@ from bluekettle.schemas.cook import (
 )
 from bluekettle.schemas.elsewhere import ElsewhereCreate, ElsewherePublic, ElsewhereQuery
 from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.schemas.kitchen import LessonsPublic
 from bluekettle.schemas.problem import Problem
 from bluekettle.schemas.reading import ReadingsCreate, ReadingsPublic
 from bluekettle.services import elsewhere as elsewhere_service
-from bluekettle.services import log, readings, stove, telling
+from bluekettle.services import log, readings, stove, teaching, telling
 
 blueprint = APIBlueprint(
     "cooks", __name__, url_prefix=PREFIX + "/cooks", abp_tags=[Tag(name="cooks")]
@@ -108,6 +109,12 @@ def true_strip(path: IdPath) -> GlazePublic:
 def ways_out(path: IdPath) -> RescuePublic:
     """What can still be done for food under a fire that does not look right."""
     return log.ways_out(engine(), path.id, now(), strips())
+
+
+@blueprint.get("/<int:id>/lessons", responses={200: LessonsPublic, 404: Problem})
+def lessons(path: IdPath) -> LessonsPublic:
+    """What an ended cook taught of its appliances."""
+    return teaching.lessons_of(engine(), path.id, now())
 
 
 @blueprint.post("/<int:id>/events", responses={201: LivePublic, **CONFLICT})

@@ -36,13 +36,13 @@ blueprint = APIBlueprint("kitchen", __name__, url_prefix=PREFIX, abp_tags=[Tag(n
 @blueprint.get("/kitchen", responses={200: KitchenPublic})
 def get_kitchen() -> KitchenPublic:
     """Settings, appliances with what is assumed, kinds, and the figures that go into dishes."""
-    return service.get_kitchen(engine())
+    return service.get_kitchen(engine(), now())
 
 
 @blueprint.put("/kitchen/settings", responses={200: KitchenPublic, **PROBLEMS})
 def change_settings(body: SettingsDocument) -> KitchenPublic:
     """Change altitude, units, hands, hours, price and gear."""
-    return service.keep_settings(engine(), body)
+    return service.keep_settings(engine(), body, now())
 
 
 @blueprint.post("/kitchen/appliances", responses={201: AppliancePublic, **PROBLEMS})

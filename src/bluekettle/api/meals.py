@@ -32,6 +32,7 @@ from bluekettle.schemas.meal import (
     MealStartCreate,
     MealStartedPublic,
     SchedulePublic,
+    ScheduleQuery,
 )
 from bluekettle.services import kept_meals as service
 from bluekettle.services import meal_cooks
@@ -50,9 +51,10 @@ def meal_choices() -> MealChoicesPublic:
 
 
 @blueprint.post("/schedules", responses={200: SchedulePublic, **HEAVY})
-def schedule(body: MealDocument) -> SchedulePublic:
+def schedule(query: ScheduleQuery, body: MealDocument) -> SchedulePublic:
     """Plan a meal; nothing is kept."""
-    found: SchedulePublic = heavy("schedule", service.resolved(engine(), body), now())
+    task = "first_schedule" if query.effort == "first" else "schedule"
+    found: SchedulePublic = heavy(task, service.resolved(engine(), body), now())
     return found
 
 

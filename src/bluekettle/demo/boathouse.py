@@ -112,7 +112,7 @@ PAST: tuple[
         12,
         SHORT_RIBS,
         1.05,
-        (("bubbling", 150.0), ("amber at the edges", 235.0)),
+        (("bubbling", 82.0), ("amber at the edges", 118.0)),
         "",
         {
             "tenderness": "falls",
@@ -166,12 +166,8 @@ APPLIANCES: tuple[dict[str, Any], ...] = (
     {"kind": "gas-grill", "name": "grill on the jetty"},
     {"kind": "burner", "name": "front burner", "power_w": 1800.0},
 )
-# Minutes and signs of two evenings under the broiler, and one scout.
-SIGNS = (
-    (16, "scout", "bubbling", 62.0),
-    (12, "food", "amber at the edges", 118.0),
-    (12, "food", "amber", 205.0),
-)
+SCOUT_DAYS = 16  # ago: the glaze on damp bread under the broiler
+SCOUT = {"ground": "scout", "sign": "bubbling", "at_s": 84.0}
 SAUCES: tuple[dict[str, Any], ...] = (
     {
         "name": "Plum and black tea",
@@ -233,9 +229,6 @@ SUPPER_HOUR, LEAST_AHEAD = 19, timedelta(hours=10)
 def fill(engine: Engine, now: datetime) -> None:
     """Load the sample scenario into an empty database."""
     samples.mark_sample(engine, "boathouse supper")
-    for days, dish, pace, signs, skipped, outcome in PAST:
-        supper = now.replace(hour=17, minute=5, second=0, microsecond=0) - timedelta(days=days)
-        cook_once(engine, ChainDocument.model_validate(dish), supper, pace, signs, skipped, outcome)
     for given in SAUCES:
         sauces.keep_sauce(engine, SauceCreate.model_validate(given), now)
     settings = {
@@ -244,7 +237,7 @@ def fill(engine: Engine, now: datetime) -> None:
         "price_kwh": 0.31,
         "gear": ["thermometer", "wire rack", "lined tray", "trivet"],
     }
-    kitchen.keep_settings(engine, SettingsDocument.model_validate(settings))
+    kitchen.keep_settings(engine, SettingsDocument.model_validate(settings), now)
     bodies: dict[str, int] = {}
     for appliance in APPLIANCES:
         body = bodies.get("hot-oven") if appliance["kind"] == "oven-broiler" else None
@@ -254,11 +247,13 @@ def fill(engine: Engine, now: datetime) -> None:
         bodies[kept.kind] = kept.id
     first = sauces.list_sauces(engine).sauces
     plum = next(s.id for s in first if s.document.name.startswith("Plum"))
-    for days, ground, sign, at_s in SIGNS:
-        seen = ObservationCreate.model_validate(
-            {"ground": ground, "sign": sign, "at_s": at_s, "sauce_id": plum}
-        )
-        kitchen.observe(engine, bodies["oven-broiler"], seen, now - timedelta(days=days))
+    scout = ObservationCreate.model_validate({**SCOUT, "sauce_id": plum})
+    kitchen.observe(engine, bodies["oven-broiler"], scout, now - timedelta(days=SCOUT_DAYS))
+    for days, dish, pace, signs, skipped, outcome in PAST:
+        begin = now.replace(hour=17, minute=5, second=0, microsecond=0) - timedelta(days=days)
+        here = kitchen.get_kitchen(engine, begin).for_plans
+        document = ChainDocument.model_validate({**dish, "kitchen": here.model_dump()})
+        cook_once(engine, document, begin, pace, signs, skipped, outcome)
     ribs = ChainDocument.model_validate(SHORT_RIBS)
     named = ribs.model_copy(update={"name": "Short ribs for the boathouse"})
     planned = plans.keep_plan(engine, named, now)

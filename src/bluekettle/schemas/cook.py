@@ -71,8 +71,11 @@ class EventCreate(CreateModel):
     """
 
     id: UUID | None = Field(None, description="made by the device: the same tap is told once")
-    kind: Literal["done", "skip", "extend", "later", "saw", "rescue", "way", "undo"] = Field(
-        description="what is told; later: the guests come later; rescue: a way out is taken"
+    kind: Literal["done", "skip", "extend", "later", "saw", "rescue", "way", "dial", "undo"] = (
+        Field(
+            description="what is told; later: the guests come later; rescue: a way out is taken;"
+            " dial: where the dial of the fire stands, or its tray hangs, since it began"
+        )
     )
     step: str = Field(
         "", max_length=60, description="key of the step, but for later, saw, rescue and undo"
@@ -90,6 +93,9 @@ class EventCreate(CreateModel):
     )
     sign: Literal["", "nothing yet", "bubbling", "amber at the edges", "dark"] = Field(
         "", description="for saw"
+    )
+    dial: float | None = Field(
+        None, ge=0.01, le=400, description="for dial: rack distance [m] or setting [°C]"
     )
     change: Literal["", "calmer", "foil"] = Field("", description="for rescue: its key")
     undoes: int | None = Field(
@@ -142,9 +148,18 @@ class HeatFactsPublic(PublicModel):
     allergens_unknown: list[str] = Field(default_factory=list)
 
 
+class FilmDocument(PublicModel):
+    """A first sauce on whole moist food as a fire begins: what it lies on, and how thick."""
+
+    deep_c: float
+    surface_c: float
+    mm: float
+
+
 class SceneDocument(PublicModel):
     """One heat of a chain as a live cook needs it: the food as it is then, as a dish of this heat,
     and what its forecast knew. glaze : of a heat that is looked at. by : what that one ends by.
+    film : where signs under it tell of its appliance; null elsewhere, and in what was kept before.
     """
 
     dish: dict[str, Any]
@@ -154,6 +169,7 @@ class SceneDocument(PublicModel):
     sauce_g: float
     glaze: GlazePublic | None
     by: str = ""
+    film: FilmDocument | None = None
 
 
 class ExitFact(PublicModel):
@@ -253,6 +269,16 @@ class StepPublic(PublicModel):
     check: GatePublic | None = Field(None, description="what a gate wants to be shown")
 
 
+class DialPublic(PublicModel):
+    """The dial of a heat, or the distance of its rack from the element."""
+
+    value: float
+    unit: str = Field(description="m or °C")
+    low: float
+    high: float
+    usual: list[float] = Field(description="where it may stand, of those that are known")
+
+
 class FirePublic(PublicModel):
     """Food under a fierce heat. Its clock is `before_s` plus the time since `since`."""
 
@@ -262,6 +288,9 @@ class FirePublic(PublicModel):
     before_s: float
     assumed: bool
     put_by: str = Field(description="where it is assumed: key of the step that puts it there")
+    dial: DialPublic | None = Field(
+        description="where its dial stands; null: it cannot be told of this one"
+    )
 
 
 class SignPublic(PublicModel):

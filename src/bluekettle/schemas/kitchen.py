@@ -134,6 +134,7 @@ class ObservationPublic(PublicModel):
     sauce: str
     made_at: datetime
     forgotten: bool
+    cook_id: int | None = Field(description="the cook in which it was told; null: told here")
 
 
 class StepLearnt(PublicModel):
@@ -223,6 +224,23 @@ class CalibratedPublic(PublicModel):
     before: OpenBandPublic = Field(description="mahogany of a sample glaze's face [s]")
     after: OpenBandPublic
     says: str
+
+
+class LessonPublic(PublicModel):
+    """What a cook taught of one appliance: its signs, and a sample glaze without and with them."""
+
+    appliance_id: int
+    appliance: str
+    observations: list[ObservationPublic]
+    before: OpenBandPublic = Field(description="mahogany of a sample glaze's face [s]")
+    after: OpenBandPublic
+    says: str = Field(description="how fierce it is by all that was seen of it")
+
+
+class LessonsPublic(PublicModel):
+    """What a cook taught, appliance by appliance; empty where nothing was."""
+
+    appliances: list[LessonPublic]
 
 
 class FitCreate(CreateModel):

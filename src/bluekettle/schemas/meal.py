@@ -205,10 +205,12 @@ class SchedulePublic(PublicModel):
     """The plan of a meal.
 
     feasible : whether everything can be cooked at all; where it cannot, `reasons` tell why and
-    there are no tasks.
+    there are no tasks. first : only what was found first, without what would mend it; a better plan
+    may follow.
     """
 
     name: str
+    first: bool = Field(False, description="whether it is a first plan only")
     feasible: bool
     serve_at: datetime = Field(description="the wanted moment")
     ready_at: datetime = Field(description="when everything is on the table, likely")
@@ -234,6 +236,14 @@ class SchedulePublic(PublicModel):
     shopping: list[ShoppingPublic] = Field(description="what to buy, over all dishes")
     prepare: list[MealPreparePublic] = Field(description="in the order of the plan")
     guidance: str
+
+
+class ScheduleQuery(CreateModel):
+    """How long it may take."""
+
+    effort: Literal["first", "full"] = Field(
+        "full", description="first: what is found first, without what would mend it"
+    )
 
 
 class SidePublic(PublicModel):

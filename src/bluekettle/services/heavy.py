@@ -152,6 +152,11 @@ def schedule(document: MealDocument, now: datetime) -> SchedulePublic:
     return meals.schedule_meal(document, now)
 
 
+def first_schedule(document: MealDocument, now: datetime) -> SchedulePublic:
+    """What is found first for a meal."""
+    return meals.first_plan(document, now)
+
+
 def supper(
     document: MealDocument, now: datetime
 ) -> tuple[SchedulePublic, tuple[Schedule, datetime] | None]:
@@ -211,6 +216,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         calibrate,
         analyse,
         vary,
+        first_schedule,
         schedule,
         supper,
         replan,
@@ -219,4 +225,6 @@ TASKS: dict[str, Callable[..., Any]] = {
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
-BESIDE = frozenset({"advise", "repair", "effects", "heat_times", "schools", "schedule", "supper"})
+BESIDE = frozenset(
+    {"advise", "repair", "effects", "heat_times", "schools", "first_schedule", "schedule", "supper"}
+)

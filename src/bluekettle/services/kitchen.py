@@ -45,6 +45,7 @@ from bluekettle.services.errors import Changed, Conflict, NotFound
 from bluekettle.services.learning import (
     FIGURES,
     FINISH,
+    belief_at,
     believable,
     dial_of,
     figures_of,
@@ -61,13 +62,13 @@ from bluekettle.store.tables import Appliance, KitchenSettings, Observation, Sau
 MOST_SEEN = 200
 
 
-def get_kitchen(engine: Engine) -> KitchenPublic:
+def get_kitchen(engine: Engine, now: datetime) -> KitchenPublic:
     """All of it."""
     with Session(engine) as session:
-        return public(session)
+        return public(session, now)
 
 
-def public(session: Session) -> KitchenPublic:
+def public(session: Session, now: datetime) -> KitchenPublic:
     """The kitchen as it is told, with the figures and beliefs that go into dishes."""
     settings, damaged = settings_of(session)
     found = repositories.appliances(session)
@@ -84,7 +85,7 @@ def public(session: Session) -> KitchenPublic:
         machines[job] = machine_of(appliance, job)
         seen = remembered(repositories.observations(session, appliance.id or 0))
         if job in finish_keys() and seen:
-            belief = steps_of(appliance, seen)[-1]
+            belief = belief_at(appliance, seen, now)
             learnt[job] = LearntDocument(
                 mean=[round(float(m), 9) for m in belief.mean],
                 cov=[round(float(c), 12) for c in belief.cov.ravel()],
@@ -217,14 +218,14 @@ def zones_of(kept: Appliance) -> int:
     return 2 if kept.kind == "air-fryer-two" else 1
 
 
-def keep_settings(engine: Engine, document: SettingsDocument) -> KitchenPublic:
+def keep_settings(engine: Engine, document: SettingsDocument, now: datetime) -> KitchenPublic:
     """Change the settings."""
     with Session(for_writing(engine)) as session:
         stored = session.get(KitchenSettings, 1) or KitchenSettings(id=1, document={})
         stored.document = document.model_dump(mode="json")
         session.add(stored)
         session.flush()
-        answer = public(session)
+        answer = public(session, now)
         session.commit()
         return answer
 
@@ -436,24 +437,28 @@ def says(history: Sequence[StepLearnt]) -> str:
     """How fierce it is and how sure that is."""
     if not history:
         return ""
-    last = history[-1]
-    spread = float(np.exp(1.2816 * last.log_sd))
-    if len(history) == 1:
+    return heat_words(history[-1].factor, history[-1].log_sd, len(history) - 1)
+
+
+def heat_words(factor: float, log_sd: float, signs: int) -> str:
+    """How fierce an appliance is, from so many signs, and how sure that is."""
+    spread = float(np.exp(1.2816 * log_sd))
+    if not signs:
         return (
             f"not calibrated: others of its kind give {1 / spread:.2f} to {spread:.2f} times the"
             " typical heat"
         )
     word = (
         "about typical"
-        if 0.93 <= last.factor <= 1.07
+        if 0.93 <= factor <= 1.07
         else "fiercer than typical"
-        if last.factor > 1
+        if factor > 1
         else "gentler than typical"
     )
-    low, high = last.factor / spread, last.factor * spread
+    low, high = factor / spread, factor * spread
     return (
-        f"{word}: {last.factor:.2f} times the typical heat, {low:.2f} to {high:.2f} likely, from"
-        f" {len(history) - 1} sign{'s' if len(history) > 2 else ''}"
+        f"{word}: {factor:.2f} times the typical heat, {low:.2f} to {high:.2f} likely, from"
+        f" {signs} sign{'s' if signs > 1 else ''}"
     )
 
 
@@ -468,6 +473,7 @@ def observation_public(seen: Observation) -> ObservationPublic:
         sauce=seen.sauce_name,
         made_at=seen.made_at,
         forgotten=seen.forgotten_at is not None,
+        cook_id=seen.cook_id,
     )
 
 

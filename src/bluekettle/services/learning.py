@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import datetime
 from functools import lru_cache
 
@@ -81,6 +82,7 @@ FINISH = {
     "charcoal-grill": "charcoal",
     "contact-grill": "contact",
 }
+SAMPLE = "sample"  # a sauce that comes with the product, by its key
 RACK_NEAR_M = 0.02  # signs on another rack say less of this one
 EVENING_S = 6 * 3600.0
 ABSURD = 12.0  # times off what is expected: nobody saw that
@@ -137,6 +139,8 @@ def coating_of(seen: Observation) -> Coating:
         sauce = mix("syrup", [("white-sugar", 0.7), ("water", 0.3)])
     elif seen.sauce is None:
         sauce = sample_sauce("bottled-sweet")
+    elif SAMPLE in seen.sauce:
+        sauce = sample_sauce(seen.sauce[SAMPLE])
     else:
         document = SauceDocument.model_validate(seen.sauce)
         own = known_of(document.own)
@@ -154,14 +158,30 @@ def steps_of(kept: Appliance, seen: Sequence[Observation]) -> list[Belief]:
     """The belief before anything was seen and after each sign, in order. Signs at other racks count
     with more doubt.
     """
+    return beliefs_of(kept, seen)[0]
+
+
+def belief_at(kept: Appliance, seen: Sequence[Observation], now: datetime) -> Belief:
+    """The belief for a cook that begins now: signs of this evening count in full."""
+    beliefs, began = beliefs_of(kept, seen)
+    if seen and (now - seen[-1].made_at).total_seconds() > EVENING_S:
+        return next_cook(began, beliefs[-1])
+    return beliefs[-1]
+
+
+def beliefs_of(kept: Appliance, seen: Sequence[Observation]) -> tuple[list[Belief], Belief]:
+    """The belief before anything was seen and after each sign, and that with which the last evening
+    began.
+    """
     here = dial_of(kept)
     rack = finish_kind(FINISH[kept.kind]).dial == "rack_m"
     beliefs = [first_belief(heat_at(kept.kind, here, kept).spread)]
+    began = beliefs[0]
     last: datetime | None = None
     for one in seen:
         before = beliefs[-1]
         if last is not None and (one.made_at - last).total_seconds() > EVENING_S:
-            before = next_cook(before)
+            before = began = next_cook(began, before)
         if rack and abs(one.dial - here) > RACK_NEAR_M:
             # Another rack position has a factor of its own: near, and not the same.
             cov = before.cov.copy()
@@ -174,7 +194,7 @@ def steps_of(kept: Appliance, seen: Sequence[Observation]) -> list[Belief]:
         ):  # under figures changed since then it would never show: it teaches nothing now
             beliefs.append(before)
         last = one.made_at
-    return beliefs
+    return beliefs, began
 
 
 def believable(kept: Appliance, seen: Sequence[Observation], one: Observation) -> None:
@@ -216,6 +236,7 @@ def learnt(before: Belief, heat: Heat, coating: Coating, one: Observation) -> Be
         one.sign,
         one.at_s,
         one.ground != "food",
+        (one.deep_c, one.surface_c),
     )
     return Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
 
@@ -230,18 +251,28 @@ def _learn(
     sign: str,
     at_s: float,
     scout: bool,
+    food: tuple[float | None, float | None],
 ) -> tuple[tuple[float, ...], tuple[float, ...], int]:
     before = Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
-    after = learn_from(before, heat, coating, [Seen(sign, at_s, scout)])
+    told = Seen(sign, at_s, scout)
+    deep_c, surface_c = food
+    if deep_c is not None and surface_c is not None:
+        told = replace(told, deep_c=deep_c, surface_c=surface_c)
+    after = learn_from(before, heat, coating, [told])
     return tuple(map(float, after.mean)), tuple(map(float, after.cov.ravel())), after.seen
 
 
 def mahogany(kept: Appliance, seen: Sequence[Observation]) -> OpenBandPublic:
     """When a sample glaze's face is mahogany under this appliance, as it is believed now."""
+    return mahogany_by(kept, steps_of(kept, seen)[-1])
+
+
+def mahogany_by(kept: Appliance, belief: Belief) -> OpenBandPublic:
+    """The same by a belief."""
     sauce = sample_sauce("bottled-sweet")
     heat, coating = (
         heat_at(kept.kind, dial_of(kept), kept),
         film_of(sauce, 0.5 * sauce.mass_kg / sauce.volume_l),
     )
-    finish, factors = predict(steps_of(kept, seen)[-1], heat, coating, 3600.0)
+    finish, factors = predict(belief, heat, coating, 3600.0)
     return open_band(band(finish.times_s[:, FACE, MAHOGANY], np.ones(len(factors))))

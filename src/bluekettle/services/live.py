@@ -31,6 +31,7 @@ from bluekettle.schemas.cook import (
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.reading import ProbePublic
 from bluekettle.services.alarms import alarms_of
+from bluekettle.services.dials import dial_public
 from bluekettle.services.instructions import Words, minutes_text, stopwatch_text
 from bluekettle.services.leaving import leavable
 from bluekettle.services.loaded import Loaded
@@ -40,7 +41,7 @@ from bluekettle.services.probing import ProbeNow, devices_of, fresh_core, offer_
 from bluekettle.services.rehearsing import rehearsal_now
 from bluekettle.services.strips import Seen, Strips
 
-UNDOABLE = ("done", "skip", "extend", "later", "saw", "rescue", "way", "instead")
+UNDOABLE = ("done", "skip", "extend", "later", "saw", "rescue", "way", "dial", "instead")
 ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room temperature
 
 
@@ -284,6 +285,7 @@ def fire_public(loaded: Loaded, progress: Progress) -> FirePublic | None:
         before_s=round(fire.before_s, 1),
         assumed=fire.assumed,
         put_by=put_by(progress) if fire.assumed else "",
+        dial=dial_public(loaded.planned, loaded.fire_scene(progress).document, fire.name),
     )
 
 

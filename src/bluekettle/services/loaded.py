@@ -16,6 +16,7 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import ChainFactsDocument, HeatFactsPublic, LeftDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.services.dials import dials_of, with_dial, with_dials
 from bluekettle.services.errors import Unreadable
 from bluekettle.services.instructions import Step, Words, say
 from bluekettle.services.steps import event_of, plan_of
@@ -63,13 +64,15 @@ class Loaded:
             self.events = [event_of(row, self.seconds(row.happened_at)) for row in events]
             self.left = left_of(self.events, events)
             self.chain = with_left(ChainFactsDocument.model_validate(cook.facts), self.left)
-            whole = ChainDocument.model_validate(cook.dish)
+            self.dials = dials_of(self.events)
+            self.planned = ChainDocument.model_validate(cook.dish)
+            whole = with_dials(self.planned, self.dials)
             self.whole = whole.model_copy(
                 update={"instead": [*whole.instead, *(i for one in self.left for i in one.instead)]}
             )
             self.scenes = {
                 key: Scene(
-                    DishDocument.model_validate(one.dish),
+                    self.dish_at(key, DishDocument.model_validate(one.dish)),
                     self.chain.facts(key),
                     one.by not in ("", "colour"),
                 )
@@ -78,6 +81,10 @@ class Loaded:
         except (ValidationError, AttributeError, KeyError, TypeError, ValueError) as error:
             why = str(error).splitlines()[0][:200]
             raise Unreadable("cook", self.cook_id, cook.title, why) from error
+
+    def dish_at(self, stage: str, dish: DishDocument) -> DishDocument:
+        """The dish of a heat, its dial where it was told to stand."""
+        return with_dial(dish, self.dials[stage]) if stage in self.dials else dish
 
     @property
     def cook_id(self) -> int:
@@ -200,7 +207,7 @@ class Loaded:
         signs = [(s.sign, s.heat_s) for s in told if stage in ("", s.fire)]
         taken = [s for s in progress.changes if stage in ("", s.fire) and s.heat_s >= 1.0]
         change = (taken[-1].sign, taken[-1].heat_s) if taken else None
-        return Seen(tuple(acts), tuple(signs), stage, change)
+        return Seen(tuple(acts), tuple(signs), stage, change, self.dials.get(stage))
 
     def step_of(self, plan: StepPlan) -> Step:
         """A step with what its words need."""

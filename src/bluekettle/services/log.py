@@ -34,6 +34,7 @@ from bluekettle.services.loaded import Loaded, Told
 from bluekettle.services.paging import make_place, read_place
 from bluekettle.services.rehearsing import true_strip
 from bluekettle.services.strips import Strips
+from bluekettle.services.teaching import teach
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Cook, Outcome, Rehearsal
@@ -127,6 +128,7 @@ def end_cook(
         session.add(loaded.cook)
         session.add(row)
         summarise(loaded)
+        teach(session, loaded, now)
         session.flush()
         answer = cook_public(loaded, row, strips)
         session.commit()
@@ -141,6 +143,7 @@ def stop_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> Co
             loaded.cook.ended_at = loaded.clock(now)
         session.add(loaded.cook)
         summarise(loaded)
+        teach(session, loaded, now)
         session.flush()
         answer = cook_public(loaded, session.get(Outcome, cook_id), strips)
         session.commit()

@@ -124,6 +124,10 @@ class Told:
         users += [one.name for _, one in self.meal.sides if one.body == kind]
         return f"There is no {row('bodies', kind)['name']} for {listed(users)}."
 
+    def first(self, plan: meals.Schedule) -> SchedulePublic:
+        """A first plan as it is told, without what would mend it."""
+        return self.read(plan).model_copy(update={"first": True})
+
     def plan(self, plan: meals.Schedule) -> SchedulePublic:
         """The plan as it is told."""
         at = self.clock.at
@@ -131,6 +135,20 @@ class Told:
         wanted = replace(plan.puzzle, supper_s=0.0)
         latest = meals.latest_begin(wanted)
         soonest = meals.soonest(wanted) if plan.supper_s > 0.0 else None
+        return self.read(plan).model_copy(
+            update={
+                "latest_first_at": None if latest is None else at(latest),
+                "soonest_at": None if soonest is None else at(soonest),
+                "reasons": [
+                    MealTroublePublic(line="", says=self.reason(one, plan)) for one in self.reasons
+                ],
+                "repairs": [self.repair(one) for one in repairs],
+            }
+        )
+
+    def read(self, plan: meals.Schedule) -> SchedulePublic:
+        """What a plan itself says."""
+        at = self.clock.at
         hands = [task for task in plan.tasks if task.pair is not None]
         return SchedulePublic(
             name=self.document.name,
@@ -141,8 +159,8 @@ class Told:
             ready_high_at=at(plan.evenings.high_s),
             late=round(plan.evenings.late, 3),
             first_at=at(min(task.start_s for task in plan.tasks)),
-            latest_first_at=None if latest is None else at(latest),
-            soonest_at=None if soonest is None else at(soonest),
+            latest_first_at=None,
+            soonest_at=None,
             hands_s=round(sum(task.end_s - task.hands_s for task in hands), 0),
             proven=plan.proven,
             lines=self.lines(),
@@ -195,10 +213,8 @@ class Told:
                 for one in plan.taken
             ],
             past=[*self.stops(), *(self.past(one, plan) for one in plan.past)],
-            reasons=[
-                MealTroublePublic(line="", says=self.reason(one, plan)) for one in self.reasons
-            ],
-            repairs=[self.repair(one) for one in repairs],
+            reasons=[],
+            repairs=[],
             assumed=self.assumed,
             shopping=self.shopping(),
             prepare=self.prepare(plan),

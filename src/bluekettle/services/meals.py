@@ -69,36 +69,64 @@ def planned_meal(
     OutOfRange
         Every fault of dishes, sides and moments; or too much for a plan to be found.
     """
-    faults = serving_faults(document.serve_at, now)
+    asked = Asked(document, now)
+    told, clock = asked.told, asked.told.clock
     try:
-        dishes = forecasts_of(document, now)
-    except OutOfRange as error:
-        raise OutOfRange([*faults, *error.faults]) from error
-    if faults:
-        raise OutOfRange(faults)
-    sides = tuple((one.id, side_of(one)) for one in document.sides)
-    meal = meals.Meal(dishes, sides)
-    bodies, names, assumed = bodies_of(document.appliances, dishes, [one for _, one in sides])
-    kitchen = meals.MealKitchen(bodies, document.hands)
-    serve_at = document.serve_at
-    if serve_at is None:
-        serve_at = soon(meal, kitchen, document, now)
-    clock = Clock(serve_at)
-    kitchen = with_quiet(kitchen, document, clock)
-    told = Told(document, meal, names, assumed, clock)
-    try:
-        plan = meals.schedule(meal, kitchen, clock.seconds(now))
+        plan = meals.schedule(*asked.task)
     except NotConverged as error:
-        raise OutOfRange([Fault("dishes", len(told.called), TOO_MUCH)]) from error
+        raise asked.too_much() from error
     except Infeasible as error:
         kinds = [one.removeprefix(NO_BODY) for one in error.conflicts if one.startswith(NO_BODY)]
-        more = elsewhere(document, meal, kitchen, clock, now, kinds)
+        more = elsewhere(document, asked.meal, asked.kitchen, clock, now, kinds)
         return told.impossible(error, more), None
     answer = told.plan(plan)
     kinds = [one.key for one in told.reasons if one.kind == "body"]
-    more = elsewhere(document, meal, kitchen, clock, now, kinds)
+    more = elsewhere(document, asked.meal, asked.kitchen, clock, now, kinds)
     answer = answer.model_copy(update={"repairs": [*answer.repairs, *more]})
-    return answer, (plan, serve_at)
+    return answer, (plan, clock.serve_at)
+
+
+def first_plan(document: MealDocument, now: datetime) -> SchedulePublic:
+    """What is found first, without what would mend it; as `planned_meal`."""
+    asked = Asked(document, now)
+    try:
+        plan = meals.first_schedule(*asked.task)
+    except NotConverged as error:
+        raise asked.too_much() from error
+    except Infeasible as error:
+        return asked.told.impossible(error, []).model_copy(update={"first": True})
+    return asked.told.first(plan)
+
+
+class Asked:
+    """A meal, its kitchen and its moment, checked; OutOfRange with every fault."""
+
+    def __init__(self, document: MealDocument, now: datetime) -> None:
+        faults = serving_faults(document.serve_at, now)
+        try:
+            dishes = forecasts_of(document, now)
+        except OutOfRange as error:
+            raise OutOfRange([*faults, *error.faults]) from error
+        if faults:
+            raise OutOfRange(faults)
+        sides = tuple((one.id, side_of(one)) for one in document.sides)
+        self.meal = meals.Meal(dishes, sides)
+        bodies, names, assumed = bodies_of(document.appliances, dishes, [one for _, one in sides])
+        kitchen = meals.MealKitchen(bodies, document.hands)
+        serve_at = document.serve_at or soon(self.meal, kitchen, document, now)
+        clock = Clock(serve_at)
+        self.kitchen = with_quiet(kitchen, document, clock)
+        self.told = Told(document, self.meal, names, assumed, clock)
+        self.at_s = clock.seconds(now)
+
+    @property
+    def task(self) -> tuple[meals.Meal, meals.MealKitchen, float]:
+        """As the core is asked."""
+        return self.meal, self.kitchen, self.at_s
+
+    def too_much(self) -> OutOfRange:
+        """No plan was found in the time there is."""
+        return OutOfRange([Fault("dishes", len(self.told.called), TOO_MUCH)])
 
 
 def with_quiet(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from datetime import UTC, datetime
 from typing import Any
 
 from sqlalchemy import Engine
@@ -28,7 +29,7 @@ def unreadable(engine: Engine) -> list[str]:
     found += [
         ("sauce", one) for one in aside_of(lambda after: list_sauces(engine, "", after, PAGE))
     ]
-    found += [("appliance", one) for one in get_kitchen(engine).aside]
+    found += [("appliance", one) for one in get_kitchen(engine, datetime.now(UTC)).aside]
     return [f"{kind} {one.id} “{one.title}”: {one.why}" for kind, one in found]
 
 

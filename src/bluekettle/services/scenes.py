@@ -13,7 +13,7 @@ from bluekettle.core.chain.walk import Passed
 from bluekettle.core.stages import LIMITS
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainForecastPublic
-from bluekettle.schemas.cook import ChainFactsDocument, ExitFact, SceneDocument
+from bluekettle.schemas.cook import ChainFactsDocument, ExitFact, FilmDocument, SceneDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import SafetyPublic
 
@@ -75,8 +75,21 @@ def scenes_of(
             sauce_g=1e3 * sauce_at(passed, place),
             glaze=fire.glaze if fire else None,
             by=fire.by if fire else "",
+            film=film_at(f, passed, place),
         )
     return found
+
+
+def film_at(f: PlanForecast, passed: Sequence[Passed], place: int) -> FilmDocument | None:
+    """The first sauce on moist food as a fire begins; None of all else."""
+    fire = next((one for one in f.fires if one.stage == passed[place].stage.id), None)
+    mm = sum(one.mm for one in dressed(passed, place))
+    if fire is None or not mm or not fire.under.below.moist:
+        return None
+    likely = fire.under.below.median()
+    return FilmDocument(
+        deep_c=round(float(likely.deep_c), 2), surface_c=round(likely.surface_c, 2), mm=mm
+    )
 
 
 def dish_view(
@@ -131,10 +144,16 @@ def sauce_at(passed: Sequence[Passed], place: int) -> float:
 
 def coats_at(stage: Heat, passed: Sequence[Passed], place: int) -> list[str]:
     """Layers of the coats of a heat: put on since the heat before, and in it."""
-    found: list[str] = []
+    before = [one.layer for one in dressed(passed, place)]
+    return before + [act.layer for act in stage.acts if act.do == "coat"]
+
+
+def dressed(passed: Sequence[Passed], place: int) -> list[Dress]:
+    """What was put on since the heat before, in order."""
+    found: list[Dress] = []
     for one in reversed(passed[:place]):
         if isinstance(one.stage, Heat):
             break
         if isinstance(one.stage, Dress):
-            found.insert(0, one.stage.layer)
-    return found + [act.layer for act in stage.acts if act.do == "coat"]
+            found.insert(0, one.stage)
+    return found

@@ -80,5 +80,6 @@ def event_of(row: CookEvent, at_s: float) -> Event:
         waits=tuple((before, plan_from(wait)) for before, wait in data.get("waits", ())),
         ended=tuple(data.get("ended", ())),
         left=tuple(data.get("still", ())),
+        dial=float(data.get("dial") or 0.0),
         steps=tuple((after, plan_from(step)) for after, step in data.get("steps", ())),
     )

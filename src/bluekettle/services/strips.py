@@ -20,21 +20,24 @@ TASK = "glaze"
 class Seen:
     """What a strip is held to: coats and turns that were done, and signs with their seconds under
     the heat. stage : the fire that it belongs to. change : the way out that was taken, and when.
+    dial : where its dial stands, where that was told: the document says so too.
     """
 
     acts: tuple[Act, ...] = ()
     signs: tuple[tuple[str, float], ...] = ()
     stage: str = ""
     change: tuple[str, float] | None = None
+    dial: float | None = None
 
     def __bool__(self) -> bool:
         """Whether there is anything that the plan did not know."""
-        return bool(self.acts or self.signs or self.change)
+        return bool(self.acts or self.signs or self.change or self.dial)
 
     @property
     def key(self) -> str:
         """Changes whenever the strip does."""
-        return json.dumps([self.acts, self.signs, self.stage, self.change]) if self else ""
+        known = [self.acts, self.signs, self.stage, self.change, self.dial]
+        return json.dumps(known) if self else ""
 
     def less(self) -> list[Seen]:
         """What stands in for it, the nearest first: a sign fewer, and another; then without the

@@ -34,6 +34,7 @@ from bluekettle.schemas.cook import (
     LivePublic,
     RehearsalCreate,
 )
+from bluekettle.services.dials import dial_faults
 from bluekettle.services.dishes import tendering_of
 from bluekettle.services.errors import Conflict, NotFound, Stopped
 from bluekettle.services.live import last_standing, live
@@ -268,6 +269,8 @@ def last_words(loaded: Loaded) -> str:
         return "it was taken back"
     last = known[-1]
     labels = {plan.key: plan.label for plan in (*loaded.fold.line, *loaded.fold.beside)}
+    if last.kind == "dial":
+        return "where the dial stands"
     return labels.get(last.step, last.sign or last.kind)
 
 
@@ -291,6 +294,8 @@ def field_faults(
         faults.append(Fault("kind", "later", "while there is something left to do"))
     if told.kind == "later" and progress.fire is not None and progress.fire.assumed:
         faults.append(Fault("kind", "later", "once it is told whether it is under the heat"))
+    if told.kind == "dial":
+        faults += dial_faults(loaded.planned, progress, told.step, told.dial)
     if told.kind == "rescue":
         faults += rescue_faults(loaded, told, progress, loaded.seconds(happened))
     if told.kind == "undo" and last_standing(loaded.events) == 0:

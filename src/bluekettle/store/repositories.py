@@ -233,6 +233,16 @@ def appliances(session: Session) -> Sequence[Appliance]:
 
 
 def observations(session: Session, appliance_id: int) -> Sequence[Observation]:
-    """What was seen of an appliance, in order."""
-    wanted = select(Observation).where(Observation.appliance_id == appliance_id)
+    """What was seen of an appliance, in order, but for what stands in a deleted cook."""
+    gone = select(Cook.id).where(col(Cook.deleted_at).is_not(None))
+    wanted = select(Observation).where(
+        Observation.appliance_id == appliance_id,
+        or_(col(Observation.cook_id).is_(None), col(Observation.cook_id).not_in(gone)),
+    )
+    return session.exec(wanted.order_by(col(Observation.made_at), col(Observation.id))).all()
+
+
+def observations_of_cook(session: Session, cook_id: int) -> Sequence[Observation]:
+    """Signs that were told while something was cooked, in order."""
+    wanted = select(Observation).where(Observation.cook_id == cook_id)
     return session.exec(wanted.order_by(col(Observation.made_at), col(Observation.id))).all()

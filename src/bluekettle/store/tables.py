@@ -262,7 +262,9 @@ class Appliance(SQLModel, table=True):
 
 
 class Observation(SQLModel, table=True):
-    """A sign seen under an appliance's heat. Never changed; forgetting one marks it."""
+    """A sign seen under an appliance's heat. Never changed; forgetting one marks it. cook_id : the
+    cook in which it was told; deep_c, surface_c : of its food as it went under.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     appliance_id: int = Field(foreign_key="appliance.id", index=True)
@@ -275,3 +277,6 @@ class Observation(SQLModel, table=True):
     sauce: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
     made_at: datetime = Field(sa_column=_moment())
     forgotten_at: datetime | None = Field(default=None, sa_column=_moment(nullable=True))
+    cook_id: int | None = Field(default=None, foreign_key="cook.id", index=True)
+    deep_c: float | None = None
+    surface_c: float | None = None

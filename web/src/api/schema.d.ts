@@ -642,6 +642,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cooks/{id}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an ended cook taught of its appliances. */
+        get: operations["cooks_lessons__int_id__lessons_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks/{id}/events": {
         parameters: {
             query?: never;
@@ -3931,11 +3948,18 @@ export interface components {
          * @description The plan of a meal.
          *
          *     feasible : whether everything can be cooked at all; where it cannot, `reasons` tell why and
-         *     there are no tasks.
+         *     there are no tasks. first : only what was found first, without what would mend it; a better plan
+         *     may follow.
          */
         SchedulePublic: {
             /** Name */
             name: string;
+            /**
+             * First
+             * @description whether it is a first plan only
+             * @default false
+             */
+            first?: boolean;
             /** Feasible */
             feasible: boolean;
             /**
@@ -4938,6 +4962,28 @@ export interface components {
             silent: boolean;
         };
         /**
+         * DialPublic
+         * @description The dial of a heat, or the distance of its rack from the element.
+         */
+        DialPublic: {
+            /** Value */
+            value: number;
+            /**
+             * Unit
+             * @description m or °C
+             */
+            unit: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /**
+             * Usual
+             * @description where it may stand, of those that are known
+             */
+            usual: number[];
+        };
+        /**
          * FirePublic
          * @description Food under a fierce heat. Its clock is `before_s` plus the time since `since`.
          */
@@ -4960,6 +5006,8 @@ export interface components {
              * @description where it is assumed: key of the step that puts it there
              */
             put_by: string;
+            /** @description where its dial stands; null: it cannot be told of this one */
+            dial: components["schemas"]["DialPublic"] | null;
         };
         /**
          * GatePublic
@@ -5464,6 +5512,64 @@ export interface components {
             state: string;
         };
         /**
+         * LessonsPublic
+         * @description What a cook taught, appliance by appliance; empty where nothing was.
+         */
+        LessonsPublic: {
+            /** Appliances */
+            appliances: components["schemas"]["LessonPublic"][];
+        };
+        /**
+         * LessonPublic
+         * @description What a cook taught of one appliance: its signs, and a sample glaze without and with them.
+         */
+        LessonPublic: {
+            /** Appliance Id */
+            appliance_id: number;
+            /** Appliance */
+            appliance: string;
+            /** Observations */
+            observations: components["schemas"]["ObservationPublic"][];
+            /** @description mahogany of a sample glaze's face [s] */
+            before: components["schemas"]["OpenBandPublic"];
+            after: components["schemas"]["OpenBandPublic"];
+            /**
+             * Says
+             * @description how fierce it is by all that was seen of it
+             */
+            says: string;
+        };
+        /**
+         * ObservationPublic
+         * @description One sign that was seen.
+         */
+        ObservationPublic: {
+            /** Id */
+            id: number;
+            /** Ground */
+            ground: string;
+            /** Sign */
+            sign: string;
+            /** At S */
+            at_s: number;
+            /** Dial */
+            dial: number;
+            /** Sauce */
+            sauce: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Forgotten */
+            forgotten: boolean;
+            /**
+             * Cook Id
+             * @description the cook in which it was told; null: told here
+             */
+            cook_id: number | null;
+        };
+        /**
          * EventCreate
          * @description Something that happened. It happened `ago_s` before the tap; the tap was made at `tapped_at`
          *     and sent at `sent_at`, both by the device's own clock, so only their difference counts.
@@ -5476,10 +5582,10 @@ export interface components {
             id?: string | null;
             /**
              * Kind
-             * @description what is told; later: the guests come later; rescue: a way out is taken
+             * @description what is told; later: the guests come later; rescue: a way out is taken; dial: where the dial of the fire stands, or its tray hangs, since it began
              * @enum {string}
              */
-            kind: "done" | "skip" | "extend" | "later" | "saw" | "rescue" | "way" | "undo";
+            kind: "done" | "skip" | "extend" | "later" | "saw" | "rescue" | "way" | "dial" | "undo";
             /**
              * Step
              * @description key of the step, but for later, saw, rescue and undo
@@ -5520,6 +5626,11 @@ export interface components {
              * @enum {string}
              */
             sign?: "" | "nothing yet" | "bubbling" | "amber at the edges" | "dark";
+            /**
+             * Dial
+             * @description for dial: rack distance [m] or setting [°C]
+             */
+            dial?: number | null;
             /**
              * Change
              * @description for rescue: its key
@@ -5958,31 +6069,6 @@ export interface components {
             type: string;
             /** Figures */
             figures: components["schemas"]["FigurePublic"][];
-        };
-        /**
-         * ObservationPublic
-         * @description One sign that was seen.
-         */
-        ObservationPublic: {
-            /** Id */
-            id: number;
-            /** Ground */
-            ground: string;
-            /** Sign */
-            sign: string;
-            /** At S */
-            at_s: number;
-            /** Dial */
-            dial: number;
-            /** Sauce */
-            sauce: string;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            /** Forgotten */
-            forgotten: boolean;
         };
         /**
          * SettingsDocument
@@ -9310,7 +9396,10 @@ export interface operations {
     };
     meals_schedule_schedules_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description first: what is found first, without what would mend it */
+                effort?: "first" | "full";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -11461,6 +11550,67 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cooks_lessons__int_id__lessons_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsPublic"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -14,6 +14,7 @@ from bluekettle.core.calibration.belief import (
     next_cook,
 )
 from bluekettle.core.calibration.observation import (
+    SIGNS,
     SignSeen,
     expected_s,
     learn_from,
@@ -34,6 +35,7 @@ from bluekettle.core.calibration.probe import (
 __all__ = [
     "FEWEST",
     "NAMES",
+    "SIGNS",
     "Belief",
     "Courses",
     "Probed",

@@ -18,10 +18,7 @@ from bluekettle.core.tables import value
 Array = NDArray[np.float64]
 
 NAMES = ("heat", "coat", "interface", "browning")
-# What changes from one cook to the next on the same appliance, as log sd: the weather of the oven,
-# the brush, the meat's surface, the sauce's batch (typical, estimated). An appliance keeps its
-# heat; the hand varies most.
-DRIFT = (0.05, 0.12, 0.08, 0.06)
+EVENINGS = ("evening_heat", "evening_coat", "evening_interface", "evening_browning")
 MEMBERS = 256
 
 
@@ -127,6 +124,37 @@ def learn(
     return Belief(belief.mean - gain * middle, 0.5 * (cov + cov.T), belief.seen + 1)
 
 
-def next_cook(belief: Belief) -> Belief:
-    """The same belief on another evening: a little of everything has drifted."""
-    return Belief(belief.mean, belief.cov + np.diag(np.square(DRIFT)), belief.seen)
+def evening_cov() -> Array:
+    """What is drawn anew every evening [-], (4, 4): the weather of an appliance that else keeps its
+    heat, and half of what is unknown of the brush, the meat's surface and the sauce's batch.
+    """
+    return np.diag([value(name) ** 2 for name in EVENINGS])
+
+
+def next_cook(began: Belief, ended: Belief) -> Belief:
+    """What one evening leaves for another: of what it taught, the share that stays.
+
+    Parameters
+    ----------
+    began, ended : Belief
+        Before the evening's first sign, and after its last.
+
+    Notes
+    -----
+    A factor is a habit, which stays, and the evening, which is drawn anew (`evening_cov`). Signs
+    tell the sum; what they tell of the habit follows by regression on the sum, exactly for normal
+    spreads. The next evening is the habit with a new evening on top, so the spread never falls
+    under that of an evening.
+    """
+    anew = evening_cov()
+    habit = without_negative(began.cov - anew)
+    keeps = habit @ np.linalg.inv(began.cov)
+    cov = habit - keeps @ (began.cov - ended.cov) @ keeps.T + anew
+    mean = began.mean + keeps @ (ended.mean - began.mean)
+    return Belief(mean, 0.5 * (cov + cov.T), ended.seen)
+
+
+def without_negative(cov: Array) -> Array:
+    """The nearest covariance [-], (4, 4): a belief narrower than an evening knows its habit."""
+    values, axes = np.linalg.eigh(0.5 * (cov + cov.T))
+    return np.asarray((axes * np.maximum(values, 0.0)) @ axes.T)

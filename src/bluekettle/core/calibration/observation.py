@@ -38,12 +38,14 @@ SCOUT_S = 600.0  # damp bread is burnt by then (design)
 @dataclass(frozen=True)
 class SignSeen:
     """A sign, its time under the heat [s], and whether it was on a scout (this glaze on damp
-    bread).
+    bread). deep_c, surface_c : of the food as it went under [°C].
     """
 
     sign: str
     at_s: float
     scout: bool = False
+    deep_c: float = 80.0  # of food that just came out (typical)
+    surface_c: float = 70.0  # of food that just came out (typical)
 
 
 def observed_times(finish: Finish, sign: str) -> Array:
@@ -125,28 +127,30 @@ def learn_from(
     another_evening: bool = False,
 ) -> Belief:
     """The belief after several signs, one after the other, each with the ensemble of the belief
-    before it.
+    before it; with `another_evening` each sign is of an evening of its own, and one more follows.
 
-    Raises OutOfRange for a time that is not within 1 s and 3 h, or an unknown sign.
+    Raises OutOfRange for a time that is not within 1 s and 3 h, an unknown sign, or food that is
+    under -30 or over 100 °C.
     """
     ranges = Ranges()
     ranges.within("time_s", time_s, 30.0, 10_800.0, "s")
     for place, seen in enumerate(observations):
         ranges.within(f"observations.{place}.at_s", seen.at_s, 1.0, 10_800.0, "s")
         ranges.one_of(f"observations.{place}.sign", seen.sign, tuple(SIGNS))
+        for name in ("deep_c", "surface_c"):
+            ranges.within(f"observations.{place}.{name}", getattr(seen, name), -30.0, 100.0, "°C")
     ranges.close()
     for place, seen in enumerate(observations):
         factors = draw_factors(belief, seed=place + 1)
         if seen.scout:
             finish = scout_times(heat, coating, factors)
         else:
-            finish, factors = predict(
-                belief, heat, coating, max(time_s, 3.0 * seen.at_s), seed=place + 1
-            )
+            longest = max(time_s, 3.0 * seen.at_s)
+            food = (seen.deep_c, seen.surface_c)
+            finish, factors = predict(belief, heat, coating, longest, *food, seed=place + 1)
         own = observed_times(finish, seen.sign)
         with np.errstate(invalid="ignore"):
             ratio = np.where(np.isfinite(own), np.log(np.maximum(own, 1.0) / seen.at_s), np.inf)
-        belief = learn(belief, factors, ratio)
-        if another_evening:
-            belief = next_cook(belief)
+        learnt = learn(belief, factors, ratio)
+        belief = next_cook(belief, learnt) if another_evening else learnt
     return belief

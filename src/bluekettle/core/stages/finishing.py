@@ -39,6 +39,9 @@ STEP_S = 2.0  # of the film: moments are told in whole steps
 SHORTEST_LOOK_S = 480.0  # the film is always looked at for so long
 LEAST_SET_S = 20.0  # a coat never counts as set before (typical, estimated)
 LEAST_BETWEEN_S = 60.0  # from one act to the next: a film has to warm again
+# Of a surface on which a film behaves as on wet meat (design): dry crust and half-dried layer [m],
+# browned, charred, share of its juice that is spent [-].
+STILL_MOIST = np.array([1e-4, 1e-4, 0.05, 0.05, 0.05])
 TOGETHER_S = 20.0  # a coat and a turn so near to each other are one way out of the heat
 FACE, EDGE, BACK = 0, 1, 2
 BARE_LAB = {
@@ -142,6 +145,16 @@ class Below:
     def coated(self) -> bool:
         """Whether a film of an earlier fire lies on it."""
         return self.lying is not None and self.lying.laid > 0
+
+    @property
+    def moist(self) -> bool:
+        """Whether it is whole moist food with nothing on it yet: what a calibration lays its film
+        on.
+        """
+        if self.strands or self.coated or self.rub is not None:
+            return False
+        dried = self.median().dried
+        return dried is None or bool((dried <= STILL_MOIST).all())
 
     def median(self) -> Below:
         """The median member alone."""

@@ -23,15 +23,16 @@ PASSED, FAILED, SKIPPED, OPEN = ("passed", "failed", "skipped", "open")
 @dataclass(frozen=True)
 class Event:
     """One thing the cook told: done, skip, extend, later (the guests come), saw, rescue, way,
-    instead (a heat is left for another) or undo; or moved: the meal that it is part of was planned
-    anew.
+    instead (a heat is left for another), dial (where the dial of a fire stands: the tray, the
+    setting) or undo; or moved: the meal that it is part of was planned anew.
 
     at_s : when it happened, not when it was tapped. legs : of a failed check, the ways back as they
     were computed then. way : place of the one chosen. jumped : gates that an earlier version let
     somebody pass over. dropped, waits : of a move, waits that are no more, and new ones, each with
     the step that it comes before. dropped, ended, steps : of a heat that is left, steps that are no
     more, those that are over with it, and those that come for it, each with the step it follows;
-    left : the steps that stay of it, which are not done again.
+    left : the steps that stay of it, which are not done again. dial : in the unit of the heat whose
+    stage `step` is.
     """
 
     seq: int
@@ -53,6 +54,7 @@ class Event:
     ended: tuple[str, ...] = ()
     steps: tuple[tuple[str, StepPlan], ...] = ()
     left: tuple[str, ...] = ()
+    dial: float = 0.0
 
 
 @dataclass(frozen=True)

@@ -12,8 +12,10 @@ import {
 } from '@/api/client'
 import { useDraft } from '@/features/plan'
 import { useClock } from '@/shared/composables/useClock'
-import { date, stopwatch } from '@/shared/format/time'
+import { stopwatch } from '@/shared/format/time'
+import MahoganyMoved from '@/shared/ui/MahoganyMoved.vue'
 import PickField from '@/shared/ui/PickField.vue'
+import SignsSeen from '@/shared/ui/SignsSeen.vue'
 import { capital } from '@/shared/format/words'
 import FactorBar from './FactorBar.vue'
 
@@ -28,7 +30,7 @@ const GROUNDS = [
   { key: 'scout', text: 'tonight’s glaze on damp bread (teaches most)' },
   { key: 'bread', text: 'plain damp bread (no glaze at hand)' },
   { key: 'syrup', text: 'sugar syrup on damp bread (7 parts sugar, 3 parts water)' },
-  { key: 'food', text: 'the food itself (while you cook)' },
+  { key: 'food', text: 'food that you do not follow on the Stove' },
 ] as const
 const SIGNS = ['bubbling', 'amber at the edges', 'amber', 'dark'] as const
 const ground = ref<ObservationBody['ground']>('scout')
@@ -48,7 +50,6 @@ const under = computed(() =>
 )
 const shown = computed(() => SIGNS.filter((s) => !(ground.value === 'bread' && s === 'bubbling')))
 /** The model looks an hour ahead. */
-const minutes = (s: number | null) => (s === null ? 'later than 60 min' : stopwatch(s))
 
 // Tonight's own glaze first, else the first that there is.
 watch(
@@ -122,36 +123,16 @@ async function see(sign: (typeof SIGNS)[number]) {
       </div>
       <el-button class="plain-button" @click="began = null">It is out, enough</el-button>
     </div>
-    <p v-if="told" class="told figure" role="status">
-      A bottled sweet glaze was to be mahogany at {{ minutes(told.before.likely_s) }} ({{
-        minutes(told.before.low_s)
-      }}
-      to {{ minutes(told.before.high_s) }}); now at <b>{{ minutes(told.after.likely_s) }}</b> ({{
-        minutes(told.after.low_s)
-      }}
-      to {{ minutes(told.after.high_s) }}).
-    </p>
+    <MahoganyMoved v-if="told" :before="told.before" :after="told.after" />
     <details v-if="appliance.observations.length">
       <summary>
         {{ appliance.observations.length }} sign{{ appliance.observations.length === 1 ? '' : 's' }}
         seen
       </summary>
-      <ul class="figure">
-        <li v-for="o in appliance.observations" :key="o.id" :class="{ gone: o.forgotten }">
-          <span
-            >{{ date(o.made_at) }}: {{ o.sign }} at {{ stopwatch(o.at_s) }},
-            {{ o.ground === 'food' ? 'on food' : o.ground === 'scout' ? 'scout' : '' }}
-            {{ o.sauce }}</span
-          >
-          <el-button
-            class="plain-button"
-            :data-test="`forget-${o.id}`"
-            @click="emit('forget', o.id, o.forgotten)"
-          >
-            {{ o.forgotten ? 'count it again' : 'forget it' }}
-          </el-button>
-        </li>
-      </ul>
+      <SignsSeen
+        :signs="appliance.observations"
+        @forget="(id, again) => emit('forget', id, again)"
+      />
     </details>
     <p class="quiet">
       Usual guidance: never leave food under fierce heat. Your appliance’s manual and local fire
@@ -197,27 +178,6 @@ p {
 .signs .wide-button {
   min-height: 84px;
   font-size: 1.35rem;
-}
-.told {
-  border-left: 6px solid var(--kettle-good);
-  padding-left: 12px;
-}
-ul {
-  list-style: none;
-  margin: 8px 0 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  gap: 14px;
-  justify-content: space-between;
-  align-items: center;
-  border-bottom: 1px solid var(--kettle-line);
-  padding: 6px 0;
-}
-.gone span {
-  text-decoration: line-through;
-  color: var(--kettle-ink-soft);
 }
 summary {
   cursor: pointer;

@@ -312,6 +312,7 @@ describe('the kitchen', () => {
         sauce: 'plain bread',
         made_at: NOW.toISOString(),
         forgotten: false,
+        cook_id: null,
       },
     ]
     const page = part(CalibratePanel, {
@@ -328,7 +329,9 @@ describe('the kitchen', () => {
     expect(observe).toHaveBeenCalledWith(
       expect.objectContaining({ ground: 'bread', sign: 'amber', at_s: 95, sauce_id: null }),
     )
-    expect(page.get('.told').text()).toContain('mahogany at 6:40 (3:20 to 7:30); now at 5:00')
+    expect(page.get('[role=status]').text()).toContain(
+      'mahogany at 6:40 (3:20 to 7:30); now at 5:00',
+    )
     expect(page.get(find('sign-amber')).attributes('disabled')).toBeDefined()
     await page.get(find('forget-31')).trigger('click')
     expect(page.emitted('forget')).toEqual([[31, false]])

@@ -47,6 +47,7 @@ const burning = (alarms: Alarm[], more: Partial<Live> = {}) =>
       before_s: 30,
       assumed: false,
       put_by: '',
+      dial: null,
     },
     ...more,
   })

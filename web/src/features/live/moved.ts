@@ -13,6 +13,7 @@ export type Tapped = EventBody['kind'] | 'instead'
 const WORTH_S = 45 // less than this nobody plans by
 const SHOWN_MS = 15_000
 const WHY: Record<Tapped, string> = {
+  dial: 'by where it stands',
   done: 'by when this was done',
   extend: 'it wants longer',
   instead: 'it goes on elsewhere',

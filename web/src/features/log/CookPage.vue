@@ -9,6 +9,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { duration } from '@/shared/format/time'
 import CheckNotes from './CheckNotes.vue'
 import CompareStages from './CompareStages.vue'
+import WhatItTaught from './WhatItTaught.vue'
 import { outcomeWords, whenWords } from './words'
 
 const route = useRoute()
@@ -68,6 +69,7 @@ function again() {
         <p class="quiet figure">{{ cook.signs.join('; ') }}</p>
         <GlazeStrip :glaze="cook.glaze_after" :pulled-s="pulled" compact />
       </template>
+      <WhatItTaught v-if="cook.signs.length" :cook="cook.summary.id" class="no-print" />
     </template>
   </div>
 </template>

@@ -58,6 +58,51 @@ describe('the log', () => {
     })
   })
 
+  it('says what a cook taught, and forgets a sign', async () => {
+    const sign = {
+      id: 31,
+      ground: 'food',
+      sign: 'amber at the edges',
+      at_s: 70,
+      dial: 0.15,
+      sauce: 'plum and black tea',
+      made_at: '2030-05-04T17:00:00Z',
+      forgotten: false,
+      cook_id: 3,
+    }
+    const lesson = (forgotten: boolean) => ({
+      appliance_id: 2,
+      appliance: 'its broiler',
+      observations: [{ ...sign, forgotten }],
+      before: { low_s: 200, likely_s: 400, high_s: 800 },
+      after: forgotten
+        ? { low_s: 200, likely_s: 400, high_s: 800 }
+        : { low_s: 180, likely_s: 300, high_s: 480 },
+      says: forgotten ? 'not calibrated' : 'fiercer than typical: 1.30 times the typical heat',
+    })
+    let forgotten = false
+    const asked = serve({
+      'GET /cooks/3': [200, cook],
+      'GET /cooks/3/lessons': () => [200, { appliances: [lesson(forgotten)] }],
+      'DELETE /kitchen/observations/31': () => {
+        forgotten = true
+        return [200, {}]
+      },
+    })
+    const { page } = await show(CookPage, '/log/3')
+    const taught = page.get("[data-test='taught-2']")
+    expect(taught.text()).toContain('Its broiler')
+    expect(taught.text()).toContain('Fiercer than typical: 1.30 times')
+    expect(taught.text()).toContain('mahogany at 6:40 (3:20 to 13:20); now at 5:00 (3:00 to 8:00)')
+    await page.get("[data-test='forget-31']").trigger('click')
+    await flushPromises()
+    expect(asked.map((one) => `${one.method} ${one.path}`)).toContain(
+      'DELETE /kitchen/observations/31',
+    )
+    expect(page.get("[data-test='forget-31']").text()).toBe('count it again')
+    expect(page.get("[data-test='taught-2']").text()).toContain('Not calibrated')
+  })
+
   it('says a cook that is not there', async () => {
     serve({})
     expect((await show(CookPage, '/log/9')).page.get('[role=alert]').text()).toContain(

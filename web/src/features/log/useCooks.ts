@@ -24,7 +24,10 @@ export function useCooks(search: Ref<string>) {
     retry: false,
   })
   const pages = computed(() => query.data.value?.pages)
-  const refresh = () => client.invalidateQueries({ queryKey: ['log'] })
+  const refresh = async () => {
+    await client.invalidateQueries({ queryKey: ['kitchen'] }) // what it taught goes with it
+    await client.invalidateQueries({ queryKey: ['log'] })
+  }
   const path = (id: number) => ({ params: { path: { id } } })
   const drop = useMutation<unknown, Problem, number>({
     mutationFn: (id) => fetched(api.DELETE('/api/v1/cooks/{id}', path(id))),

@@ -127,8 +127,12 @@ const print = () => window.print()
       <template v-if="plan">
         <MealVerdict :plan="plan" :now="now" :thinking="thinking" @mend="mend" />
         <p v-if="thinking" class="thinking no-print" role="status">
-          Arranging the evening…
+          {{ plan.first ? 'A first plan. Looking for a better one…' : 'Arranging the evening…' }}
           <el-button text data-test="stop" @click="stop">Leave it as it is</el-button>
+        </p>
+        <p v-else-if="plan.first" class="thinking no-print" role="status">
+          A first plan: there may be a better one.
+          <el-button text data-test="go-on" @click="refresh">Go on looking</el-button>
         </p>
         <FireLine
           v-if="plan.feasible"

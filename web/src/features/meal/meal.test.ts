@@ -370,6 +370,35 @@ describe('the meal page', () => {
     await settle()
     expect(page.get('[role=alert]').text()).toContain('Not found')
   })
+  it('shows a first plan until there is a better one, and goes on looking when asked', async () => {
+    let full = () => undefined as void
+    const later = new Promise<void>((done) => (full = done))
+    const first = { ...plan, first: true, ready_at: at(60) }
+    const asked: string[] = []
+    serve(answers)
+    const plain = globalThis.fetch
+    vi.stubGlobal('fetch', async (input: Request) => {
+      const { pathname, search } = new URL(input.url)
+      if (!pathname.endsWith('/schedules')) return plain(input)
+      asked.push(search)
+      if (search === '?effort=full') await later
+      const body = JSON.stringify(search === '?effort=first' ? first : plan)
+      return new Response(body, { headers: { 'content-type': 'application/json' } })
+    })
+    const { page } = await show(MealPage, '/meal/3')
+    await settle()
+    expect(page.get('.thinking').text()).toContain('A first plan. Looking for a better one…')
+    expect(page.get("[data-test='meal-verdict']").text()).toContain(clock(at(60)))
+    await page.get("[data-test='stop']").trigger('click')
+    await settle()
+    expect(page.get('.thinking').text()).toContain('there may be a better one')
+    await page.get("[data-test='go-on']").trigger('click')
+    full()
+    await settle()
+    expect(page.find('.thinking').exists()).toBe(false)
+    expect(page.get("[data-test='meal-verdict']").text()).toContain(clock(plan.ready_at))
+    expect(asked).toEqual(['?effort=first', '?effort=full', '?effort=full'])
+  })
   it('tells what is in the way, and mends it with one tap', async () => {
     const says = 'The oven is wanted between ⟦2030-05-04T18:12:00+00:00⟧ and later.'
     const broken = {

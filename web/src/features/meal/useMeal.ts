@@ -157,17 +157,29 @@ export function useMeal(route: () => number | undefined) {
     return meal && some ? JSON.stringify(meal) : ''
   })
   const asked = refDebounced(body, SOON_MS)
-  const query = useQuery<Schedule, Problem>({
-    queryKey: ['schedule', asked],
-    queryFn: ({ signal }) =>
-      fetched(api.POST('/api/v1/schedules', { body: JSON.parse(asked.value) as Meal, signal })),
-    enabled: computed(() => Boolean(asked.value) && asked.value === body.value),
-    staleTime: AGAIN_MS,
-    retry: false,
-    refetchOnWindowFocus: false,
-  })
+  const ready = computed(() => Boolean(asked.value) && asked.value === body.value)
+  const planning = (first: boolean, enabled: () => boolean) =>
+    useQuery<Schedule, Problem>({
+      queryKey: ['schedule', asked, first],
+      queryFn: ({ signal }) =>
+        fetched(
+          api.POST('/api/v1/schedules', {
+            params: { query: { effort: first ? 'first' : 'full' } },
+            body: JSON.parse(asked.value) as Meal,
+            signal,
+          }),
+        ),
+      enabled: computed(enabled),
+      staleTime: AGAIN_MS,
+      retry: false,
+      refetchOnWindowFocus: false,
+    })
+  /** What is found first stands there until there is a better one. */
+  const quick = planning(true, () => ready.value)
+  const query = planning(false, () => ready.value && quick.isFetched.value)
+  const newest = computed(() => query.data.value ?? quick.data.value)
   // What was planned for another meal is nothing of this one.
-  const plan = useLast(query.data)
+  const plan = useLast(newest)
   const planned = computed(() => (body.value ? plan.value : undefined))
   watch(
     () => draft.sitting,
@@ -184,7 +196,9 @@ export function useMeal(route: () => number | undefined) {
     plan: planned,
     problem: computed(() => query.error.value ?? undefined),
     thinking: computed(
-      () => Boolean(body.value) && (query.isFetching.value || asked.value !== body.value),
+      () =>
+        Boolean(body.value) &&
+        (quick.isFetching.value || query.isFetching.value || asked.value !== body.value),
     ),
     refresh: () => query.refetch(),
     stop: () => client.cancelQueries({ queryKey: ['schedule'] }),

@@ -16,6 +16,7 @@ import { clock } from '@/shared/format/time'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ActNow from './ActNow.vue'
+import DialTold from './DialTold.vue'
 import OutcomeForm from './OutcomeForm.vue'
 import ProbeNote from './ProbeNote.vue'
 import RehearsalBar from './RehearsalBar.vue'
@@ -141,6 +142,12 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
             :seen="cook.glaze_key ?? ''"
             @told="told"
             @elsewhere="broke?.leaveFire()"
+          />
+          <DialTold
+            v-if="cook.fire?.dial && !cook.fire.assumed"
+            :fire="cook.fire"
+            :dial="cook.fire.dial"
+            @told="told"
           />
         </section>
         <p class="eat figure">

@@ -61,6 +61,7 @@ async function finish(request: () => Promise<{ data?: unknown; error?: unknown }
   if (!data) return
   await client.invalidateQueries({ queryKey: ['cook', props.cook.id] })
   await client.invalidateQueries({ queryKey: ['log'] })
+  await client.invalidateQueries({ queryKey: ['kitchen'] }) // its signs teach
   await live.refresh()
   void router.push(logged.value ? `/log/${props.cook.id}` : '/plan')
 }

@@ -17,6 +17,7 @@ async function stop() {
   )
   problem.value = found
   await client.invalidateQueries({ queryKey: ['cook', props.cook.id] })
+  await client.invalidateQueries({ queryKey: ['kitchen'] }) // its signs teach
   await live.refresh()
 }
 </script>

@@ -267,6 +267,23 @@ describe('the stove', () => {
     expect(page.find(find('way-0')).exists()).toBe(false)
   })
 
+  it('takes in two taps where the tray hangs', async () => {
+    const { page, asked } = await stove({ ...live, fire: broiling })
+    const dial = page.get(find('dial'))
+    expect(dial.text()).toBe('Tray 15 cm from the element')
+    expect(page.find(find('dial-7')).exists()).toBe(false)
+    await dial.trigger('click')
+    await page.get(find('dial-7')).trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'dial', step: 'broil', dial: 0.07 }])
+    expect(page.find(find('dial-7')).exists()).toBe(false)
+    const set = { value: 200, unit: '°C', low: 100, high: 230, usual: [180, 190, 210, 220] }
+    const fryer = await stove({ ...live, fire: { ...broiling, dial: set } })
+    expect(fryer.page.get(find('dial')).text()).toBe('Set to 200 °C')
+    const came = await stove({ ...live, fire: { ...broiling, dial: null } })
+    expect(came.page.find(find('dial')).exists()).toBe(false)
+  })
+
   it('leaves a fire for another heat, and says what that moved', async () => {
     const leavable = [
       { stage: 'broil', gone: 'appliance' as const, name: 'oven', says: 'The oven is broken' },
@@ -403,6 +420,7 @@ describe('the stove', () => {
         before_s: 0,
         assumed: true,
         put_by: 'finish.under',
+        dial: null,
       },
       steps: [step('brush', 'current', { begin_at: at(-160) })],
     })

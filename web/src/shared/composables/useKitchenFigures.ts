@@ -4,6 +4,8 @@ import { useUnits } from './useUnits'
 
 const KEY = ['kitchen']
 const AGAIN_MS = 15_000
+/** What was learnt tonight counts in full tonight, and in part on another evening. */
+const FRESH_MS = 600_000
 
 /** Units chosen on one device hold on a new one, until that one chooses for itself. */
 function adopt({ settings }: Kitchen) {
@@ -23,7 +25,7 @@ export function useKitchenFigures() {
       if (first) adopt(kitchen)
       return kitchen
     },
-    staleTime: Infinity,
+    staleTime: FRESH_MS,
     retry: false,
     // A server that was away is asked again.
     refetchInterval: ({ state }) => (state.error?.status === 0 ? AGAIN_MS : false),

@@ -73,6 +73,33 @@ const riskLine = computed(() =>
 const coats = computed(() => props.glaze.coats.filter((coat) => coat.at_s <= until.value))
 const pinFoot = (site: string) =>
   (rows.value.find((row) => row.site === site)?.y ?? top.value) + rowHeight.value - 12
+const LETTER = 8
+const spanOf = (text: string) => LETTER * text.length + 11
+/** Signs where they were seen; one that has no room before the next is told by its title alone. */
+const pins = computed(() => {
+  const found = props.glaze.seen.map((seen) => ({
+    ...seen,
+    at: x(seen.at_s),
+    text: `${signWord(seen.sign, props.glaze.caramelises)} ${stopwatch(seen.at_s)}`,
+  }))
+  return found.map((pin) => {
+    const next = found.filter((other) => other.site === pin.site && other.at > pin.at)
+    const room = Math.min(width.value, ...next.map((other) => other.at - 9)) - pin.at
+    return { ...pin, told: room > spanOf(pin.text) }
+  })
+})
+/** Whether a stretch has room for its word beside the signs that are pinned on it. */
+function wordFits(site: string, word: string, from: number, to: number): boolean {
+  const half = (LETTER * word.length + 8) / 2
+  const middle = (from + to) / 2
+  if (to - from <= 2 * half) return false
+  return pins.value
+    .filter((pin) => pin.site === site)
+    .every((pin) => {
+      const end = pin.at + (pin.told ? spanOf(pin.text) : 9)
+      return end < middle - half || pin.at - 9 > middle + half
+    })
+}
 const look = computed(() =>
   props.glaze.look_from_s < until.value ? props.glaze.look_from_s : null,
 )
@@ -136,7 +163,7 @@ const spoken = computed(() => {
               :fill="`url(#${id}-p-${s.pattern})`"
             />
             <text
-              v-if="x(s.to) - x(s.from) > s.word.length * 8 + 8"
+              v-if="wordFits(row.site, s.word, x(s.from), x(s.to))"
               class="word"
               :x="(x(s.from) + x(s.to)) / 2"
               :y="row.y + rowHeight / 2 + 5"
@@ -191,7 +218,9 @@ const spoken = computed(() => {
             :y1="top - 16"
             :y2="top + sites.length * rowHeight + 8"
           />
-          <text :x="x(look) + 5" :y="top - 20">look from {{ stopwatch(look) }}</text>
+          <text v-if="pulledS == null" :x="x(look) + 5" :y="top - 20">
+            look from {{ stopwatch(look) }}
+          </text>
         </g>
         <g v-if="risky" class="risk">
           <line :x1="0" :x2="width" :y1="riskTop + riskHeight" :y2="riskTop + riskHeight" />
@@ -213,12 +242,11 @@ const spoken = computed(() => {
             </text>
           </template>
         </g>
-        <g v-for="seen in glaze.seen" :key="`${seen.sign}${seen.at_s}`" class="pin">
-          <line :x1="x(seen.at_s)" :x2="x(seen.at_s)" :y1="top - 2" :y2="pinFoot(seen.site)" />
-          <circle :cx="x(seen.at_s)" :cy="pinFoot(seen.site)" r="7" />
-          <text :x="x(seen.at_s) + 11" :y="pinFoot(seen.site) + 5">
-            {{ signWord(seen.sign, glaze.caramelises) }} {{ stopwatch(seen.at_s) }}
-          </text>
+        <g v-for="pin in pins" :key="pin.text" class="pin">
+          <line :x1="pin.at" :x2="pin.at" :y1="top - 2" :y2="pinFoot(pin.site)" />
+          <circle :cx="pin.at" :cy="pinFoot(pin.site)" r="7" />
+          <text v-if="pin.told" :x="pin.at + 11" :y="pinFoot(pin.site) + 5">{{ pin.text }}</text>
+          <title v-else>{{ pin.text }}</title>
         </g>
         <g v-if="nowS != null" class="now">
           <line :x1="x(nowS)" :x2="x(nowS)" :y1="top - 22" :y2="height - 24" />

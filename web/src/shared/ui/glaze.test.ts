@@ -92,7 +92,16 @@ describe('the glaze strip', () => {
   it('pins what was seen', () => {
     const seen = [{ sign: 'amber at the edges', at_s: 68, site: 'edge' }]
     const strip = mount(GlazeStrip, { props: { glaze: { ...glaze, seen } } })
-    expect(strip.get('.pin').text()).toBe('amber edges 1:08')
+    expect(strip.get('.pin text').text()).toBe('amber edges 1:08')
+  })
+  it('writes no sign over another', () => {
+    const seen = [
+      { sign: 'bubbling', at_s: 60, site: 'edge' },
+      { sign: 'amber at the edges', at_s: 68, site: 'edge' },
+    ]
+    const pins = mount(GlazeStrip, { props: { glaze: { ...glaze, seen } } }).findAll('.pin')
+    expect(pins.map((pin) => pin.find('text').exists())).toEqual([false, true])
+    expect(pins[0]!.get('title').text()).toBe('bubbling 1:00')
   })
   it('is told in words to who cannot see it, and marks now and coats', () => {
     const strip = mount(GlazeStrip, { props: { glaze, nowS: 100 } })

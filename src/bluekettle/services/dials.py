@@ -1,0 +1,81 @@
+"""Where the dial of a fire stands, or its tray hangs, as the cook tells it while it is on."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from bluekettle.core import chain as core
+from bluekettle.core.errors import Fault
+from bluekettle.core.stages import Event, Kitchen, Progress, finish_kind, not_undone
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.cook import DialPublic
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.services.chains import plan_of
+
+RACKS_M = (0.08, 0.12, 0.16, 0.20, 0.25)  # of an oven of which nobody told any (typical, estimated)
+AROUND = (-20.0, -10.0, 10.0, 20.0)  # settings near the planned one [°C]
+
+
+def dials_of(events: Sequence[Event]) -> dict[str, float]:
+    """By the id of a fire, where its dial stands by what was told last and holds."""
+    return {one.step: one.dial for one in not_undone(events) if one.kind == "dial"}
+
+
+def with_dials(document: ChainDocument, dials: Mapping[str, float]) -> ChainDocument:
+    """The plan with its dials where they stand; in rounds those of every round."""
+    if not dials:
+        return document
+    told = document.model_dump(mode="json")
+    ways = core.paths(plan_of(document).stages)
+    for stage, value in dials.items():
+        at = told
+        for name in ways[stage].lstrip("/").split("/"):
+            at = at[int(name)] if isinstance(at, list) else at[name]
+        at["dial"] = value
+    return ChainDocument.model_validate(told)
+
+
+def with_dial(dish: DishDocument, value: float) -> DishDocument:
+    """A dish under its fire with the dial of that where it stands."""
+    name = finish_kind(dish.finish).dial
+    return dish.model_copy(update={"kitchen": dish.kitchen.model_copy(update={name: value})})
+
+
+def dial_public(document: ChainDocument, dish: DishDocument, stage: str) -> DialPublic | None:
+    """The dial of a fire; None of one that came for another, where it stands as usual."""
+    row = heat_of_plan(document, stage)
+    if row is None:
+        return None
+    name = finish_kind(dish.finish).dial
+    stated = getattr(dish.kitchen, name)
+    value = Kitchen().or_typical(name) if stated is None else float(stated)
+    if row.dial_unit == "m":
+        machine = dish.kitchen.machines.get("broiler")
+        usual = list(machine.racks_m if machine and machine.racks_m else RACKS_M)
+    else:
+        usual = [value + step for step in AROUND]
+    usual = [one for one in usual if row.dial_low <= one <= row.dial_high]
+    return DialPublic(
+        value=value, unit=row.dial_unit, low=row.dial_low, high=row.dial_high, usual=usual
+    )
+
+
+def heat_of_plan(document: ChainDocument, stage: str) -> core.HeatRow | None:
+    """The heat of a stage that the plan itself has; None of others."""
+    found = core.stage_named(plan_of(document).stages, stage)
+    return core.heat_row(found.heat) if isinstance(found, core.Heat) else None
+
+
+def dial_faults(
+    document: ChainDocument, progress: Progress, stage: str, dial: float | None
+) -> list[Fault]:
+    """A dial wants food that is certainly under that fire, and a place that it can stand at."""
+    fire = progress.fire
+    if fire is None or fire.assumed or fire.name != stage:
+        return [Fault("step", stage, "the fire that the food is under")]
+    row = heat_of_plan(document, stage)
+    if row is None:
+        return [Fault("step", stage, "a fire of the plan: what came for another stands as usual")]
+    if dial is None or not row.dial_low <= dial <= row.dial_high:
+        return [Fault("dial", dial, f"{row.dial_low:g} to {row.dial_high:g} {row.dial_unit}")]
+    return []

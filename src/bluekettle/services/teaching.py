@@ -1,0 +1,172 @@
+"""What a cook teaches of the appliances it was cooked in: the signs that were told under a fire."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import Engine
+from sqlmodel import Session
+
+from bluekettle.core.calibration import SIGNS
+from bluekettle.core.glaze import MILESTONES, SITES
+from bluekettle.core.sauce import sample_sauce
+from bluekettle.core.stages import Kitchen, Progress, Sign, appliance_kind, finish_kind
+from bluekettle.schemas.cook import SceneDocument
+from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.kitchen import LessonPublic, LessonsPublic
+from bluekettle.services.errors import NotFound
+from bluekettle.services.kitchen import first_in_use, heat_words, observation_public
+from bluekettle.services.learning import (
+    ABSURD,
+    FIGURES,
+    SAMPLE,
+    belief_at,
+    figures_of,
+    mahogany_by,
+    remembered,
+)
+from bluekettle.services.loaded import Loaded
+from bluekettle.store import repositories
+from bluekettle.store.tables import Appliance, Cook, Observation
+
+PREHEAT = "_preheat_min"  # how long it heats says nothing of how fierce it is
+
+
+def teach(session: Session, loaded: Loaded, now: datetime) -> None:
+    """Keep what the signs of a cook that has ended tell of its appliances, once. now : by the wall.
+
+    A rehearsal teaches nothing: its food is simulated.
+    """
+    if loaded.told.rehearsal is not None or loaded.cook.ended_at is None:
+        return
+    if repositories.observations_of_cook(session, loaded.cook_id):
+        return
+    used = first_in_use(repositories.appliances(session))
+    session.add_all(lessons(loaded, loaded.progress(now), used))
+
+
+def lessons(
+    loaded: Loaded, progress: Progress, used: dict[str, Appliance]
+) -> Iterator[Observation]:
+    """Signs under the first sauce on moist food, until something else was done there, in an
+    appliance that is kept with the figures that the cook was reckoned with.
+    """
+    for stage, scene in loaded.chain.scenes.items():
+        document = loaded.scenes[stage].document
+        kept = used.get(document.finish)
+        if scene.film is None or kept is None or not same_appliance(kept, document):
+            continue
+        sauce, name = sauce_of(document)
+        if sauce is None:
+            continue
+        for sign in told_first(progress, stage):
+            if believed(scene, sign):
+                yield Observation(
+                    appliance_id=int(kept.id or 0),
+                    ground="food",
+                    sign=sign.sign,
+                    at_s=round(sign.heat_s, 1),
+                    dial=dial_in(document),
+                    coat_mm=scene.film.mm,
+                    sauce_name=name,
+                    sauce=sauce,
+                    made_at=loaded.at(sign.at_s),
+                    cook_id=loaded.cook_id,
+                    deep_c=scene.film.deep_c,
+                    surface_c=scene.film.surface_c,
+                )
+
+
+def told_first(progress: Progress, stage: str) -> list[Sign]:
+    """Signs of a fire that teach, each once, until a coat, a turn or a way out changed it."""
+    ends = [done.at_s for done in progress.acts if done.fire == stage]
+    ends += [change.heat_s for change in progress.changes if change.fire == stage]
+    until_s = min(ends, default=float("inf"))
+    found: dict[str, Sign] = {}
+    for sign in progress.signs:
+        ours = sign.fire == stage and sign.teaches and sign.sign in SIGNS
+        if ours and 1.0 <= sign.heat_s <= until_s:
+            found.setdefault(sign.sign, sign)
+    return list(found.values())
+
+
+def believed(scene: SceneDocument, sign: Sign) -> bool:
+    """Whether a sign came within reach of what was expected: a mistap teaches nothing."""
+    if scene.glaze is None:
+        return False
+    site, mark = SIGNS[sign.sign]
+    likely = scene.glaze.milestones[SITES[site]][MILESTONES[mark]].likely_s
+    return likely is not None and likely / ABSURD <= sign.heat_s <= likely * ABSURD
+
+
+def same_appliance(kept: Appliance, document: DishDocument) -> bool:
+    """Whether a dish was reckoned with the figures of this appliance, wherever its dial stood."""
+    dial = finish_kind(document.finish).dial
+    own = figures_of(kept)
+    names = {*own, *FIGURES[appliance_kind(kept.kind).type].values()}
+    return all(
+        getattr(document.kitchen, name) == own.get(name)
+        for name in names
+        if name != dial and not name.endswith(PREHEAT)
+    )
+
+
+def dial_in(document: DishDocument) -> float:
+    """Where the dial stood."""
+    name = finish_kind(document.finish).dial
+    stated = getattr(document.kitchen, name)
+    return Kitchen().or_typical(name) if stated is None else float(stated)
+
+
+def sauce_of(document: DishDocument) -> tuple[dict[str, Any] | None, str]:
+    """The sauce of a dish as an observation keeps it; None without one."""
+    if document.sauce is None:
+        return None, ""
+    if isinstance(document.sauce, str):
+        return {SAMPLE: document.sauce}, sample_sauce(document.sauce).name
+    return document.sauce.model_dump(mode="json"), document.sauce.name
+
+
+@dataclass(frozen=True)
+class Lesson:
+    """What one appliance was taught: all its signs, and those of the cook."""
+
+    kept: Appliance
+    seen: Sequence[Observation]
+    ours: Sequence[Observation]
+
+
+def lessons_of(engine: Engine, cook_id: int, now: datetime) -> LessonsPublic:
+    """What a cook taught, appliance by appliance. NotFound for no such cook."""
+    with Session(engine) as session:
+        cook = session.get(Cook, cook_id)
+        if cook is None or cook.deleted_at is not None:
+            raise NotFound("cook", cook_id)
+        mine = repositories.observations_of_cook(session, cook_id)
+        found = []
+        for kept in repositories.appliances(session):
+            ours = [one for one in mine if one.appliance_id == kept.id]
+            if ours:
+                seen = repositories.observations(session, int(kept.id or 0))
+                found.append(Lesson(kept, seen, ours))
+        session.expunge_all()
+    return LessonsPublic(appliances=[lesson_public(one, now) for one in found])
+
+
+def lesson_public(lesson: Lesson, now: datetime) -> LessonPublic:
+    """What was believed without the signs of the cook, and is with them."""
+    kept, cook = lesson.kept, lesson.ours[0].cook_id
+    good = remembered(lesson.seen)
+    others = [one for one in good if one.cook_id != cook]
+    before, after = belief_at(kept, others, now), belief_at(kept, good, now)
+    return LessonPublic(
+        appliance_id=int(kept.id or 0),
+        appliance=kept.name,
+        observations=[observation_public(one) for one in lesson.ours],
+        before=mahogany_by(kept, before),
+        after=mahogany_by(kept, after),
+        says=heat_words(after.factor("heat"), after.sd("heat"), after.seen),
+    )

@@ -1,0 +1,140 @@
+"""A cook that ends teaches the appliances that it was cooked in, by the signs that were told."""
+
+import pytest
+from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
+
+BROILER = {"kind": "oven-broiler", "name": "its broiler", "rack_mm": 150.0}
+ONE_COAT = {**SHORT_RIBS, "coats": 1}
+EDGES = "amber at the edges"
+
+
+@pytest.fixture
+def broiler(kitchen: Kitchen):
+    return kitchen.post("/kitchen/appliances", BROILER)["id"]
+
+
+def dish_here(kitchen: Kitchen, **more):
+    """The dish, reckoned with the kept kitchen as the page does."""
+    return {**ONE_COAT, "kitchen": kitchen.get("/kitchen")["for_plans"], **more}
+
+
+def under(kitchen: Kitchen, **more):
+    """A cook whose food went under the fire just now."""
+    live = kitchen.post("/cooks", {"dish": dish_here(kitchen, **more)})
+    return kitchen.press_until(live, "finish.finish")
+
+
+def to_the_end(kitchen: Kitchen, live):
+    while live["current"]:
+        kitchen.wait(20.0)
+        live = kitchen.press(live)
+    ended = kitchen.client.put(f"/api/v1/cooks/{live['id']}/outcome", json={"colour": "amber"})
+    assert ended.status_code == 200, ended.text
+    return live["id"]
+
+
+def cooked(kitchen: Kitchen, at_s=70.0, **more):
+    """A cook to its end, with one sign so many seconds under the fire."""
+    live = under(kitchen, **more)
+    kitchen.wait(at_s)
+    return to_the_end(kitchen, kitchen.tell(live["id"], kind="saw", sign=EDGES))
+
+
+def amber(kitchen: Kitchen):
+    """When the edges of the next such dish are likely to be amber, as its plan says."""
+    found = kitchen.post("/forecasts", dish_here(kitchen), 200)
+    return found["fires"][0]["glaze"]["milestones"]["edge"]["amber"]
+
+
+def test_what_is_seen_tonight_moves_and_narrows_the_next_plan(kitchen: Kitchen, broiler):
+    plain = amber(kitchen)
+    early = 0.5 * plain["likely_s"]
+    cook = cooked(kitchen, early)
+    kitchen.wait(7 * 86_400)
+    after = amber(kitchen)
+    assert early < after["likely_s"] < 0.85 * plain["likely_s"]
+    assert after["high_s"] / after["low_s"] < 0.9 * plain["high_s"] / plain["low_s"]
+    (lesson,) = kitchen.get(f"/cooks/{cook}/lessons")["appliances"]
+    (sign,) = lesson["observations"]
+    assert (lesson["appliance_id"], sign["cook_id"], sign["sign"]) == (broiler, cook, EDGES)
+    assert sign["at_s"] == pytest.approx(early, abs=0.1)
+    assert (sign["dial"], sign["sauce"], sign["forgotten"]) == (0.15, "plum and black tea", False)
+    assert lesson["after"]["likely_s"] < lesson["before"]["likely_s"]
+    assert "fiercer than typical" in lesson["says"]
+
+
+def test_it_is_forgotten_taken_back_and_goes_with_its_cook(kitchen: Kitchen, broiler):
+    plain = amber(kitchen)
+    cook = cooked(kitchen)
+    known = amber(kitchen)
+    (lesson,) = kitchen.get(f"/cooks/{cook}/lessons")["appliances"]
+    sign = lesson["observations"][0]["id"]
+    delete = kitchen.client.delete
+    assert delete(f"/api/v1/kitchen/observations/{sign}").status_code == 200
+    assert amber(kitchen) == plain
+    (lesson,) = kitchen.get(f"/cooks/{cook}/lessons")["appliances"]
+    assert lesson["observations"][0]["forgotten"]
+    assert lesson["after"] == lesson["before"]
+    kitchen.post(f"/kitchen/observations/{sign}/restore", None, 200)
+    assert amber(kitchen) == known
+    assert delete(f"/api/v1/cooks/{cook}").status_code == 204
+    assert amber(kitchen) == plain
+    kitchen.get(f"/cooks/{cook}/lessons", 404)
+    kitchen.post(f"/cooks/{cook}/restore", None, 200)
+    assert amber(kitchen) == known
+
+
+def test_an_outcome_that_is_corrected_teaches_nothing_twice(kitchen: Kitchen, broiler):
+    cook = cooked(kitchen)
+    kitchen.client.put(f"/api/v1/cooks/{cook}/outcome", json={"colour": "mahogany"})
+    found = kitchen.get("/kitchen")["appliances"][0]["observations"]
+    assert [one["cook_id"] for one in found] == [cook]
+    again = open_kitchen(kitchen.database, kitchen.now)
+    assert again.get("/kitchen")["appliances"][0]["observations"] == found
+
+
+def test_a_cook_that_is_stopped_still_saw_what_it_saw(kitchen: Kitchen, broiler):
+    live = under(kitchen)
+    kitchen.wait(70.0)
+    kitchen.tell(live["id"], kind="saw", sign="bubbling")
+    kitchen.post(f"/cooks/{live['id']}/stop", None, 200)
+    (lesson,) = kitchen.get(f"/cooks/{live['id']}/lessons")["appliances"]
+    assert lesson["observations"][0]["sign"] == "bubbling"
+
+
+def taught(kitchen: Kitchen, cook: int):
+    return kitchen.get(f"/cooks/{cook}/lessons")["appliances"]
+
+
+def test_nothing_that_is_not_known_for_sure_teaches(kitchen: Kitchen, broiler):
+    """A guess, a mistap, what was taken back, a rehearsal, another broiler, a bare face, and what
+    comes after another coat."""
+    unsure = kitchen.post("/cooks", {"dish": dish_here(kitchen)})
+    unsure = kitchen.press_until(unsure, "finish.under")
+    kitchen.wait(90.0)
+    assert kitchen.get(f"/cooks/{unsure['id']}/live")["fire"]["assumed"]
+    kitchen.tell(unsure["id"], kind="saw", sign=EDGES)
+    assert taught(kitchen, to_the_end(kitchen, kitchen.press(unsure))) == []
+    assert taught(kitchen, cooked(kitchen, at_s=3.0)) == []
+    live = under(kitchen)
+    kitchen.wait(70.0)
+    kitchen.tell(live["id"], kind="saw", sign=EDGES)
+    assert taught(kitchen, to_the_end(kitchen, kitchen.tell(live["id"], kind="undo"))) == []
+    assert taught(kitchen, cooked(kitchen, sauce=None, coats=0)) == []
+    stated = {**BROILER, "element_w_m2": 4500.0}
+    path = f"/api/v1/kitchen/appliances/{broiler}"
+    live = under(kitchen)
+    assert kitchen.client.put(path, json=stated).status_code == 200
+    kitchen.wait(70.0)
+    assert (
+        taught(kitchen, to_the_end(kitchen, kitchen.tell(live["id"], kind="saw", sign=EDGES))) == []
+    )
+    assert taught(kitchen, cooked(kitchen)) != []
+
+
+def test_a_rehearsal_teaches_nothing(kitchen: Kitchen, broiler):
+    body = {"dish": dish_here(kitchen), "rehearsal": {"speed": 1, "seed": 3}}
+    live = kitchen.press_until(kitchen.post("/cooks", body), "finish.finish")
+    kitchen.wait(70.0)
+    cook = to_the_end(kitchen, kitchen.tell(live["id"], kind="saw", sign=EDGES))
+    assert taught(kitchen, cook) == []
