@@ -342,3 +342,18 @@ def test_before_a_fire_there_is_no_way_out_of_it(kitchen):
     live = begin(kitchen, "portions-broiled")
     assert kitchen.get(f"/cooks/{live['id']}/ways-out", 409)["title"]
     kitchen.get("/cooks/999/ways-out", 404)
+
+
+def test_a_tray_that_hangs_elsewhere_does_so_in_every_round(kitchen):
+    live = press_on(kitchen, begin(kitchen, "marinated-rounds"), until="broil.1.finish")
+    kitchen.wait(20.0)
+    told = kitchen.tell(live["id"], kind="dial", step="broil.1", dial=0.1)
+    assert told["fire"]["dial"]["value"] == 0.1
+    live = press_on(kitchen, told, until="broil.2.finish")
+    assert live["fire"]["dial"]["value"] == 0.1
+    assert live["picture"]["rack_mm"] == 100.0
+    strip = kitchen.get(f"/cooks/{live['id']}/glaze")
+    back = kitchen.tell(live["id"], kind="dial", step="broil.2", dial=0.2)
+    assert back["fire"]["dial"]["value"] == 0.2
+    later = kitchen.get(f"/cooks/{live['id']}/glaze")
+    assert later["milestones"]["edge"]["amber"] != strip["milestones"]["edge"]["amber"]

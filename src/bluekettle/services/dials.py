@@ -16,9 +16,16 @@ RACKS_M = (0.08, 0.12, 0.16, 0.20, 0.25)  # of an oven of which nobody told any 
 AROUND = (-20.0, -10.0, 10.0, 20.0)  # settings near the planned one [°C]
 
 
-def dials_of(events: Sequence[Event]) -> dict[str, float]:
-    """By the id of a fire, where its dial stands by what was told last and holds."""
-    return {one.step: one.dial for one in not_undone(events) if one.kind == "dial"}
+def dials_of(document: ChainDocument, events: Sequence[Event]) -> dict[str, float]:
+    """By the id of a fire, where its dial stands by what was told last and holds; in rounds that of
+    one round is that of all.
+    """
+    told = {one.step: one.dial for one in not_undone(events) if one.kind == "dial"}
+    if not told:
+        return {}
+    ways = core.paths(plan_of(document).stages)
+    alike = {way: told[stage] for stage, way in ways.items() if stage in told}
+    return {stage: alike[way] for stage, way in ways.items() if way in alike}
 
 
 def with_dials(document: ChainDocument, dials: Mapping[str, float]) -> ChainDocument:

@@ -497,9 +497,9 @@ def observe(
             accepted = "an appliance that finishes: " + ", ".join(FINISH)
             raise OutOfRange([Fault("appliance", kept.kind, accepted)])
         seen = repositories.observations(session, appliance_id)
-        if len(seen) >= MOST_SEEN:
+        if sum(one.cook_id is None for one in seen) >= MOST_SEEN:
             raise Conflict(
-                f"“{kept.name}” has {MOST_SEEN} signs already; forget some, or keep it as a new"
+                f"“{kept.name}” has {MOST_SEEN} signs that were told here; keep it as a new"
                 " appliance"
             )
         sauce, name = copy_of(session, given)

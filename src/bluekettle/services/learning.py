@@ -83,6 +83,7 @@ FINISH = {
     "contact-grill": "contact",
 }
 SAMPLE = "sample"  # a sauce that comes with the product, by its key
+MOST_READ = 30  # signs of an appliance: each is an ensemble of its own (numerical)
 RACK_NEAR_M = 0.02  # signs on another rack say less of this one
 EVENING_S = 6 * 3600.0
 ABSURD = 12.0  # times off what is expected: nobody saw that
@@ -109,8 +110,8 @@ def figures_of(appliance: Appliance) -> dict[str, float]:
 
 
 def remembered(seen: Sequence[Observation]) -> list[Observation]:
-    """What was not forgotten."""
-    return [s for s in seen if s.forgotten_at is None]
+    """The newest signs that were not forgotten: older ones hardly move a belief any more."""
+    return [s for s in seen if s.forgotten_at is None][-MOST_READ:]
 
 
 def heat_at(kind: str, dial: float, kept: Appliance | None = None) -> Heat:

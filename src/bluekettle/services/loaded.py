@@ -64,8 +64,8 @@ class Loaded:
             self.events = [event_of(row, self.seconds(row.happened_at)) for row in events]
             self.left = left_of(self.events, events)
             self.chain = with_left(ChainFactsDocument.model_validate(cook.facts), self.left)
-            self.dials = dials_of(self.events)
             self.planned = ChainDocument.model_validate(cook.dish)
+            self.dials = dials_of(self.planned, self.events)
             whole = with_dials(self.planned, self.dials)
             self.whole = whole.model_copy(
                 update={"instead": [*whole.instead, *(i for one in self.left for i in one.instead)]}

@@ -131,6 +131,7 @@ async function see(sign: (typeof SIGNS)[number]) {
       </summary>
       <SignsSeen
         :signs="appliance.observations"
+        link
         @forget="(id, again) => emit('forget', id, again)"
       />
     </details>

@@ -3,7 +3,7 @@ import type { Observation } from '@/api/client'
 import { date, stopwatch } from '@/shared/format/time'
 
 /** Signs that an appliance is judged by; each can be forgotten and counted again. */
-defineProps<{ signs: Observation[] }>()
+defineProps<{ signs: Observation[]; link?: boolean }>()
 defineEmits<{ forget: [id: number, again: boolean] }>()
 const GROUND: Record<string, string> = { food: 'on food', scout: 'scout' }
 const words = (o: Observation) =>
@@ -13,7 +13,11 @@ const words = (o: Observation) =>
 <template>
   <ul class="figure">
     <li v-for="o in signs" :key="o.id" :class="{ gone: o.forgotten }">
-      <span>{{ date(o.made_at) }}: {{ words(o) }}</span>
+      <span>
+        <RouterLink v-if="link && o.cook_id" :to="`/log/${o.cook_id}`">
+          {{ date(o.made_at) }}</RouterLink><template v-else>{{ date(o.made_at) }}</template
+        >: {{ words(o) }}
+      </span>
       <el-button
         class="plain-button"
         :data-test="`forget-${o.id}`"
