@@ -48,15 +48,17 @@ function tell(dial: number) {
 </template>
 
 <style scoped>
+/* Its button stands beside others; what it opens, under all of them. */
 .dial {
-  display: grid;
-  gap: 10px;
-  justify-items: start;
+  display: contents;
 }
 .dial > .plain-button {
-  min-height: 52px;
+  min-height: 56px;
+  margin: 0;
 }
 fieldset {
+  order: 1;
+  width: 100%;
   display: flex;
   flex-wrap: wrap;
   gap: 10px;

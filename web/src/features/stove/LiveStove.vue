@@ -231,8 +231,9 @@ header {
 }
 .timer {
   grid-area: strip;
-  display: grid;
-  gap: 8px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
 }
 aside {
   grid-area: aside;

@@ -99,16 +99,16 @@ function more(s: number | null): string {
 </template>
 
 <style scoped>
+/* Its button stands beside others; what it opens, under all of them. */
 .ways {
-  display: grid;
-  gap: 10px;
-  justify-items: start;
+  display: contents;
 }
 .plain-button {
   min-height: 56px;
   font-size: 1.12rem;
 }
 section {
+  order: 1;
   width: 100%;
 }
 ol {

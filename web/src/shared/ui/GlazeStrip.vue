@@ -218,7 +218,7 @@ const spoken = computed(() => {
             :y1="top - 16"
             :y2="top + sites.length * rowHeight + 8"
           />
-          <text v-if="pulledS == null" :x="x(look) + 5" :y="top - 20">
+          <text v-if="pulledS == null && (nowS ?? 0) < look" :x="x(look) + 5" :y="top - 20">
             look from {{ stopwatch(look) }}
           </text>
         </g>
