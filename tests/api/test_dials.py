@@ -71,6 +71,9 @@ def test_a_heat_that_came_for_another_has_no_dial_to_tell(kitchen: Kitchen):
     live = kitchen.post(f"/cooks/{live['id']}/elsewhere", way)
     live = kitchen.press_until(live, "finish+1.finish")
     assert live["fire"]["dial"] is None
+    cook = kitchen.get(f"/cooks/{live['id']}")
+    (left,) = cook["cooked"]["instead"]
+    assert (left["stage"], left["heat"], cook["dish"]["instead"]) == ("finish", "air_fryer", [])
     told = {"kind": "dial", "step": "finish+1", "dial": 180.0}
     bad = kitchen.post(f"/cooks/{live['id']}/events", told, 422)["errors"][0]
     assert bad["field"] == "step"

@@ -48,6 +48,18 @@ def test_they_read_the_hidden_kitchen_with_noise_gaps_and_a_loose_while():
     assert told["pin"] == []
 
 
+def test_food_that_went_elsewhere_is_read_there_from_what_it_had():
+    """An hour of its oven, then the fryer: warm in the middle, and hotter round about."""
+    moved = {"stage": "low", "heat": "air_fryer", "had_min": 60.0, "acts_done": 0}
+    assert not Devices(ROASTING, seed=4).knows("low+1")
+    devices = Devices(ChainDocument.model_validate({**ROAST, "instead": [moved]}), seed=4)
+    assert devices.knows("low+1")
+    told = read_all(devices, Running("low+1", "hold", BEGUN, BEGUN), range(1, 10))
+    first = read_all(Devices(ROASTING, seed=4), Running("low", "hold", BEGUN, BEGUN), range(1, 10))
+    assert told["core_c"][0][1] > first["core_c"][0][1] + 3.0
+    assert np.mean([value for _, value in told["air_c"]]) > 145.0
+
+
 def test_a_pin_comes_up_once_and_an_act_by_hand_is_not_read():
     devices = Devices(ChainDocument.model_validate(SHORT_RIBS), seed=4)
     told = read_all(devices, Running("cook", "come_up", BEGUN, BEGUN), np.arange(0.5, 40, 0.5))

@@ -92,11 +92,10 @@ def simulate_probe(
 def play(client: Client, cook: int, speed: float, every_s: float, seed: int) -> None:
     """Read and tell until the cook is over."""
     live = client.ask("GET", f"/cooks/{cook}/live")
-    document = ChainDocument.model_validate(client.ask("GET", f"/cooks/{cook}")["dish"])
     if live["rehearsal"]:
         client.ask("PUT", f"/cooks/{cook}/rehearsal", {"speed": speed})
         seed = live["rehearsal"]["seed"]
-    devices = Devices(document, seed)
+    devices = devices_of(client, cook, seed)
     last: datetime | None = None
     told, silent_s = 0, 0.0
     # A rehearsal's own clock is fast; of another cook only what is over is caught up with.
@@ -105,6 +104,8 @@ def play(client: Client, cook: int, speed: float, every_s: float, seed: int) -> 
         running, now = running_of(live), datetime.fromisoformat(live["now"])
         try:
             if running is not None:
+                if not devices.knows(running.stage):
+                    devices = devices_of(client, cook, seed)
                 last = running.heat_at if last is None or last < running.heat_at else last
                 moments = moments_until(last, now, every_s, most)
                 batch = [one for at in moments for one in devices.read(running, at)]
@@ -119,6 +120,12 @@ def play(client: Client, cook: int, speed: float, every_s: float, seed: int) -> 
                 raise
             time.sleep(TICK_S)
     click.echo(f"{told} readings told; the cook is over")
+
+
+def devices_of(client: Client, cook: int, seed: int) -> Devices:
+    """The devices of the kitchen in which it is cooked now."""
+    document = client.ask("GET", f"/cooks/{cook}")["cooked"]
+    return Devices(ChainDocument.model_validate(document), seed)
 
 
 def tell(client: Client, cook: int, batch: list[dict[str, Any]]) -> int:

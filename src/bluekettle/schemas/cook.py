@@ -500,7 +500,10 @@ class CookPublic(PublicModel):
     """One cook, whole."""
 
     summary: CookSummary
-    dish: dict[str, Any]
+    dish: dict[str, Any] = Field(description="as it was planned")
+    cooked: dict[str, Any] = Field(
+        description="as it is cooked: with heats that came for others, and dials where they stand"
+    )
     facts: HeatFactsPublic
     glaze_after: GlazePublic | None = Field(
         description="the strip after what was seen; null where nothing was looked at"

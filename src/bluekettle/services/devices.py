@@ -74,6 +74,10 @@ class Devices:
         """The plan of the document."""
         return plan_of(self.document)
 
+    def knows(self, stage: str) -> bool:
+        """Whether the document has this heat: one that came for another is in a later one."""
+        return heat_named(self.plan, stage) is not None
+
     @cached_property
     def oven_off_k(self) -> float:
         """What the oven holds against its dial [K]."""

@@ -175,6 +175,7 @@ def cook_public(
     return CookPublic(
         summary=summary(loaded.cook, outcome),
         dish=loaded.cook.dish,
+        cooked=loaded.whole.model_dump(mode="json"),
         facts=loaded.scene().facts,
         glaze_after=after,
         stages=[compare(s) for s in progress.steps if not s.plan.beside],

@@ -459,6 +459,7 @@ export const summary = {
 export const cook: Cook = {
   summary,
   dish: plan() as unknown as Cook['dish'],
+  cooked: plan() as unknown as Cook['cooked'],
   facts: {
     timer_s: 2940,
     target_c: 117.1,

@@ -5385,8 +5385,18 @@ export interface components {
          */
         CookPublic: {
             summary: components["schemas"]["CookSummary"];
-            /** Dish */
+            /**
+             * Dish
+             * @description as it was planned
+             */
             dish: {
+                [key: string]: unknown;
+            };
+            /**
+             * Cooked
+             * @description as it is cooked: with heats that came for others, and dials where they stand
+             */
+            cooked: {
                 [key: string]: unknown;
             };
             facts: components["schemas"]["HeatFactsPublic"];
