@@ -138,3 +138,14 @@ def test_a_rehearsal_teaches_nothing(kitchen: Kitchen, broiler):
     kitchen.wait(70.0)
     cook = to_the_end(kitchen, kitchen.tell(live["id"], kind="saw", sign=EDGES))
     assert taught(kitchen, cook) == []
+
+
+def test_a_damaged_appliance_is_taught_nothing_and_ends_no_cook(kitchen: Kitchen, broiler):
+    before = cooked(kitchen)
+    live = under(kitchen)
+    kitchen.wait(70.0)
+    live = kitchen.tell(live["id"], kind="saw", sign=EDGES)
+    kitchen.spoil("appliance", "kind", broiler)
+    assert taught(kitchen, to_the_end(kitchen, live)) == []
+    assert taught(kitchen, before) == []
+    assert [one["id"] for one in kitchen.get("/kitchen")["aside"]] == [broiler]

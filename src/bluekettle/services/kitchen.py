@@ -50,6 +50,7 @@ from bluekettle.services.learning import (
     dial_of,
     figures_of,
     mahogany,
+    mahogany_by,
     remembered,
     steps_of,
 )
@@ -516,7 +517,8 @@ def observe(
         )
         earlier = remembered(seen)
         believable(kept, earlier, one)
-        before, after = mahogany(kept, earlier), mahogany(kept, [*earlier, one])
+        before = mahogany_by(kept, belief_at(kept, earlier, now))
+        after = mahogany(kept, [*earlier, one])
     with Session(for_writing(engine)) as session:
         kept = load(session, appliance_id)
         session.add(one)

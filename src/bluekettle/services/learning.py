@@ -21,7 +21,7 @@ from bluekettle.core.calibration import (
     predict,
 )
 from bluekettle.core.calibration import SignSeen as Seen
-from bluekettle.core.errors import Fault, OutOfRange
+from bluekettle.core.errors import CoreError, Fault, OutOfRange
 from bluekettle.core.glaze import Coating, Heat, bare_film
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
 from bluekettle.core.sauce import Composition, mix, sample_sauce
@@ -190,9 +190,9 @@ def beliefs_of(kept: Appliance, seen: Sequence[Observation]) -> tuple[list[Belie
             before = Belief(before.mean, cov, before.seen)
         try:
             beliefs.append(learnt(before, heat_at(kept.kind, one.dial, kept), coating_of(one), one))
-        except (
-            OutOfRange
-        ):  # under figures changed since then it would never show: it teaches nothing now
+        except CoreError:
+            # Under figures changed since then it would never show, or its sauce is no more: it
+            # teaches nothing now.
             beliefs.append(before)
         last = one.made_at
     return beliefs, began

@@ -11,6 +11,7 @@ from sqlalchemy import Engine
 from sqlmodel import Session
 
 from bluekettle.core.calibration import SIGNS
+from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import MILESTONES, SITES
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import Kitchen, Progress, Sign, appliance_kind, finish_kind
@@ -18,7 +19,7 @@ from bluekettle.schemas.cook import SceneDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.kitchen import LessonPublic, LessonsPublic
 from bluekettle.services.errors import NotFound
-from bluekettle.services.kitchen import first_in_use, heat_words, observation_public
+from bluekettle.services.kitchen import first_in_use, heat_words, job_of, observation_public
 from bluekettle.services.learning import (
     ABSURD,
     FIGURES,
@@ -32,6 +33,7 @@ from bluekettle.services.loaded import Loaded
 from bluekettle.store import repositories
 from bluekettle.store.tables import Appliance, Cook, Observation
 
+DAMAGED = (ValueError, KeyError, TypeError, CoreError)  # what cannot be read raises one of these
 PREHEAT = "_preheat_min"  # how long it heats says nothing of how fierce it is
 
 
@@ -44,8 +46,21 @@ def teach(session: Session, loaded: Loaded, now: datetime) -> None:
         return
     if repositories.observations_of_cook(session, loaded.cook_id):
         return
-    used = first_in_use(repositories.appliances(session))
+    used = first_in_use(sound(repositories.appliances(session)))
     session.add_all(lessons(loaded, loaded.progress(now), used))
+
+
+def sound(found: Sequence[Appliance]) -> list[Appliance]:
+    """Appliances that can be read; a damaged one is taught nothing."""
+    good = []
+    for kept in found:
+        try:
+            job_of(kept)
+            figures_of(kept)
+        except DAMAGED:
+            continue
+        good.append(kept)
+    return good
 
 
 def lessons(
@@ -153,7 +168,13 @@ def lessons_of(engine: Engine, cook_id: int, now: datetime) -> LessonsPublic:
                 seen = repositories.observations(session, int(kept.id or 0))
                 found.append(Lesson(kept, seen, ours))
         session.expunge_all()
-    return LessonsPublic(appliances=[lesson_public(one, now) for one in found])
+    told = []
+    for one in found:
+        try:
+            told.append(lesson_public(one, now))
+        except DAMAGED:
+            continue  # the kitchen says so of it
+    return LessonsPublic(appliances=told)
 
 
 def lesson_public(lesson: Lesson, now: datetime) -> LessonPublic:
