@@ -41,6 +41,7 @@ class Workshop:
         self.workers = workers
         self._pools: dict[bool, ProcessPoolExecutor] = {}
         self._lock = threading.Lock()
+        self._starting = threading.Lock()  # held while a worker may be started
         self._waiting = 0
         self._over = False
         self._results: OrderedDict[Key, Any] = OrderedDict()
@@ -110,7 +111,8 @@ class Workshop:
         more. For a process that is about to end, and has no other children.
         """
         self._over = True
-        self.close()
+        with self._starting:  # a worker that was just being started is among them
+            self.close()
         for worker in multiprocessing.active_children():
             worker.terminate()
 
@@ -145,13 +147,14 @@ class Workshop:
 
     def _submit(self, task: str, payload: tuple[Any, ...]) -> Future[Any]:
         for _ in range(2):
-            if self._over:
-                break
-            pool = self._pool_of(task)
-            try:
-                return pool.submit(TASKS[task], *payload)
-            except RuntimeError:  # it broke, or was shut down meanwhile
-                self._forget(pool)
+            with self._starting:
+                if self._over:
+                    break
+                pool = self._pool_of(task)
+                try:
+                    return pool.submit(TASKS[task], *payload)
+                except RuntimeError:  # it broke, or was shut down meanwhile
+                    self._forget(pool)
         raise Busy("the model's process ended; ask again in a moment")
 
     def _pool_of(self, task: str) -> ProcessPoolExecutor:
