@@ -90,3 +90,12 @@ def test_what_it_teaches_is_of_where_it_stood(kitchen: Kitchen):
     kitchen.post(f"/cooks/{live['id']}/stop", None, 200)
     (lesson,) = kitchen.get(f"/cooks/{live['id']}/lessons")["appliances"]
     assert lesson["observations"][0]["dial"] == 0.08
+
+
+def test_no_tray_is_told_of_while_nobody_knows_whether_it_is_there(kitchen: Kitchen):
+    live = kitchen.press_until(kitchen.post("/cooks", {"dish": ONE_COAT}), "finish.under")
+    kitchen.wait(90.0)
+    assert kitchen.get(f"/cooks/{live['id']}/live")["fire"]["assumed"]
+    told = {"kind": "dial", "step": "finish", "dial": 0.08}
+    bad = kitchen.post(f"/cooks/{live['id']}/events", told, 422)["errors"][0]
+    assert bad["field"] == "step"

@@ -149,3 +149,14 @@ def test_a_damaged_appliance_is_taught_nothing_and_ends_no_cook(kitchen: Kitchen
     assert taught(kitchen, to_the_end(kitchen, live)) == []
     assert taught(kitchen, before) == []
     assert [one["id"] for one in kitchen.get("/kitchen")["aside"]] == [broiler]
+
+
+def test_a_sign_after_another_coat_is_of_no_first_film(kitchen: Kitchen, broiler):
+    live = under(kitchen, coats=2)
+    while not any(s["act"] and s["state"] == "confirmed" for s in live["steps"]):
+        kitchen.wait(40.0)
+        live = kitchen.press(live)
+    kitchen.wait(60.0)
+    assert live["fire"]
+    live = kitchen.tell(live["id"], kind="saw", sign=EDGES)
+    assert taught(kitchen, to_the_end(kitchen, live)) == []
