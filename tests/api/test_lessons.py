@@ -1,5 +1,7 @@
 """A cook that ends teaches the appliances that it was cooked in, by the signs that were told."""
 
+import sqlite3
+
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
 
@@ -61,6 +63,10 @@ def test_what_is_seen_tonight_moves_and_narrows_the_next_plan(kitchen: Kitchen, 
     assert (sign["dial"], sign["sauce"], sign["forgotten"]) == (0.15, "plum and black tea", False)
     assert lesson["after"]["likely_s"] < lesson["before"]["likely_s"]
     assert "fiercer than typical" in lesson["says"]
+    with sqlite3.connect(kitchen.database) as store:
+        (food,) = store.execute("select deep_c, surface_c, coat_mm from observation").fetchall()
+    assert 60.0 < food[1] < food[0] < 99.0, "out of the pot, brushed, its outside cooler"
+    assert food[2] == 0.5
 
 
 def test_it_is_forgotten_taken_back_and_goes_with_its_cook(kitchen: Kitchen, broiler):
@@ -160,3 +166,25 @@ def test_a_sign_after_another_coat_is_of_no_first_film(kitchen: Kitchen, broiler
     assert live["fire"]
     live = kitchen.tell(live["id"], kind="saw", sign=EDGES)
     assert taught(kitchen, to_the_end(kitchen, live)) == []
+
+
+def test_a_sign_under_a_fire_that_nobody_ever_told_of_teaches_nothing(kitchen: Kitchen, broiler):
+    """It came out of the heat, but when it went under nobody knows."""
+    live = kitchen.post("/cooks", {"dish": dish_here(kitchen)})
+    live = kitchen.press_until(live, "finish.under")
+    kitchen.wait(90.0)
+    live = kitchen.tell(live["id"], kind="saw", sign=EDGES)
+    assert live["fire"]["assumed"]
+    kitchen.wait(60.0)
+    live = kitchen.tell(live["id"], kind="done", step="finish.finish")
+    assert taught(kitchen, to_the_end(kitchen, live)) == []
+
+
+def test_an_appliance_goes_with_all_that_was_seen_of_it(kitchen: Kitchen, broiler):
+    """What stands in a deleted cook too; the cook can be brought back without it."""
+    cook = cooked(kitchen)
+    delete = kitchen.client.delete
+    assert delete(f"/api/v1/cooks/{cook}").status_code == 204
+    assert delete(f"/api/v1/kitchen/appliances/{broiler}").status_code == 204
+    kitchen.post(f"/cooks/{cook}/restore", None, 200)
+    assert taught(kitchen, cook) == []

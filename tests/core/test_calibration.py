@@ -1,5 +1,7 @@
 """What sightings teach, within a cook and from cook to cook."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -132,6 +134,20 @@ def one_sign(shift):
     """Members and log ratios of a sign that comes as the sum of the four tells."""
     factors = draw_factors(first_belief(0.35))
     return factors, shift - factors.sum(axis=1)
+
+
+def test_a_sign_on_colder_food_tells_of_a_fiercer_heat():
+    """The same amber after the same time, but the heat had to warm it first."""
+    first = first_belief(BROILER.spread)
+    seen = SignSeen("amber at the edges", float(evening(np.zeros(4))[EDGE, AMBER]))
+    warm, cold = (
+        learn_from(first, BROILER, GLAZE, [one])
+        for one in (seen, replace(seen, deep_c=30.0, surface_c=20.0))
+    )
+    assert abs(np.log(warm.factor("heat"))) < 0.05
+    assert cold.factor("heat") > 1.05 * warm.factor("heat")
+    with pytest.raises(OutOfRange, match="surface_c"):
+        learn_from(first, BROILER, GLAZE, [replace(seen, surface_c=140.0)])
 
 
 def test_a_scout_on_damp_bread_teaches_the_dish():

@@ -48,14 +48,19 @@ def with_dial(dish: DishDocument, value: float) -> DishDocument:
     return dish.model_copy(update={"kitchen": dish.kitchen.model_copy(update={name: value})})
 
 
+def dial_of_dish(dish: DishDocument) -> float:
+    """Where the dial of its fire stands: as stated, else as usual."""
+    name = finish_kind(dish.finish).dial
+    stated = getattr(dish.kitchen, name)
+    return Kitchen().or_typical(name) if stated is None else float(stated)
+
+
 def dial_public(document: ChainDocument, dish: DishDocument, stage: str) -> DialPublic | None:
     """The dial of a fire; None of one that came for another, where it stands as usual."""
     row = heat_of_plan(document, stage)
     if row is None:
         return None
-    name = finish_kind(dish.finish).dial
-    stated = getattr(dish.kitchen, name)
-    value = Kitchen().or_typical(name) if stated is None else float(stated)
+    value = dial_of_dish(dish)
     if row.dial_unit == "m":
         machine = dish.kitchen.machines.get("broiler")
         usual = list(machine.racks_m if machine and machine.racks_m else RACKS_M)

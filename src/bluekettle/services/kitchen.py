@@ -372,9 +372,7 @@ def drop_appliance(engine: Engine, appliance_id: int) -> None:
             raise Conflict(
                 f"“{kept.name}” is the body of {', '.join(sharing)}; give them another body first"
             )
-        for seen in repositories.observations(session, appliance_id):
-            session.delete(seen)
-        session.flush()
+        repositories.forget_appliance(session, appliance_id)
         session.delete(kept)
         session.commit()
 

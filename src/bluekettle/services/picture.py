@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from bluekettle.core.stages import Progress, StepPlan, StepState, figure, finish_kind
+from bluekettle.core.stages import Progress, StepPlan, StepState, finish_kind
 from bluekettle.core.stages.told import CONFIRMED, ESTIMATED, UNKNOWN
 from bluekettle.schemas.cook import PicturePublic
+from bluekettle.services.dials import dial_of_dish
 from bluekettle.services.instructions import Step, words_row
 from bluekettle.services.loaded import Loaded
 
@@ -69,8 +70,5 @@ def heat_s(loaded: Loaded, progress: Progress, past: list[StepState], now_s: flo
 def rack_mm(loaded: Loaded, progress: Progress) -> float | None:
     """How far the food is from the element; None where nothing is set so."""
     dish = loaded.fire_scene(progress).document
-    dial = finish_kind(dish.finish).dial
-    if dial != "rack_m":
-        return None
-    stated = getattr(dish.kitchen, dial)
-    return round(1000.0 * (figure(dial).typical if stated is None else stated), 1)
+    hangs = finish_kind(dish.finish).dial == "rack_m"
+    return round(1000.0 * dial_of_dish(dish), 1) if hangs else None

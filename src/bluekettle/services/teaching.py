@@ -14,10 +14,11 @@ from bluekettle.core.calibration import SIGNS
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import MILESTONES, SITES
 from bluekettle.core.sauce import sample_sauce
-from bluekettle.core.stages import Kitchen, Progress, Sign, appliance_kind, finish_kind
+from bluekettle.core.stages import Progress, Sign, appliance_kind, finish_kind
 from bluekettle.schemas.cook import SceneDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.kitchen import LessonPublic, LessonsPublic
+from bluekettle.services.dials import dial_of_dish
 from bluekettle.services.errors import NotFound
 from bluekettle.services.kitchen import first_in_use, heat_words, job_of, observation_public
 from bluekettle.services.learning import (
@@ -84,7 +85,7 @@ def lessons(
                     ground="food",
                     sign=sign.sign,
                     at_s=round(sign.heat_s, 1),
-                    dial=dial_in(document),
+                    dial=dial_of_dish(document),
                     coat_mm=scene.film.mm,
                     sauce_name=name,
                     sauce=sauce,
@@ -127,13 +128,6 @@ def same_appliance(kept: Appliance, document: DishDocument) -> bool:
         for name in names
         if name != dial and not name.endswith(PREHEAT)
     )
-
-
-def dial_in(document: DishDocument) -> float:
-    """Where the dial stood."""
-    name = finish_kind(document.finish).dial
-    stated = getattr(document.kitchen, name)
-    return Kitchen().or_typical(name) if stated is None else float(stated)
 
 
 def sauce_of(document: DishDocument) -> tuple[dict[str, Any] | None, str]:

@@ -242,6 +242,11 @@ def observations(session: Session, appliance_id: int) -> Sequence[Observation]:
     return session.exec(wanted.order_by(col(Observation.made_at), col(Observation.id))).all()
 
 
+def forget_appliance(session: Session, appliance_id: int) -> None:
+    """Delete all that was seen of an appliance, what stands in deleted cooks too."""
+    session.exec(delete(Observation).where(col(Observation.appliance_id) == appliance_id))
+
+
 def observations_of_cook(session: Session, cook_id: int) -> Sequence[Observation]:
     """Signs that were told while something was cooked, in order."""
     wanted = select(Observation).where(Observation.cook_id == cook_id)

@@ -226,9 +226,7 @@ def schedule(meal: Meal, kitchen: MealKitchen, at: float) -> Schedule:
 
 
 def first_schedule(meal: Meal, kitchen: MealKitchen, at: float) -> Schedule:
-    """A plan that keeps every limit, before anything is put in hand for evenings that are late; as
-    `schedule`.
-    """
+    """The plan before anything is put in hand for evenings that are late; as `schedule`."""
     lines = lines_of(meal)
     return read_plan(lines, *tried(puzzle_of(lines, kitchen, at), lines))
 

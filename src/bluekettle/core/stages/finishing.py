@@ -39,8 +39,8 @@ STEP_S = 2.0  # of the film: moments are told in whole steps
 SHORTEST_LOOK_S = 480.0  # the film is always looked at for so long
 LEAST_SET_S = 20.0  # a coat never counts as set before (typical, estimated)
 LEAST_BETWEEN_S = 60.0  # from one act to the next: a film has to warm again
-# Of a surface on which a film behaves as on wet meat (design): dry crust and half-dried layer [m],
-# browned, charred, share of its juice that is spent [-].
+# Of a surface on which a film behaves as on wet meat (typical, estimated): dry crust and half-dried
+# layer [m], browned, charred, share of its juice that is spent [-].
 STILL_MOIST = np.array([1e-4, 1e-4, 0.05, 0.05, 0.05])
 TOGETHER_S = 20.0  # a coat and a turn so near to each other are one way out of the heat
 FACE, EDGE, BACK = 0, 1, 2

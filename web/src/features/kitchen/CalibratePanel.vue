@@ -49,7 +49,6 @@ const under = computed(() =>
   began.value === null ? 0 : Math.max(0, (now.value.getTime() - began.value) / 1000),
 )
 const shown = computed(() => SIGNS.filter((s) => !(ground.value === 'bread' && s === 'bubbling')))
-/** The model looks an hour ahead. */
 
 // Tonight's own glaze first, else the first that there is.
 watch(

@@ -4,6 +4,7 @@ import { stopwatch } from '@/shared/format/time'
 /** What signs moved: when a bottled glaze is mahogany, without them and with them. */
 type Band = { low_s: number | null; likely_s: number | null; high_s: number | null }
 defineProps<{ before: Band; after: Band }>()
+/** The model looks an hour ahead. */
 const minutes = (s: number | null) => (s === null ? 'later than 60 min' : stopwatch(s))
 </script>
 
