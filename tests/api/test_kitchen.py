@@ -232,6 +232,19 @@ def test_signs_of_tonight_count_in_full_and_those_of_another_evening_in_part(kit
     assert later["for_plans"]["learnt"] == later["learnt"]
 
 
+def test_a_second_evening_tells_more_of_the_broiler_than_a_second_sign(kitchen: Kitchen):
+    """Brush and batch are others by then, so that what both have in common is the broiler."""
+    spreads = []
+    for apart_s in (600.0, 7 * 86_400.0):
+        broiler = add(kitchen, **{**BROILER, "in_use": not spreads})
+        path = f"/kitchen/appliances/{broiler['id']}/observations"
+        kitchen.post(path, {"ground": "scout", "sign": "bubbling", "at_s": 60.0})
+        kitchen.wait(apart_s)
+        seen = kitchen.post(path, {"ground": "scout", "sign": "amber", "at_s": 150.0})
+        spreads.append(seen["appliance"]["history"][-1]["log_sd"])
+    assert spreads[1] < spreads[0] - 0.002
+
+
 def test_plain_bread_and_syrup_calibrate_too_and_nonsense_does_not(kitchen: Kitchen):
     fryer = add(kitchen, kind="air-fryer", name="fryer")
     path = f"/kitchen/appliances/{fryer['id']}/observations"

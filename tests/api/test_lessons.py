@@ -1,9 +1,12 @@
 """A cook that ends teaches the appliances that it was cooked in, by the signs that were told."""
 
+import json
 import sqlite3
 
 import pytest
 from tests.conftest import SHORT_RIBS, Kitchen, open_kitchen
+
+from bluekettle.schemas.chain import ChainDocument
 
 BROILER = {"kind": "oven-broiler", "name": "its broiler", "rack_mm": 150.0}
 ONE_COAT = {**SHORT_RIBS, "coats": 1}
@@ -188,3 +191,41 @@ def test_an_appliance_goes_with_all_that_was_seen_of_it(kitchen: Kitchen, broile
     assert delete(f"/api/v1/kitchen/appliances/{broiler}").status_code == 204
     kitchen.post(f"/cooks/{cook}/restore", None, 200)
     assert taught(kitchen, cook) == []
+
+
+SHRED = {"kind": "take_apart", "id": "shred", "how": "shred"}
+INSIDE = [{"do": "coat", "at_min": 2.0, "layer": "coat"}]
+
+
+def film_of(kitchen: Kitchen, change):
+    """What a cook of the ribs, changed, keeps of what lies under its broiler."""
+    document = ChainDocument.model_validate(ONE_COAT).model_dump(mode="json")
+    by_id = {stage["id"]: stage for stage in document["stages"]}
+    change(document, by_id)
+    cook = kitchen.post("/cooks", {"dish": document})["id"]
+    with sqlite3.connect(kitchen.database) as store:
+        asked = store.execute("select facts from cook where id = ?", (cook,))
+        return json.loads(asked.fetchone()[0])["scenes"]["finish"]["film"]
+
+
+def test_only_a_first_sauce_on_whole_moist_food_is_a_film_that_teaches(kitchen: Kitchen):
+    """As thick as it was brushed on; none on strands, on a crust, or first put on inside."""
+
+    def thick(document, by_id):
+        by_id["dress"]["mm"] = 0.8
+
+    def dried(document, by_id):
+        by_id["cook"] |= {"heat": "oven", "dial": 130.0}
+
+    def strands(document, by_id):
+        at = document["stages"].index(by_id["dress"])
+        document["stages"].insert(at, SHRED)
+
+    def inside(document, by_id):
+        layer = by_id["dress"]["layer"]
+        document["stages"].remove(by_id["dress"])
+        by_id["finish"]["acts"] = [{**INSIDE[0], "layer": layer}]
+
+    assert film_of(kitchen, thick)["mm"] == 0.8
+    for change in (dried, strands, inside):
+        assert film_of(kitchen, change) is None, change.__name__
