@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
 import { api, fetched, type Chain, type Cook, type Problem } from '@/api/client'
 import { useDraft } from '@/features/plan'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { duration } from '@/shared/format/time'
@@ -15,6 +16,7 @@ import { outcomeWords, whenWords } from './words'
 const route = useRoute()
 const router = useRouter()
 const draft = useDraft()
+const { known } = useKitchenFigures()
 const query = useQuery<Cook, Problem>({
   queryKey: ['cook', Number(route.params.id), 'log'],
   queryFn: () =>
@@ -25,9 +27,13 @@ const cook = query.data
 const problem = query.error
 const pulled = computed(() => cook.value?.summary.strip?.pulled_s ?? null)
 
+/** In the kitchen as it is now: what that knows itself, and what it has learnt since, is not kept. */
 function again() {
   const kept = cook.value!.dish as unknown as Chain
-  draft.begin({ ...kept, serve_at: null, sightings: {} })
+  const here = (known.value?.for_plans ?? {}) as Record<string, unknown>
+  const own = Object.entries(kept.kitchen ?? {}).filter(([name]) => (here[name] ?? null) === null)
+  const kitchen = { ...Object.fromEntries(own), machines: {}, learnt: {} } as Chain['kitchen']
+  draft.begin({ ...kept, kitchen, serve_at: null, sightings: {} })
   void router.push('/plan')
 }
 </script>

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { flushPromises, mount } from '@vue/test-utils'
-import { cook, serve, show, summary } from '@/__tests__/kitchen'
+import { cook, kitchen, serve, show, summary } from '@/__tests__/kitchen'
 import CompareStages from './CompareStages.vue'
 import CookPage from './CookPage.vue'
 import LogPage from './LogPage.vue'
@@ -56,6 +56,25 @@ describe('the log', () => {
       food: { cut: 'beef-short-ribs' },
       serve_at: null,
     })
+  })
+
+  it('cooks it again in the kitchen as that is now', async () => {
+    localStorage.clear()
+    const then = {
+      ...(cook.dish.kitchen as object),
+      rack_m: 0.2,
+      altitude_m: 300,
+      learnt: { broiler: { mean: [0, 0, 0, 0], cov: [], seen: 1 } },
+    }
+    serve({
+      'GET /cooks/3': [200, { ...cook, dish: { ...cook.dish, kitchen: then } }],
+      'GET /kitchen': [200, kitchen],
+    })
+    const { page } = await show(CookPage, '/log/3')
+    await page.get("[data-test='again']").trigger('click')
+    const begun = JSON.parse(localStorage.getItem('kettle-chain')!).kitchen
+    expect(begun).toMatchObject({ altitude_m: 300, machines: {}, learnt: {} })
+    expect(begun).not.toHaveProperty('rack_m')
   })
 
   it('says what a cook taught, and forgets a sign', async () => {

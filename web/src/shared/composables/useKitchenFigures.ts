@@ -45,7 +45,11 @@ export function useKitchenFigures() {
         ([, value]) => value !== null && value !== undefined,
       ),
     )
-    return { ...plan, kitchen: { ...kitchen.for_plans, ...own } as Figures }
+    const here = kitchen.for_plans
+    // Of what there is one for each job, a plan says only what is its own.
+    const machines = { ...here.machines, ...plan.kitchen?.machines }
+    const learnt = { ...here.learnt, ...plan.kitchen?.learnt }
+    return { ...plan, kitchen: { ...here, ...own, machines, learnt } as Figures }
   }
 
   return { known: query.data, problem: query.error, load, inKitchen }
