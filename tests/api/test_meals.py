@@ -337,3 +337,34 @@ def test_the_command_plans_a_file_and_names_what_is_wrong(tmp_path):
     assert (wrong.exit_code, "hands" in wrong.output) == (1, True)
     file.write_text(json.dumps({**told, "dishes": [{"id": "a", "plan_id": 1}]}), encoding="utf-8")
     assert CliRunner().invoke(main, ["schedule", str(file)]).exit_code == 1
+
+
+def seconds_of(plan, key):
+    task = next(one for one in plan["tasks"] if one["key"] == key)
+    return lasts(task)
+
+
+def test_dishes_are_cooked_in_the_kept_kitchen_and_taught_by_it(kitchen: Kitchen):
+    """A weak pot comes up later and a fierce broiler browns sooner, in the plan and on the stove;
+    a meal that says its kitchen itself is planned in that, and nothing of it is kept."""
+    typical = kitchen.post("/schedules", meal(), 200)
+    weak = {"kind": "electric-pot", "name": "the tall pot", "power_w": 700.0}
+    kitchen.post("/kitchen/appliances", weak)
+    kitchen.post("/kitchen/appliances", {"kind": "hot-oven", "name": "the oven"})
+    broiler = {"kind": "oven-broiler", "name": "its broiler", "rack_mm": 150.0}
+    number = kitchen.post("/kitchen/appliances", broiler)["id"]
+    sign = {"ground": "scout", "sign": "amber", "at_s": 60.0}
+    kitchen.post(f"/kitchen/appliances/{number}/observations", sign)
+    kept = kitchen.post("/meals", {"meal": meal()})
+    here = kitchen.post("/schedules", kept["meal"], 200)
+    come_up, fire = "ribs/cook.come_up", "ribs/finish.finish"
+    assert seconds_of(here, come_up) > seconds_of(typical, come_up) + 240.0
+    assert seconds_of(here, fire) < 0.8 * seconds_of(typical, fire)
+    strong = {"kitchen": {"pot_power_w": 2400.0}}
+    other = kitchen.post("/schedules", {**kept["meal"], **strong}, 200)
+    assert seconds_of(other, come_up) < seconds_of(here, come_up) - 240.0
+    (cook,) = kitchen.post(f"/meals/{kept['id']}/cooks", {})["cooks"]
+    told = kitchen.get(f"/cooks/{cook}")["dish"]["kitchen"]
+    assert (told["pot_power_w"], told["rack_m"]) == (700.0, 0.15)
+    assert told["learnt"]["broiler"]["seen"] == 1
+    assert kitchen.get(f"/meals/{kept['id']}")["meal"]["kitchen"] is None

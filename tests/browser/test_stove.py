@@ -406,7 +406,7 @@ def test_food_that_looks_wrong_has_ways_out_with_minutes_and_chances(cooking, pa
     by(page, "ways-out").click()
     expect(page.get_by_label("What can still be done")).to_contain_text("I keep trying")
     cooking.server.start_moved()
-    expect(first).to_be_visible()  # and it does
+    expect(first).to_be_visible(timeout=150_000)  # and it does, once its model is loaded anew
 
 
 @pytest.mark.parametrize(("size", "keys"), [("desk", True), ("phone", False)])

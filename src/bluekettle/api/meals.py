@@ -54,15 +54,17 @@ def meal_choices() -> MealChoicesPublic:
 def schedule(query: ScheduleQuery, body: MealDocument) -> SchedulePublic:
     """Plan a meal; nothing is kept."""
     task = "first_schedule" if query.effort == "first" else "schedule"
-    found: SchedulePublic = heavy(task, service.resolved(engine(), body), now())
+    at = now()
+    found: SchedulePublic = heavy(task, service.resolved(engine(), body, at), at)
     return found
 
 
 @blueprint.post("/schedules/calendar", responses={200: CALENDAR, **HEAVY})
 def calendar(body: MealDocument) -> Response:
     """The plan of a meal as a calendar (RFC 5545)."""
-    found: SchedulePublic = heavy("schedule", service.resolved(engine(), body), now())
-    return Response(calendar_of(found, now()), mimetype="text/calendar")
+    at = now()
+    found: SchedulePublic = heavy("schedule", service.resolved(engine(), body, at), at)
+    return Response(calendar_of(found, at), mimetype="text/calendar")
 
 
 @blueprint.get("/meals", responses={200: MealsPublic, **PROBLEMS})

@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 from bluekettle.schemas.base import AsidePublic, CreateModel, Key, Moment, PublicModel
 from bluekettle.schemas.chain import ChainDocument, Name
 from bluekettle.schemas.cook import AcceptedDocument, RehearsalCreate
+from bluekettle.schemas.dish import KitchenDocument
 
 BodyKey = Annotated[str, Key("bodies")]
 SideKey = Annotated[str, Key("sides")]
@@ -90,6 +91,9 @@ class MealDocument(CreateModel):
     hands: int = Field(1, ge=1, le=6, strict=True, description="pairs of hands")
     appliances: list[MealBodyDocument] | None = Field(
         None, max_length=20, description="what there is; null for the kept kitchen"
+    )
+    kitchen: KitchenDocument | None = Field(
+        None, description="what dishes leave open of their kitchen; null for the kept one"
     )
     quiet: list[QuietDocument] = Field(
         default_factory=list, max_length=8, description="spans without any hands"

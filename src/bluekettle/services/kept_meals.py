@@ -17,7 +17,7 @@ from bluekettle.schemas.meal import (
     MealsPublic,
 )
 from bluekettle.services.errors import Changed, NotFound, Unreadable
-from bluekettle.services.kitchen import zones_of
+from bluekettle.services.kitchen import get_kitchen, zones_of
 from bluekettle.services.meal_parts import kind_of_body
 from bluekettle.services.paging import make_place, read_place
 from bluekettle.store import repositories
@@ -124,7 +124,7 @@ def public(session: Session, row: Meal) -> MealPublic:
     )
 
 
-def resolved(engine: Engine, document: MealDocument) -> MealDocument:
+def resolved(engine: Engine, document: MealDocument, now: datetime) -> MealDocument:
     """The meal with its kept plans and the kept kitchen put in.
 
     Raises OutOfRange for a plan that is not there, or that cannot be read.
@@ -152,7 +152,9 @@ def resolved(engine: Engine, document: MealDocument) -> MealDocument:
         appliances = document.appliances
         if appliances is None:
             appliances = kitchen_bodies(session)
-    return document.model_copy(update={"dishes": dishes, "appliances": appliances})
+    kitchen = document.kitchen or get_kitchen(engine, now).for_plans
+    known = {"dishes": dishes, "appliances": appliances, "kitchen": kitchen}
+    return document.model_copy(update=known)
 
 
 def kitchen_bodies(session: Session) -> list[MealBodyDocument]:

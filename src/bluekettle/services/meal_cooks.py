@@ -29,7 +29,7 @@ from bluekettle.services.kept_suppers import (
     side_steps,
 )
 from bluekettle.services.log import load, summarise
-from bluekettle.services.meal_parts import document_of
+from bluekettle.services.meal_parts import dish_here
 from bluekettle.services.strips import Strips
 from bluekettle.services.telling import (
     Begun,
@@ -68,7 +68,7 @@ def start_meal(
     kept = begun_supper(core[0], document.name, core[1], begins)
     begun: dict[str, Begun] = {}
     for one in document.dishes:
-        dish = document_of(one).model_copy(update={"serve_at": None})
+        dish = dish_here(one, document.kitchen)
         forecast, steps, facts = strips.workshop.run("begin", dish, now)
         steps = first_steps(kept, one.id, steps)
         told = dish.model_dump(mode="json"), facts.model_dump(mode="json")
@@ -112,7 +112,7 @@ def planned_whole(
     """
     meal = get_meal(engine, meal_id).meal
     try:
-        document = resolved(engine, meal)
+        document = resolved(engine, meal, now)
         return document, *workshop.run("supper", document, now, waits=waits)
     except OutOfRange as error:
         raise Conflict(f"as it is kept it cannot be planned: {error}") from error

@@ -12,6 +12,7 @@ from bluekettle.core import schedule as meals
 from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.tables import row, rows
 from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.dish import KitchenDocument
 from bluekettle.schemas.meal import (
     MealBodyDocument,
     MealDishDocument,
@@ -47,6 +48,20 @@ def document_of(one: MealDishDocument) -> ChainDocument:
     return shipped[one.template]
 
 
+def dish_here(one: MealDishDocument, kitchen: KitchenDocument | None) -> ChainDocument:
+    """The dish as it is cooked: in this kitchen, but for what it says itself; when it is served is
+    the meal's.
+    """
+    dish = document_of(one).model_copy(update={"serve_at": None})
+    if kitchen is None:
+        return dish
+    told = dish.kitchen
+    own: dict[str, Any] = {name: value for name, value in told if value is not None}
+    own["machines"] = {**kitchen.machines, **told.machines}
+    own["learnt"] = {**kitchen.learnt, **told.learnt}
+    return dish.model_copy(update={"kitchen": kitchen.model_copy(update=own)})
+
+
 def side_of(one: MealSideDocument) -> meals.Side:
     """A side: the common one, with what was told of it instead."""
     told: dict[str, Any] = one.model_dump(exclude_none=True, exclude={"id", "key", "name"})
@@ -62,7 +77,7 @@ def forecasts_of(document: MealDocument, now: datetime) -> tuple[meals.Dish, ...
     faults: list[Fault] = []
     for place, one in enumerate(document.dishes):
         try:
-            dish = document_of(one).model_copy(update={"serve_at": None})
+            dish = dish_here(one, document.kitchen)
             forecast = core_forecast(dish, now)
             found.append(meals.Dish(one.id, one.name or title_of(dish), forecast))
         except OutOfRange as error:

@@ -3844,6 +3844,8 @@ export interface components {
              * @description what there is; null for the kept kitchen
              */
             appliances?: components["schemas"]["MealBodyDocument"][] | null;
+            /** @description what dishes leave open of their kitchen; null for the kept one */
+            kitchen?: components["schemas"]["KitchenDocument"] | null;
             /**
              * Quiet
              * @description spans without any hands
