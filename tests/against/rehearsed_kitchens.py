@@ -7,8 +7,9 @@ split. The cook
 looks when the guide says, tells the signs that the simulated food shows by then, and takes it out
 when the guide says. What was seen on one evening teaches the next.
 
-Run: .venv/bin/python -m tests.against.rehearsed_kitchens [KITCHENS] [DISH] [same|half|anew]
-prints a table of docs/model.md.
+Run: .venv/bin/python -m tests.against.rehearsed_kitchens [KITCHENS] [DISH|colours] [same|half|anew]
+prints a table of docs/model.md. With `colours` for the dish number, nobody looks: the food is out
+when the plan's minutes are over, and the colour it came out in is told, which teaches the next.
 """
 
 from __future__ import annotations
@@ -20,10 +21,13 @@ import numpy as np
 from tests.conftest import SHORT_RIBS
 
 from bluekettle.core.calibration import (
+    COLOURS,
     Belief,
+    CameOut,
     SignSeen,
     first_belief,
     learn_from,
+    learn_from_colour,
     next_cook,
 )
 from bluekettle.core.chain import (
@@ -158,15 +162,48 @@ def rehearse(
     return tallies
 
 
+def colour_of(truth: Truth, out_s: float) -> str:
+    """What the simulated food looks like as it comes out."""
+    face, edge = truth.fire(STAGE).finish.times_s[0]
+    come = [face[2], face[3], edge[4], edge[5]]
+    return COLOURS[max((i + 1 for i, t in enumerate(come) if t <= out_s), default=0)]
+
+
+def by_minutes(
+    more: dict[str, object], kitchens: int = KITCHENS, stays: float = STAYS["half"]
+) -> dict[str, Tally]:
+    """Every kitchen for four evenings, nobody looks, the colour is told; tallies by evening."""
+    plain = plan_for(more)
+    forecast = forecast_plan(plain)
+    first = forecast.fires[0]
+    heat = heat_of(first.under.dish)
+    minutes = {forecast.slows[0].stage: forecast.slows[0].timer_s / 60.0}
+    tallies = {f"minutes, {when}": Tally() for when in ("first", "second", "third", "fourth")}
+    for number, factor in enumerate(np.geomspace(*FACTORS, kitchens)):
+        fire, belief = first, first_belief(heat.spread)
+        for evening, tally in enumerate(tallies.values()):
+            kitchen = kitchen_of(number, evening, float(np.log(factor) / heat.spread), stays)
+            truth, out_s = truth_of(plain, kitchen, minutes), fire.timer_s
+            tally.add(truth, out_s)
+            told = CameOut(colour_of(truth, out_s), out_s)
+            belief = next_cook(belief, learn_from_colour(belief, heat, first.coating, told))
+            fire = fire_of(knowing(plain, first.under.dish.heat, belief), [], Memory())
+    return tallies
+
+
 def main() -> None:
     """Print the table."""
     kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else KITCHENS
-    names = [list(DISHES)[int(sys.argv[2])]] if len(sys.argv) > 2 else list(DISHES)
+    colours = sys.argv[2:3] == ["colours"]
+    names = (
+        list(DISHES) if len(sys.argv) < 3 else [list(DISHES)[0 if colours else int(sys.argv[2])]]
+    )
     stays = STAYS[sys.argv[3]] if len(sys.argv) > 3 else STAYS["half"]
     print("| dish | pulled by | in the wanted colours | burnt |")
     print("|---|---|---|---|")
     for name in names:
-        for known, tally in rehearse(DISHES[name], kitchens, stays).items():
+        cooked = by_minutes if colours else rehearse
+        for known, tally in cooked(DISHES[name], kitchens, stays).items():
             print(f"| {name} | {known} | {tally.shares()} |", flush=True)
 
 

@@ -29,13 +29,17 @@ def under(kitchen: Kitchen, **more):
     return kitchen.press_until(live, "finish.finish")
 
 
-def to_the_end(kitchen: Kitchen, live):
+def to_the_end(kitchen: Kitchen, live, **outcome):
     while live["current"]:
         kitchen.wait(20.0)
         live = kitchen.press(live)
-    ended = kitchen.client.put(f"/api/v1/cooks/{live['id']}/outcome", json={"colour": "amber"})
+    return came_out(kitchen, live["id"], **outcome)
+
+
+def came_out(kitchen: Kitchen, cook: int, **outcome):
+    ended = kitchen.client.put(f"/api/v1/cooks/{cook}/outcome", json=outcome)
     assert ended.status_code == 200, ended.text
-    return live["id"]
+    return cook
 
 
 def cooked(kitchen: Kitchen, at_s=70.0, **more):
@@ -93,13 +97,69 @@ def test_it_is_forgotten_taken_back_and_goes_with_its_cook(kitchen: Kitchen, bro
     assert amber(kitchen) == known
 
 
+def observations(kitchen: Kitchen):
+    return kitchen.get("/kitchen")["appliances"][0]["observations"]
+
+
 def test_an_outcome_that_is_corrected_teaches_nothing_twice(kitchen: Kitchen, broiler):
     cook = cooked(kitchen)
-    kitchen.client.put(f"/api/v1/cooks/{cook}/outcome", json={"colour": "mahogany"})
-    found = kitchen.get("/kitchen")["appliances"][0]["observations"]
-    assert [one["cook_id"] for one in found] == [cook]
+    for colour, signs in (
+        ("amber", [EDGES, "came out amber"]),
+        ("mahogany", [EDGES, "came out mahogany"]),
+        (None, [EDGES]),
+        ("bitter", [EDGES, "came out bitter"]),
+    ):
+        came_out(kitchen, cook, colour=colour)
+        assert [one["sign"] for one in observations(kitchen)] == signs
+    found = observations(kitchen)
+    assert {one["cook_id"] for one in found} == {cook}
     again = open_kitchen(kitchen.database, kitchen.now)
-    assert again.get("/kitchen")["appliances"][0]["observations"] == found
+    assert observations(again) == found
+
+
+def test_the_colour_it_came_out_in_moves_the_next_plan(kitchen: Kitchen, broiler):
+    """Told by who told nothing under the fire: by its own time there, and until forgotten."""
+    plain = amber(kitchen)
+    live = under(kitchen)
+    kitchen.wait(150.0)
+    live = kitchen.press(live)
+    cook = to_the_end(kitchen, live, colour="burnt")
+    (lesson,) = taught(kitchen, cook)
+    (sign,) = lesson["observations"]
+    assert (sign["sign"], sign["at_s"]) == ("came out burnt", 150.0)
+    assert lesson["after"]["likely_s"] < 0.8 * lesson["before"]["likely_s"]
+    assert amber(kitchen)["likely_s"] < 0.8 * plain["likely_s"]
+    came_out(kitchen, cook, colour="pale")
+    assert amber(kitchen)["likely_s"] > 1.02 * plain["likely_s"]
+    (sign,) = taught(kitchen, cook)[0]["observations"]
+    gone = kitchen.client.delete(f"/api/v1/kitchen/observations/{sign['id']}")
+    assert gone.status_code == 200
+    came_out(kitchen, cook, colour="pale", note="too early")
+    assert taught(kitchen, cook)[0]["observations"][0]["forgotten"], "the same, said again"
+    assert amber(kitchen) == plain
+
+
+def test_a_colour_of_no_one_known_fire_teaches_nothing(kitchen: Kitchen, broiler):
+    """A rehearsal; time under the heat that nobody told; a way out; food under two fires."""
+    body = {"dish": dish_here(kitchen), "rehearsal": {"speed": 1, "seed": 3}}
+    live = kitchen.press_until(kitchen.post("/cooks", body), "finish.finish")
+    assert taught(kitchen, to_the_end(kitchen, live, colour="burnt")) == []
+    unsure = kitchen.press_until(
+        kitchen.post("/cooks", {"dish": dish_here(kitchen)}), "finish.under"
+    )
+    kitchen.wait(90.0)
+    live = kitchen.tell(unsure["id"], kind="done", step="finish.finish")
+    assert taught(kitchen, to_the_end(kitchen, live, colour="burnt")) == []
+    live = under(kitchen)
+    kitchen.wait(60.0)
+    live = kitchen.tell(live["id"], kind="rescue", change="foil")
+    assert taught(kitchen, to_the_end(kitchen, live, colour="burnt")) == []
+    document = ChainDocument.model_validate(dish_here(kitchen)).model_dump(mode="json")
+    place = next(i for i, stage in enumerate(document["stages"]) if stage["id"] == "finish")
+    document["stages"].insert(place + 1, {**document["stages"][place], "id": "again"})
+    live = kitchen.press_until(kitchen.post("/cooks", {"dish": document}), "finish.finish")
+    assert taught(kitchen, to_the_end(kitchen, live, colour="burnt")) == []
+    assert amber(kitchen)["likely_s"] > 0
 
 
 def test_a_cook_that_is_stopped_still_saw_what_it_saw(kitchen: Kitchen, broiler):
@@ -116,8 +176,7 @@ def taught(kitchen: Kitchen, cook: int):
 
 
 def test_nothing_that_is_not_known_for_sure_teaches(kitchen: Kitchen, broiler):
-    """A guess, a mistap, what was taken back, a rehearsal, another broiler, a bare face, and what
-    comes after another coat."""
+    """A guess, a mistap, what was taken back, another broiler, and a bare face."""
     unsure = kitchen.post("/cooks", {"dish": dish_here(kitchen)})
     unsure = kitchen.press_until(unsure, "finish.under")
     kitchen.wait(90.0)
@@ -160,15 +219,27 @@ def test_a_damaged_appliance_is_taught_nothing_and_ends_no_cook(kitchen: Kitchen
     assert [one["id"] for one in kitchen.get("/kitchen")["aside"]] == [broiler]
 
 
-def test_a_sign_after_another_coat_is_of_no_first_film(kitchen: Kitchen, broiler):
+def test_a_sign_after_another_coat_is_of_both_coats(kitchen: Kitchen, broiler):
+    """As late as the second coat makes it: a colour then is of a fiercer heat than under one."""
     live = under(kitchen, coats=2)
     while not any(s["act"] and s["state"] == "confirmed" for s in live["steps"]):
         kitchen.wait(40.0)
         live = kitchen.press(live)
-    kitchen.wait(60.0)
+    kitchen.wait(240.0)
     assert live["fire"]
-    live = kitchen.tell(live["id"], kind="saw", sign=EDGES)
-    assert taught(kitchen, to_the_end(kitchen, live)) == []
+    live = kitchen.tell(live["id"], kind="saw", sign="dark")
+    cook = to_the_end(kitchen, live)
+    twice = kitchen.get("/kitchen")["learnt"]["broiler"]["mean"]
+    with sqlite3.connect(kitchen.database) as store:
+        (told,) = store.execute("select acts from observation").fetchone()
+        (act,) = json.loads(told)
+        store.execute("update observation set acts = null")
+    sign = taught(kitchen, cook)[0]["observations"][0]
+    assert (act["coat"], act["turn"], sign["at_s"]) == (1, 0, act["at_s"] + 240.0)
+    assert kitchen.get("/kitchen")["learnt"]["broiler"]["mean"][0] < twice[0] - 0.05
+    with sqlite3.connect(kitchen.database) as store:
+        store.execute("""update observation set acts = '[{"at_s": 7}, 3]'""")
+    assert [one["id"] for one in kitchen.get("/kitchen")["aside"]] == [broiler]
 
 
 def test_a_sign_under_a_fire_that_nobody_ever_told_of_teaches_nothing(kitchen: Kitchen, broiler):

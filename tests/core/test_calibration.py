@@ -4,15 +4,21 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from scipy.stats import norm
 
 from bluekettle.core.calibration import (
+    COLOURS,
     NAMES,
     Belief,
+    CameOut,
     SignSeen,
+    colour_chances,
     draw_factors,
     first_belief,
     learn,
+    learn_colour,
     learn_from,
+    learn_from_colour,
     next_cook,
     predict,
     scout_times,
@@ -239,3 +245,88 @@ def test_rubs_brown_by_their_sugar_and_baking_powder_hastens_bare_skin():
     assert not rubbed_film(0.0).caramelises
     with pytest.raises(OutOfRange, match="sugar_kg_m2"):
         rubbed_film(9.0)
+
+
+@pytest.mark.parametrize("edge", [-0.5, 0.2, 0.9])
+def test_a_colour_moves_the_belief_as_a_threshold_on_a_normal_does(edge):
+    """A colour that shows where a sum of the factors, seen with an error, lies under an edge: what
+    is left is the normal of textbooks, cut softly, and a doubtful tenth of what was believed."""
+    slope, error, doubt = np.array([1.2, -0.3, -0.4, 0.8]), 0.15, 0.1 / len(COLOURS)
+    belief = Belief(np.array([0.1, 0.0, -0.1, 0.05]), first_belief(0.35).cov)
+    factors = draw_factors(belief, members=1024)
+    after = learn_colour(belief, factors, norm.cdf((edge - factors @ slope) / error))
+    sd = np.sqrt(slope @ belief.cov @ slope + error**2)
+    z = (edge - slope @ belief.mean) / sd
+    share = 0.9 * norm.cdf(z) / (0.9 * norm.cdf(z) + doubt)
+    mills = norm.pdf(z) / norm.cdf(z)
+    towards = belief.cov @ slope / sd
+    moved, narrower = -share * mills, share * mills * (z + mills)
+    spread = share * (1.0 - share) * mills**2  # of the two: believed, and misjudged
+    np.testing.assert_allclose(after.mean, belief.mean + moved * towards, atol=0.02)
+    expected = belief.cov + (spread - narrower) * np.outer(towards, towards)
+    np.testing.assert_allclose(after.cov, expected, atol=0.012)
+    assert after.seen == 1
+
+
+def test_the_colours_of_a_known_evening_follow_its_milestones():
+    """By a sharp eye each moment has the colour whose milestone came last; chances add up to 1."""
+    run = run_finish(draw_members(1, 16), BROILER, GLAZE, [BEFORE], 80.0, 70.0, 1800.0)
+    for at_s in (60.0, 200.0, 330.0, 420.0, 900.0):
+        sharp = colour_chances(run, at_s, log_sd=0.01)
+        np.testing.assert_allclose(sharp.sum(axis=1), 1.0, atol=1e-9)
+        for times, chances in zip(run.times_s, sharp, strict=True):
+            come = [times[FACE, AMBER], times[FACE, MAHOGANY], times[EDGE, 4], times[EDGE, BURNT]]
+            if all(abs(np.log(at_s / t)) > 0.05 for t in come):
+                last = max((i + 1 for i, t in enumerate(come) if t <= at_s), default=0)
+                assert chances[last] > 0.999
+
+
+def test_colours_told_afterwards_make_bands_narrower_and_no_less_true():
+    """Forty evenings of unknown factors, taken out at any moment, each colour told as it was."""
+    belief, rng = first_belief(0.35), np.random.default_rng(7)
+    truths = draw_factors(belief, seed=5, members=64)[1:41]
+    hits, narrower, colours = 0, [], set()
+    first = band(belief, FACE, MAHOGANY)
+    wide = np.log(first[2] / first[0])
+    for truth in truths:
+        times, at_s = evening(truth), float(rng.uniform(120.0, 480.0))
+        come = [times[FACE, AMBER], times[FACE, MAHOGANY], times[EDGE, 4], times[EDGE, BURNT]]
+        colour = COLOURS[max((i + 1 for i, t in enumerate(come) if t <= at_s), default=0)]
+        after = learn_from_colour(belief, BROILER, GLAZE, CameOut(colour, at_s))
+        low, _, high = band(after, FACE, MAHOGANY)
+        hits += low <= times[FACE, MAHOGANY] <= high
+        narrower.append(np.log(high / low) / wide)
+        colours.add(colour)
+    assert colours >= {"pale", "amber", "bitter", "burnt"}
+    assert hits >= 28, "of forty, by bands of eight in ten"
+    assert np.median(narrower) < 0.75
+
+
+def test_coats_and_turns_before_a_sign_are_part_of_what_it_tells():
+    """A second coat keeps the face pale for longer: the same second tells of a fiercer heat."""
+    belief = first_belief(0.35)
+    twice = (BEFORE, Act(150.0, 20.0))
+    for told in (SignSeen("dark", 330.0), CameOut("mahogany", 330.0)):
+        learns = learn_from_colour if isinstance(told, CameOut) else once
+        plain = learns(belief, BROILER, GLAZE, told)
+        coated = learns(belief, BROILER, GLAZE, replace(told, acts=twice))
+        assert coated.mean[0] > plain.mean[0] + 0.03
+
+
+def once(belief, heat, coating, told):
+    return learn_from(belief, heat, coating, [told])
+
+
+def test_a_colour_that_is_none_and_times_that_are_none_are_refused():
+    belief = first_belief(0.35)
+    for told, field in (
+        (CameOut("green", 300.0), "colour"),
+        (CameOut("amber", 0.0), "at_s"),
+        (CameOut("amber", 20_000.0), "at_s"),
+        (CameOut("amber", 300.0, deep_c=140.0), "deep_c"),
+    ):
+        with pytest.raises(OutOfRange) as refused:
+            learn_from_colour(belief, BROILER, GLAZE, told)
+        assert [fault.field for fault in refused.value.faults] == [field]
+    with pytest.raises(OutOfRange):
+        learn_colour(belief, draw_factors(belief), np.full(256, 1.5))

@@ -18,7 +18,9 @@ FIFTH = FOLDER / "version_5.sql.gz"  # the last in which a dish was no chain; it
 SEVENTH = FOLDER / "version_7.sql.gz"  # before there were readings and rehearsals
 NINTH = FOLDER / "version_9.sql.gz"  # when the dishes of a meal were cooked each for itself
 TENTH = FOLDER / "version_10.sql.gz"  # before cooks taught their appliances
-KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - {FIFTH, SEVENTH, NINTH, TENTH})
+ELEVENTH = FOLDER / "version_11.sql.gz"  # when signs taught, but no colour, and one coat only
+SPECIAL = {FIFTH, SEVENTH, NINTH, TENTH, ELEVENTH}
+KEPT = sorted(set(FOLDER.glob("version_*.sql.gz")) - SPECIAL)
 UNDER_HEAT = datetime(2030, 5, 4, 16, 41, tzinfo=UTC)  # of the tenth's cooks
 IN_THE_POT = datetime(2030, 5, 4, 18, 45, tzinfo=UTC)  # of the ninth's ribs
 OUTCOME = {"tenderness": "falls", "crust": "sticky", "colour": "amber"}
@@ -271,4 +273,26 @@ def test_cooks_from_before_they_taught_go_on_and_teach_nothing(tmp_path):
         assert kitchen.get(f"/cooks/{number}/lessons")["appliances"] == []
     assert kitchen.get("/cooks/3")["moved"]
     assert kitchen.get("/kitchen")["learnt"]["broiler"]["seen"] == 1
+    kitchen.client.application.extensions["kettle_engine"].dispose()
+
+
+def test_signs_that_were_learnt_before_colours_taught_are_learnt_as_before(tmp_path):
+    """Its cook that ended has a colour: told again it teaches. The one under its fire goes on."""
+    kitchen = opened(ELEVENTH, tmp_path, now=datetime(2030, 5, 4, 13, 29, tzinfo=UTC))
+    before = kitchen.get("/kitchen")["learnt"]["broiler"]
+    (lesson,) = kitchen.get("/cooks/1/lessons")["appliances"]
+    assert [one["sign"] for one in lesson["observations"]] == ["amber at the edges"]
+    assert (before["seen"], round(before["mean"][0], 6)) == (1, 0.565873)
+    again = kitchen.client.put("/api/v1/cooks/1/outcome", json={**OUTCOME, "colour": "burnt"})
+    assert again.status_code == 200
+    after = kitchen.get("/kitchen")["learnt"]["broiler"]
+    assert (after["seen"], after["mean"][0] > before["mean"][0]) == (2, True)
+    live = kitchen.get("/cooks/2/live")
+    while not live["finished"]:
+        kitchen.wait(30)
+        live = kitchen.press(live)
+    assert kitchen.client.put("/api/v1/cooks/2/outcome", json=OUTCOME).status_code == 200
+    (lesson,) = kitchen.get("/cooks/2/lessons")["appliances"]
+    signs = [one["sign"] for one in lesson["observations"]]
+    assert signs == ["amber at the edges", "came out amber"]
     kitchen.client.application.extensions["kettle_engine"].dispose()

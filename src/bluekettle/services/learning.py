@@ -6,23 +6,25 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 from datetime import datetime
 from functools import lru_cache
 
 import numpy as np
 
 from bluekettle.core.calibration import (
+    COLOURS,
     Belief,
+    CameOut,
     expected_s,
     first_belief,
     learn_from,
+    learn_from_colour,
     next_cook,
     predict,
 )
 from bluekettle.core.calibration import SignSeen as Seen
 from bluekettle.core.errors import CoreError, Fault, OutOfRange
-from bluekettle.core.glaze import Coating, Heat, bare_film
+from bluekettle.core.glaze import BEFORE, Act, Coating, Heat, bare_film
 from bluekettle.core.glaze.milestones import FACE, MAHOGANY, band
 from bluekettle.core.sauce import Composition, mix, sample_sauce
 from bluekettle.core.stages import (
@@ -84,6 +86,8 @@ FINISH = {
 }
 SAMPLE = "sample"  # a sauce that comes with the product, by its key
 MOST_READ = 30  # signs of an appliance: each is an ensemble of its own (numerical)
+CAME_OUT = {f"came out {colour}": colour for colour in COLOURS}  # as an observation keeps them
+JUST_OUT = Seen("set", 60.0)  # food of which no more is known
 RACK_NEAR_M = 0.02  # signs on another rack say less of this one
 EVENING_S = 6 * 3600.0
 ABSURD = 12.0  # times off what is expected: nobody saw that
@@ -237,9 +241,24 @@ def learnt(before: Belief, heat: Heat, coating: Coating, one: Observation) -> Be
         one.sign,
         one.at_s,
         one.ground != "food",
-        (one.deep_c, one.surface_c),
+        food_of(one),
+        acts_of(one),
     )
     return Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
+
+
+def food_of(one: Observation) -> tuple[float, float]:
+    """The food as it went under, below its surface and on it [°C]: as it just came out, where that
+    is not known.
+    """
+    if one.deep_c is None or one.surface_c is None:
+        return JUST_OUT.deep_c, JUST_OUT.surface_c
+    return one.deep_c, one.surface_c
+
+
+def acts_of(one: Observation) -> tuple[Act, ...]:
+    """What had been done to the food by then: its first coat, and what came after it."""
+    return (BEFORE, *(Act(**act) for act in one.acts or ()))
 
 
 @lru_cache(maxsize=512)
@@ -252,14 +271,17 @@ def _learn(
     sign: str,
     at_s: float,
     scout: bool,
-    food: tuple[float | None, float | None],
+    food: tuple[float, float],
+    acts: tuple[Act, ...],
 ) -> tuple[tuple[float, ...], tuple[float, ...], int]:
     before = Belief(np.array(mean), np.reshape(cov, (4, 4)), seen)
-    told = Seen(sign, at_s, scout)
     deep_c, surface_c = food
-    if deep_c is not None and surface_c is not None:
-        told = replace(told, deep_c=deep_c, surface_c=surface_c)
-    after = learn_from(before, heat, coating, [told])
+    if sign in CAME_OUT:
+        out = CameOut(CAME_OUT[sign], at_s, deep_c, surface_c, acts)
+        after = learn_from_colour(before, heat, coating, out)
+    else:
+        told = Seen(sign, at_s, scout, deep_c, surface_c, acts)
+        after = learn_from(before, heat, coating, [told])
     return tuple(map(float, after.mean)), tuple(map(float, after.cov.ravel())), after.seen
 
 

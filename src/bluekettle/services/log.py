@@ -34,7 +34,7 @@ from bluekettle.services.loaded import Loaded, Told
 from bluekettle.services.paging import make_place, read_place
 from bluekettle.services.rehearsing import true_strip
 from bluekettle.services.strips import Strips
-from bluekettle.services.teaching import teach
+from bluekettle.services.teaching import teach, teach_colour
 from bluekettle.store import repositories
 from bluekettle.store.engine import for_writing
 from bluekettle.store.tables import Cook, Outcome, Rehearsal
@@ -129,6 +129,7 @@ def end_cook(
         session.add(row)
         summarise(loaded)
         teach(session, loaded, now)
+        teach_colour(session, loaded, now, row.colour)
         session.flush()
         answer = cook_public(loaded, row, strips)
         session.commit()

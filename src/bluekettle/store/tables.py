@@ -262,8 +262,9 @@ class Appliance(SQLModel, table=True):
 
 
 class Observation(SQLModel, table=True):
-    """A sign seen under an appliance's heat. Never changed; forgetting one marks it. cook_id : the
-    cook in which it was told; deep_c, surface_c : of its food as it went under.
+    """A sign seen under an appliance's heat, or the colour in which food came out of it. Never
+    changed; forgetting one marks it. cook_id : the cook in which it was told; deep_c, surface_c :
+    of its food as it went under; acts : coats and turns that were done before it.
     """
 
     id: int | None = Field(default=None, primary_key=True)
@@ -280,3 +281,4 @@ class Observation(SQLModel, table=True):
     cook_id: int | None = Field(default=None, foreign_key="cook.id", index=True)
     deep_c: float | None = None
     surface_c: float | None = None
+    acts: list[dict[str, Any]] | None = Field(default=None, sa_column=Column(JSON, nullable=True))

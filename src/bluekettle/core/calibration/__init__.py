@@ -13,6 +13,13 @@ from bluekettle.core.calibration.belief import (
     learn,
     next_cook,
 )
+from bluekettle.core.calibration.colour import (
+    COLOURS,
+    CameOut,
+    colour_chances,
+    learn_colour,
+    learn_from_colour,
+)
 from bluekettle.core.calibration.observation import (
     SIGNS,
     SignSeen,
@@ -33,21 +40,26 @@ from bluekettle.core.calibration.probe import (
 )
 
 __all__ = [
+    "COLOURS",
     "FEWEST",
     "NAMES",
     "SIGNS",
     "Belief",
+    "CameOut",
     "Courses",
     "Probed",
     "Reached",
     "SignSeen",
+    "colour_chances",
     "courses_of",
     "draw_factors",
     "expected_s",
     "first_belief",
     "follow_probe",
     "learn",
+    "learn_colour",
     "learn_from",
+    "learn_from_colour",
     "next_cook",
     "observed_times",
     "predict",

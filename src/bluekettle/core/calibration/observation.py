@@ -9,12 +9,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.calibration.belief import Belief, draw_factors, learn, next_cook
+from bluekettle.core.calibration.belief import MEMBERS, Belief, draw_factors, learn, next_cook
 from bluekettle.core.errors import Ranges
 from bluekettle.core.glaze import (
     BEFORE,
     DAMP_BREAD,
     MEAT,
+    Act,
     Coating,
     Finish,
     Heat,
@@ -38,7 +39,8 @@ SCOUT_S = 600.0  # damp bread is burnt by then (design)
 @dataclass(frozen=True)
 class SignSeen:
     """A sign, its time under the heat [s], and whether it was on a scout (this glaze on damp
-    bread). deep_c, surface_c : of the food as it went under [°C].
+    bread). deep_c, surface_c : of the food as it went under [°C]. acts : coats and turns that were
+    done before it, in order.
     """
 
     sign: str
@@ -46,6 +48,7 @@ class SignSeen:
     scout: bool = False
     deep_c: float = 80.0  # of food that just came out (typical)
     surface_c: float = 70.0  # of food that just came out (typical)
+    acts: tuple[Act, ...] = (BEFORE,)
 
 
 def observed_times(finish: Finish, sign: str) -> Array:
@@ -85,14 +88,16 @@ def predict(
     deep_c: float = 80.0,  # of food that just came out (typical)
     surface_c: float = 70.0,  # of food that just came out (typical)
     seed: int = 1,
+    acts: Sequence[Act] = (BEFORE,),
+    members: int = MEMBERS,
 ) -> tuple[Finish, Array]:
     """A finish as this belief expects it, and the log factors it was run with."""
-    factors = draw_factors(belief, seed)
+    factors = draw_factors(belief, seed, members)
     finish = run_finish(
         draw_members(seed, len(factors)),
         heat,
         coating,
-        [BEFORE],
+        acts,
         deep_c,
         surface_c,
         time_s,
@@ -147,7 +152,9 @@ def learn_from(
         else:
             longest = max(time_s, 3.0 * seen.at_s)
             food = (seen.deep_c, seen.surface_c)
-            finish, factors = predict(belief, heat, coating, longest, *food, seed=place + 1)
+            finish, factors = predict(
+                belief, heat, coating, longest, *food, seed=place + 1, acts=seen.acts
+            )
         own = observed_times(finish, seen.sign)
         with np.errstate(invalid="ignore"):
             ratio = np.where(np.isfinite(own), np.log(np.maximum(own, 1.0) / seen.at_s), np.inf)

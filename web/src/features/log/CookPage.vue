@@ -75,7 +75,11 @@ function again() {
         <p class="quiet figure">{{ cook.signs.join('; ') }}</p>
         <GlazeStrip :glaze="cook.glaze_after" :pulled-s="pulled" compact />
       </template>
-      <WhatItTaught v-if="cook.signs.length" :cook="cook.summary.id" class="no-print" />
+      <WhatItTaught
+        v-if="cook.signs.length || cook.summary.outcome?.colour"
+        :cook="cook.summary.id"
+        class="no-print"
+      />
     </template>
   </div>
 </template>

@@ -7,7 +7,7 @@ import MahoganyMoved from '@/shared/ui/MahoganyMoved.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SignsSeen from '@/shared/ui/SignsSeen.vue'
 
-/** What the signs of this cook say of its appliances: the next plan reckons with it. */
+/** What the signs and the colour of this cook say of its appliances: the next plan reckons with it. */
 const props = defineProps<{ cook: number }>()
 const queries = useQueryClient()
 const query = useQuery<Lessons, Problem>({

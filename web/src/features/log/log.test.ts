@@ -141,5 +141,7 @@ describe('the log', () => {
       'as planned',
     ])
     expect(outcomeWords({ ...summary, outcome: null })).toBe('nobody said how it was')
+    const some = { tenderness: '', crust: 'sticky', colour: 'amber', note: '', recorded_at: '' }
+    expect(outcomeWords({ ...summary, outcome: some })).toBe('sticky, amber')
   })
 })

@@ -12,12 +12,9 @@ const TENDER: Record<string, string> = {
 
 /** "fell apart, sticky, amber", or what is missing. */
 export function outcomeWords(cook: CookSummary): string {
-  if (cook.outcome)
-    return [
-      TENDER[cook.outcome.tenderness] ?? cook.outcome.tenderness,
-      cook.outcome.crust,
-      cook.outcome.colour,
-    ].join(', ')
+  const { tenderness, crust, colour } = cook.outcome ?? { tenderness: '', crust: '', colour: '' }
+  const said = [TENDER[tenderness] ?? tenderness, crust, colour].filter(Boolean)
+  if (said.length) return said.join(', ')
   return cook.ended_at ? 'nobody said how it was' : 'on the stove now'
 }
 

@@ -51,7 +51,10 @@ const title = computed(() => {
   if (!logged.value) return 'The rehearsal is over.'
   return props.cook.ended_at ? 'It is in the log.' : 'How was it?'
 })
-const complete = computed(() => questions.every((q) => said.value[q.field]))
+/** The colour tells of the fire that the food was under. */
+const learns = computed(() => !props.cook.rehearsal && props.cook.steps.some((s) => s.fire))
+/** One answer is enough: what nobody says stays open. */
+const answered = computed(() => questions.some((q) => said.value[q.field]) || note.value.trim())
 
 async function finish(request: () => Promise<{ data?: unknown; error?: unknown }>) {
   saving.value = true
@@ -104,7 +107,12 @@ const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
     </el-checkbox>
     <template v-if="logged">
       <fieldset v-for="q in questions" :key="q.field">
-        <legend :id="`ask-${q.field}`">{{ q.ask }}</legend>
+        <legend :id="`ask-${q.field}`">
+          {{ q.ask }}
+          <span v-if="q.field === 'colour' && learns" class="quiet">
+            The next plan learns from it.
+          </span>
+        </legend>
         <el-radio-group
           :model-value="said[q.field] ?? ''"
           class="options"
@@ -133,7 +141,7 @@ const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
       <ProblemNote v-if="problem" :problem="problem" />
       <el-button
         class="wide-button"
-        :disabled="!complete || saving"
+        :disabled="!answered || saving"
         data-test="save-outcome"
         @click="save"
       >
@@ -179,6 +187,10 @@ legend,
 label {
   font: 700 1.2rem var(--kettle-display);
   padding: 0 0 8px;
+}
+legend .quiet {
+  font-weight: 400;
+  font-size: 1rem;
 }
 .two {
   display: grid;
