@@ -12,6 +12,7 @@ from bluekettle.core.stages.standing import carry_over, heat_one_side
 from bluekettle.core.stages.vessel import run_vessel
 from bluekettle.schemas.advice import FireCreate
 from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.meal import MealDocument
 from bluekettle.services.chains import forecast_chain
 from bluekettle.services.errors import Busy
 from bluekettle.services.heavy import WARM, warm
@@ -76,6 +77,7 @@ def test_a_workshop_that_is_abandoned_ends_at_once_and_tells_all_who_wait():
     while not multiprocessing.active_children():
         time.sleep(0.05)
     shop.abandon()
+    shop.warm_beside()  # a moment that was set before comes after the end: nothing is started
     for one in waiting:
         one.join(20.0)
     assert told == ["the model's process ended; ask again in a moment"] * 6
@@ -86,6 +88,9 @@ def test_a_workshop_that_is_abandoned_ends_at_once_and_tells_all_who_wait():
     assert not [worker for worker in workers if is_there(worker.pid)]
 
 
+ONE_DISH = {"name": "ribs", "dishes": [{"id": "a", "dish": WARM}]}
+
+
 def is_there(pid):
     """Whether a process runs, or is not yet taken note of."""
     try:
@@ -93,3 +98,15 @@ def is_there(pid):
     except ProcessLookupError:
         return False
     return True
+
+
+def test_what_only_thinks_ahead_can_be_had_ready_before_anybody_asks():
+    shop = Workshop(1)
+    try:
+        shop.warm_beside()
+        (worker,) = multiprocessing.active_children()
+        plan = shop.run("first_schedule", MealDocument.model_validate(ONE_DISH), NOW)
+        assert plan.feasible
+        assert multiprocessing.active_children() == [worker]
+    finally:
+        shop.abandon()

@@ -23,6 +23,7 @@ from bluekettle.store.folder import FolderTrouble, held, writable
 from bluekettle.store.opening import open_with_care
 
 HOUR_S = 3600.0
+BESIDE_S = 10.0  # until what only thinks ahead is started too: taps come first
 LEAST_PASSCODE = 8
 EVERYWHERE = {"0.0.0.0": "127.0.0.1"}  # what to open on this machine where all addresses are served
 OWN_KITCHEN = (
@@ -61,6 +62,7 @@ def serve(
             writable(config.folder)
             # Load the compiled kernels while the rest is made ready.
             workshop.warm()
+            start_later(workshop)
             prepare(config, demo, fresh)
             app = create_app(config, workshop)
             keep_copies(config)
@@ -78,6 +80,13 @@ def serve(
     finally:
         workshop.abandon()
         listening.close()
+
+
+def start_later(workshop: Workshop) -> None:
+    """Start what plans meals and thinks ahead, once the rest had its time."""
+    later = threading.Timer(BESIDE_S, workshop.warm_beside)
+    later.daemon = True
+    later.start()
 
 
 def check_passcode(host: str, passcode: str) -> None:

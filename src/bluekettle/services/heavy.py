@@ -183,6 +183,13 @@ def warm() -> None:
         chains.forecast_chain(document, datetime.now(UTC))
 
 
+def warm_beside() -> None:
+    """The same where meals are planned: its solver too."""
+    warm()
+    dish = {"id": "a", "dish": ChainDocument.model_validate(WARM)}
+    first_schedule(MealDocument.model_validate({"name": "", "dishes": [dish]}), datetime.now(UTC))
+
+
 def start_worker(nice: int) -> None:
     """A worker lets taps go first, leaves Ctrl-C to the server, and goes when that was killed."""
     os.nice(nice)
@@ -222,9 +229,20 @@ TASKS: dict[str, Callable[..., Any]] = {
         replan,
         others_for,
         warm,
+        warm_beside,
     )
 }
 # What nobody waits for with a tap: it must not stand in the way of a forecast.
 BESIDE = frozenset(
-    {"advise", "repair", "effects", "heat_times", "schools", "first_schedule", "schedule", "supper"}
+    {
+        "advise",
+        "repair",
+        "effects",
+        "heat_times",
+        "schools",
+        "first_schedule",
+        "schedule",
+        "supper",
+        "warm_beside",
+    }
 )

@@ -11,6 +11,7 @@ from collections.abc import Callable
 from concurrent.futures import CancelledError, Future, ProcessPoolExecutor
 from concurrent.futures import TimeoutError as NotYet
 from concurrent.futures.process import BrokenProcessPool
+from contextlib import suppress
 from typing import Any
 
 from bluekettle.core.errors import CoreError
@@ -118,10 +119,16 @@ class Workshop:
 
     def warm(self) -> None:
         """Start the workers and load their kernels, before anybody waits; what only thinks ahead
-        starts when it is first asked.
+        starts when it is first asked, or told to.
         """
         for _ in range(self.workers):
             self._submit("warm", ())
+
+    def warm_beside(self) -> None:
+        """The same of what only thinks ahead; nothing where the workshop is closing."""
+        if self.workers:
+            with suppress(Busy):
+                self._submit("warm_beside", ())
 
     def keep(self, task: str, payload: tuple[Any, ...], result: Any) -> Any:
         """Remember the result of a task; the same result."""
