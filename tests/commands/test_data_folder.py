@@ -172,7 +172,7 @@ def test_a_killed_server_loses_no_tap_and_leaves_nothing_running(server: Server)
     assert helpers
     server.kill()
     for helper in helpers:
-        ended, _, _ = select.select([helper], [], [], 5.0)
+        ended, _, _ = select.select([helper], [], [], 30.0)
         os.close(helper)
         assert ended, "the model's processes outlive the server"
     server.start()

@@ -230,6 +230,7 @@ CALLS = {
         "time_s": 300.0,
         "observations": [calibration.SignSeen("bubbling", 60.0)],
     },
+    calibration.colour_chances: {"finish": FORECAST.finish, "at_s": 300.0, "log_sd": 0.15},
     calibration.when_reached: {"courses": COURSES, "probed": UNREAD, "target_c": 70.0},
     calibration.predict: {
         "belief": BELIEF,

@@ -23,7 +23,7 @@ from bluekettle.store.folder import FolderTrouble, held, writable
 from bluekettle.store.opening import open_with_care
 
 HOUR_S = 3600.0
-BESIDE_S = 10.0  # until what only thinks ahead is started too: taps come first
+BESIDE_S = 30.0  # until what only thinks ahead is started too: taps come first
 LEAST_PASSCODE = 8
 EVERYWHERE = {"0.0.0.0": "127.0.0.1"}  # what to open on this machine where all addresses are served
 OWN_KITCHEN = (
