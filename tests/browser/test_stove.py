@@ -487,6 +487,33 @@ def test_where_the_tray_hangs_is_told_in_two_taps_and_what_was_seen_teaches_the_
     expect(taught).to_contain_text("Not calibrated")
 
 
+def test_a_skewer_that_resists_moves_supper_and_one_that_slides_in_ends_the_hold(
+    cooking, page: Page, axe
+):
+    """On a phone, with the server killed between the two."""
+    page.set_viewport_size({"width": 390, "height": 844})
+    cooking.dish["tenderise"] = "braise"
+    cooking.start().fast("cook.hold")
+    before = cooking.live()
+    cooking.server.wait(0.9 * cooking.step()["likely_s"])
+    cooking.press("felt-tough")
+    cooking.until_changed(before)
+    expect(by(page, "feel")).to_contain_text(re.compile("It resisted after 1 h.* more"))
+    expect(by(page, "moved")).to_contain_text("by how it feels")
+    assert not axe(page)
+    late = cooking.live()
+    assert late["serve_at"] > before["serve_at"]
+    cooking.server.kill()
+    cooking.server.start_moved()
+    cooking.open()
+    cooking.press("felt-tender")
+    cooking.until_changed(late)
+    expect(by(page, "feel")).to_contain_text("it is tender")
+    while cooking.live()["current"]:
+        cooking.confirm()
+    cooking.rate()
+
+
 def test_on_a_phone_the_picture_and_its_strip_are_seen_whole(cooking, page: Page, axe):
     page.set_viewport_size({"width": 390, "height": 844})
     cooking.start().fast("cook.come_up")

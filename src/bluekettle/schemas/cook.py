@@ -71,11 +71,12 @@ class EventCreate(CreateModel):
     """
 
     id: UUID | None = Field(None, description="made by the device: the same tap is told once")
-    kind: Literal["done", "skip", "extend", "later", "saw", "rescue", "way", "dial", "undo"] = (
-        Field(
-            description="what is told; later: the guests come later; rescue: a way out is taken;"
-            " dial: where the dial of the fire stands, or its tray hangs, since it began"
-        )
+    kind: Literal[
+        "done", "skip", "extend", "later", "saw", "felt", "rescue", "way", "dial", "undo"
+    ] = Field(
+        description="what is told; later: the guests come later; felt: a skewer tried the food in"
+        " its slow heat; rescue: a way out is taken; dial: where the dial of the fire stands, or"
+        " its tray hangs, since it began"
     )
     step: str = Field(
         "", max_length=60, description="key of the step, but for later, saw, rescue and undo"
@@ -104,7 +105,7 @@ class EventCreate(CreateModel):
     temp_c: float | None = Field(
         None, ge=-30, le=230, description="for a gate: the thermometer's reading [°C]"
     )
-    tender: bool | None = Field(None, description="for a gate: whether it is tender")
+    tender: bool | None = Field(None, description="for a gate and for felt: whether it is tender")
     reason: str = Field("", max_length=300, description="for skip: why the check is left out")
     way: int = Field(0, ge=0, le=9, description="for way: place of the way back that is taken")
 
@@ -269,6 +270,15 @@ class StepPublic(PublicModel):
     check: GatePublic | None = Field(None, description="what a gate wants to be shown")
 
 
+class FeelPublic(PublicModel):
+    """Food in a slow heat that a skewer can try, and what was told of that."""
+
+    step: str
+    tender: bool | None = Field(description="as it was felt last; null: nobody tried")
+    says: str = Field(description="what follows from it; empty where nobody tried")
+    ready: bool = Field(description="false while that is being computed")
+
+
 class DialPublic(PublicModel):
     """The dial of a heat, or the distance of its rack from the element."""
 
@@ -411,6 +421,7 @@ class LivePublic(PublicModel):
     serve_low_at: datetime
     serve_high_at: datetime
     planned_serve_at: datetime | None
+    feel: FeelPublic | None = Field(description="null where no skewer can try the food now")
     fire: FirePublic | None
     out: OutPublic | None
     alarms: list[AlarmPublic]

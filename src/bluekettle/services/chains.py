@@ -389,6 +389,11 @@ def moment_public(m: core.Moment) -> MomentPublic:
     )
 
 
+def holds_of(document: given.ChainDocument, stage: str) -> core.Holds:
+    """How the bite comes with the hold of a slow heat; MissingData where no bite ends it."""
+    return core.holds_in(plan_of(document), stage, MEMORY)
+
+
 def centres_of(document: given.ChainDocument, stage: str, dial: float | None) -> core.Centres:
     """The middle of the food along one of its slow heats; MissingData where it has no such."""
     return core.centres_in(plan_of(document), stage, dial, MEMORY)

@@ -12,7 +12,7 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
 
-from bluekettle.core.chain import Centres
+from bluekettle.core.chain import Centres, Holds
 from bluekettle.core.glaze import Act
 from bluekettle.core.schedule import Puzzle, Replanned, Schedule, Stands, Told
 from bluekettle.core.schedule import replan as replan_rest
@@ -84,6 +84,11 @@ def glaze(
 def centres(document_json: str, stage: str, dial: float | None) -> Centres:
     """The middle of the food along a slow heat."""
     return chains.centres_of(ChainDocument.model_validate_json(document_json), stage, dial)
+
+
+def holds(document_json: str, stage: str) -> Holds:
+    """How the bite comes with the hold of a slow heat."""
+    return chains.holds_of(ChainDocument.model_validate_json(document_json), stage)
 
 
 def schools(document: ChainDocument) -> SchoolsPublic:
@@ -212,6 +217,7 @@ TASKS: dict[str, Callable[..., Any]] = {
         forecast,
         glaze,
         centres,
+        holds,
         effects,
         explore,
         advise,

@@ -32,6 +32,7 @@ from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.reading import ProbePublic
 from bluekettle.services.alarms import alarms_of
 from bluekettle.services.dials import dial_public
+from bluekettle.services.feeling import FeelNow, feel_now
 from bluekettle.services.instructions import Words, minutes_text, stopwatch_text
 from bluekettle.services.leaving import leavable
 from bluekettle.services.loaded import Loaded
@@ -41,7 +42,7 @@ from bluekettle.services.probing import ProbeNow, devices_of, fresh_core, offer_
 from bluekettle.services.rehearsing import rehearsal_now
 from bluekettle.services.strips import Seen, Strips
 
-UNDOABLE = ("done", "skip", "extend", "later", "saw", "rescue", "way", "dial", "instead")
+UNDOABLE = ("done", "skip", "extend", "later", "saw", "felt", "rescue", "way", "dial", "instead")
 ROOM_LIMIT_S = 2 * 3600.0  # usual guidance: food in the danger zone, at room temperature
 
 
@@ -51,6 +52,7 @@ class Looked:
 
     progress: Progress
     probe: ProbeNow
+    feel: FeelNow
     seen: Seen
     glaze: GlazePublic | None
     ready: bool
@@ -60,15 +62,17 @@ def looked(loaded: Loaded, now: datetime, strips: Strips) -> Looked:
     """Where a cook stands. now : by its own clock."""
     told = loaded.progress(now)
     probe = probe_now(loaded, told, now, strips.probes)
-    if probe.seconds:
-        told = loaded.progress(now, probed=probe.seconds)
+    feel = feel_now(loaded, told, strips.workshop)
+    known = {**feel.seconds, **probe.seconds}
+    if known:
+        told = loaded.progress(now, probed=known)
     seen = loaded.seen(told)
     planned = loaded.planned_glaze(told)
     glaze, ready = (None, True)
     if planned is not None:
         glaze, ready = strips.now(loaded.whole, planned, seen)
-    progress = loaded.progress(now, glaze, seen.stage, probe.seconds) if seen else told
-    return Looked(progress, probe, seen, glaze, ready)
+    progress = loaded.progress(now, glaze, seen.stage, known) if seen else told
+    return Looked(progress, probe, feel, seen, glaze, ready)
 
 
 def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
@@ -110,6 +114,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
         serve_low_at=loaded.at(progress.serve_low_s),
         serve_high_at=loaded.at(progress.serve_high_s),
         planned_serve_at=facts.serve_at,
+        feel=None if loaded.cook.ended_at else look.feel.public,
         fire=fire_public(loaded, progress),
         out=out,
         alarms=[]

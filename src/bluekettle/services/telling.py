@@ -37,6 +37,7 @@ from bluekettle.schemas.cook import (
 from bluekettle.services.dials import dial_faults
 from bluekettle.services.dishes import tendering_of
 from bluekettle.services.errors import Conflict, NotFound, Stopped
+from bluekettle.services.feeling import felt_faults
 from bluekettle.services.live import last_standing, live
 from bluekettle.services.loaded import LONGEST_FIRE_S, Loaded
 from bluekettle.services.log import load, summarise
@@ -271,6 +272,8 @@ def last_words(loaded: Loaded) -> str:
     labels = {plan.key: plan.label for plan in (*loaded.fold.line, *loaded.fold.beside)}
     if last.kind == "dial":
         return "where the dial stands"
+    if last.kind == "felt":
+        return "how it feels"
     return labels.get(last.step, last.sign or last.kind)
 
 
@@ -296,6 +299,8 @@ def field_faults(
         faults.append(Fault("kind", "later", "once it is told whether it is under the heat"))
     if told.kind == "dial":
         faults += dial_faults(loaded.planned, progress, told.step, told.dial)
+    if told.kind == "felt":
+        faults += felt_faults(loaded, progress, told.step, told.tender)
     if told.kind == "rescue":
         faults += rescue_faults(loaded, told, progress, loaded.seconds(happened))
     if told.kind == "undo" and last_standing(loaded.events) == 0:

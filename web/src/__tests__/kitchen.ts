@@ -409,6 +409,7 @@ export const live: Live = {
   serve_low_at: at(5000),
   serve_high_at: at(6000),
   planned_serve_at: null,
+  feel: null,
   fire: null,
   out: null,
   alarms: [],

@@ -4840,6 +4840,8 @@ export interface components {
             serve_high_at: string;
             /** Planned Serve At */
             planned_serve_at: string | null;
+            /** @description null where no skewer can try the food now */
+            feel: components["schemas"]["FeelPublic"] | null;
             fire: components["schemas"]["FirePublic"] | null;
             out: components["schemas"]["OutPublic"] | null;
             /** Alarms */
@@ -4984,6 +4986,29 @@ export interface components {
              * @description where it may stand, of those that are known
              */
             usual: number[];
+        };
+        /**
+         * FeelPublic
+         * @description Food in a slow heat that a skewer can try, and what was told of that.
+         */
+        FeelPublic: {
+            /** Step */
+            step: string;
+            /**
+             * Tender
+             * @description as it was felt last; null: nobody tried
+             */
+            tender: boolean | null;
+            /**
+             * Says
+             * @description what follows from it; empty where nobody tried
+             */
+            says: string;
+            /**
+             * Ready
+             * @description false while that is being computed
+             */
+            ready: boolean;
         };
         /**
          * FirePublic
@@ -5594,10 +5619,10 @@ export interface components {
             id?: string | null;
             /**
              * Kind
-             * @description what is told; later: the guests come later; rescue: a way out is taken; dial: where the dial of the fire stands, or its tray hangs, since it began
+             * @description what is told; later: the guests come later; felt: a skewer tried the food in its slow heat; rescue: a way out is taken; dial: where the dial of the fire stands, or its tray hangs, since it began
              * @enum {string}
              */
-            kind: "done" | "skip" | "extend" | "later" | "saw" | "rescue" | "way" | "dial" | "undo";
+            kind: "done" | "skip" | "extend" | "later" | "saw" | "felt" | "rescue" | "way" | "dial" | "undo";
             /**
              * Step
              * @description key of the step, but for later, saw, rescue and undo
@@ -5662,7 +5687,7 @@ export interface components {
             temp_c?: number | null;
             /**
              * Tender
-             * @description for a gate: whether it is tender
+             * @description for a gate and for felt: whether it is tender
              */
             tender?: boolean | null;
             /**

@@ -6,6 +6,7 @@ Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_keys, whens
 from bluekettle.core.chain.course import Moment, cook_along, gained_in
 from bluekettle.core.chain.energy import energy_kwh
+from bluekettle.core.chain.feeling import Held, Holds, held_after, holds_in
 from bluekettle.core.chain.forecast import Inside, PlanForecast, forecast_plan
 from bluekettle.core.chain.heats import HeatRow, heat_keys, heat_row
 from bluekettle.core.chain.instead import browns, id_instead, left_for_others
@@ -62,7 +63,9 @@ __all__ = [
     "Heat",
     "HeatAct",
     "HeatRow",
+    "Held",
     "Hold",
+    "Holds",
     "Inside",
     "Instead",
     "Known",
@@ -97,7 +100,9 @@ __all__ = [
     "gained_in",
     "heat_keys",
     "heat_row",
+    "held_after",
     "hidden_kitchen",
+    "holds_in",
     "id_instead",
     "ids_of",
     "joints",

@@ -9,14 +9,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.chain.food import raw_food
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.memory import Memory
-from bluekettle.core.chain.passage import Kitchen, Step
-from bluekettle.core.chain.plan import Heat, Plan, Stage
+from bluekettle.core.chain.plan import Heat, Plan
 from bluekettle.core.chain.slow import run_slow
 from bluekettle.core.chain.waits import settled
-from bluekettle.core.chain.walk import Known, Passed, kitchen_after, walk
+from bluekettle.core.chain.walk import Known, Passed, as_begun, walk
 from bluekettle.core.errors import MissingData, Ranges
 from bluekettle.core.glaze import Draws, draw_members
 
@@ -71,15 +69,8 @@ def centres_in(
     slows = [one.stage.id for one in way.line if one.passage.slow is not None]
     if stage not in slows:
         raise MissingData("slow heat of all the food", stage, slows)
-    food, kitchen = raw_food(plan, draws), Kitchen(np.zeros(draws.members))
-    before: Stage | None = None
-    for one in way.line:
-        if one.stage.id == stage:
-            break
-        food, kitchen = one.passage.food, kitchen_after(kitchen, one.stage, one.passage)
-        before = one.stage
-    heat = asked_heat(one, dial)
-    step = Step(plan, draws, kitchen, before)
+    food, step = as_begun(plan, way, stage, draws)
+    heat = asked_heat(next(one for one in way.line if one.stage.id == stage), dial)
     planned_s = 60.0 * (heat.until.minutes or 0.0)
     run = run_slow(heat, settled(step, food), step, LONGER * planned_s + AND_S)
     times = run.every_s * np.arange(run.centres.shape[1])

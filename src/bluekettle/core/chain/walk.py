@@ -300,6 +300,20 @@ def kitchen_after(kitchen: Kitchen, stage: Stage, passage: Passage) -> Kitchen:
     return Kitchen(elapsed, used, raw, last)
 
 
+def as_begun(plan: Plan, way: Walk, stage: str, draws: Draws) -> tuple[Food, Step]:
+    """The food as a stage of the common way begins, and what that stage is run with. `stage` is on
+    that way.
+    """
+    food, kitchen = raw_food(plan, draws), Kitchen(np.zeros(draws.members))
+    before: Stage | None = None
+    for one in way.line:
+        if one.stage.id == stage:
+            break
+        food, kitchen = one.passage.food, kitchen_after(kitchen, one.stage, one.passage)
+        before = one.stage
+    return food, Step(plan, draws, kitchen, before)
+
+
 def gate_after(stage: Stage, passage: Passage, found: Cut, ahead: Ahead) -> Gate | None:
     """The check that belongs after a stage: tenderness where a bite was wished, the temperature
     where the food first has it or no heat is left, and once more where raw sauce went on.

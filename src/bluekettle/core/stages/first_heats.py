@@ -41,8 +41,8 @@ class FirstHeat:
     model's shortest step [s]. wets : what leaves it has a wet surface. proves : a time at its
     temperature is proof. from_frozen : frozen meat may go straight into it. full_dial : the
     figure of a dial that the whole heating up is for, empty where it always takes all of it.
-    way_back : its place among those that are tried where food has to go back, 0 for never. The rest
-    are words and handwork.
+    feels : a skewer can try the food while it goes on. way_back : its place among those that are
+    tried where food has to go back, 0 for never. The rest are words and handwork.
     """
 
     key: str
@@ -66,6 +66,7 @@ class FirstHeat:
     hold_says: str
     open: str
     open_says: str
+    feels: bool
     back: str
     turns: int
     longest_s: float
@@ -127,6 +128,7 @@ def first_heat(key: str) -> FirstHeat:
         line["hold_says"],
         line["open"],
         line["open_says"],
+        line["feels"] == "yes",
         line["back"],
         int(line["turns"]),
         3600.0 * float(line["longest_h"]),

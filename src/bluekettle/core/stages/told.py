@@ -23,8 +23,9 @@ PASSED, FAILED, SKIPPED, OPEN = ("passed", "failed", "skipped", "open")
 @dataclass(frozen=True)
 class Event:
     """One thing the cook told: done, skip, extend, later (the guests come), saw, rescue, way,
-    instead (a heat is left for another), dial (where the dial of a fire stands: the tray, the
-    setting) or undo; or moved: the meal that it is part of was planned anew.
+    instead (a heat is left for another), felt (a skewer tried the food in its slow heat), dial
+    (where the dial of a fire stands: the tray, the setting) or undo; or moved: the meal that it is
+    part of was planned anew.
 
     at_s : when it happened, not when it was tapped. legs : of a failed check, the ways back as they
     were computed then. way : place of the one chosen. jumped : gates that an earlier version let

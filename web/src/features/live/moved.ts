@@ -18,6 +18,7 @@ const WHY: Record<Tapped, string> = {
   extend: 'it wants longer',
   instead: 'it goes on elsewhere',
   later: 'the guests come later',
+  felt: 'by how it feels',
   saw: 'by what you saw',
   rescue: 'by what you changed',
   skip: 'a check is left out',

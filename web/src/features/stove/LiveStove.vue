@@ -17,6 +17,7 @@ import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ActNow from './ActNow.vue'
 import DialTold from './DialTold.vue'
+import FeelTold from './FeelTold.vue'
 import OutcomeForm from './OutcomeForm.vue'
 import ProbeNote from './ProbeNote.vue'
 import RehearsalBar from './RehearsalBar.vue'
@@ -123,6 +124,7 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
             :glaze="glaze"
             @saw="(sign) => told({ kind: 'saw', sign })"
           />
+          <FeelTold v-if="cook.feel" :feel="cook.feel" @told="told" />
           <SmallActs
             :cook="cook"
             :step="step"

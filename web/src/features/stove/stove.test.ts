@@ -284,6 +284,21 @@ describe('the stove', () => {
     expect(came.page.find(find('dial')).exists()).toBe(false)
   })
 
+  it('takes how food in a slow heat feels, in one tap, and says what follows', async () => {
+    const feel = { step: 'braise.hold', tender: null, says: '', ready: true }
+    const { page, asked } = await stove({ ...live, feel })
+    expect(page.find(find('feel')).exists()).toBe(false)
+    await page.get(find('felt-tough')).trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'felt', step: 'braise.hold', tender: false }])
+    const says = 'It resisted after 2 h: about 20 min more from then on.'
+    const told = await stove({ ...live, feel: { ...feel, tender: false, says, ready: false } })
+    expect(told.page.get(find('feel')).text()).toBe(`${says} I reckon how long.`)
+    expect(told.page.get(find('felt-tough')).classes()).toContain('told')
+    const closed = await stove({ ...live, feel: null })
+    expect(closed.page.find(find('felt-tender')).exists()).toBe(false)
+  })
+
   it('leaves a fire for another heat, and says what that moved', async () => {
     const leavable = [
       { stage: 'broil', gone: 'appliance' as const, name: 'oven', says: 'The oven is broken' },
