@@ -110,7 +110,7 @@ const leave = () => finish(() => api.POST('/api/v1/cooks/{id}/stop', path))
         <legend :id="`ask-${q.field}`">
           {{ q.ask }}
           <span v-if="q.field === 'colour' && learns" class="quiet">
-            The next plan learns from it.
+            The next plan may learn from it.
           </span>
         </legend>
         <el-radio-group
