@@ -293,6 +293,26 @@ describe('cooks under way', () => {
     expect(posts(asked)).toHaveLength(1)
   })
 
+  it('says what a tap moved where a look brings it before its own answer', async () => {
+    let known: Live = { ...live, serve_at: at(3600) }
+    serve({
+      'GET /cooks/live': () => [200, { cooks: [known], suppers: [], aside: [] }],
+      'POST /cooks/7/events': async () => {
+        known = { ...known, last_event: 1, serve_at: at(4200), glaze_ready: true }
+        await useLive().refresh()
+        return [201, known]
+      },
+    })
+    await show(Watcher)
+    await run(2)
+    const store = useLive()
+    await store.tell(7, { kind: 'felt', step: 'hold', feel: 'tough' } as never)
+    await run(1)
+    expect(store.movedOf(7)).toBe('Supper 10 min later: by how it feels.')
+    await run(15)
+    expect(store.movedOf(7)).toBe('')
+  })
+
   it('keeps a refusal until it was read', async () => {
     serve({
       'GET /cooks/live': [200, { cooks: [live], suppers: [], aside: [] }],

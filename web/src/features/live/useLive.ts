@@ -40,6 +40,7 @@ export const useLive = defineStore('live', () => {
   const sound = useSound()
   const rung = new Set<string>()
   const asked = new Map<number, { before: Live | undefined; kind: Tapped }>()
+  const stoodAt = new Map<string, Live | undefined>() // by tap: what was known when it was sent
   const stepSince = new Map<number, number>()
   const sideSince = new Map<string, number>()
   let shelf: Promise<Shelf> | undefined
@@ -121,10 +122,10 @@ export const useLive = defineStore('live', () => {
     client.setQueryData(['cook', next.id, 'live'], found)
   }
 
-  /** Take the answer to a tap, and say what the tap moved. */
-  function note(next: Live, kind: Tapped) {
+  /** Take the answer to a tap, and say what it moved from what was known before it was sent. */
+  function note(next: Live, kind: Tapped, before: Live | undefined) {
     moves.value.delete(next.id)
-    asked.set(next.id, { before: cookOf(next.id), kind })
+    asked.set(next.id, { before, kind })
     weigh(next)
     taken(next)
   }
@@ -226,6 +227,8 @@ export const useLive = defineStore('live', () => {
       const store = await opened()
       const next = async () => (await store.taps())[0]
       for (let tap = await next(); tap; tap = await next()) {
+        // A look may bring what the tap did before its own answer comes.
+        if (!stoodAt.has(tap.id)) stoodAt.set(tap.id, cookOf(tap.cook))
         const answer = tap.side ? await postSide(tap, tap.side) : await post(tap)
         const fate = fateOf(answer.problem)
         if (fate === 'again') {
@@ -243,7 +246,9 @@ export const useLive = defineStore('live', () => {
             side: tap.side,
           })
         await store.drop(tap.id)
-        if (answer.data && !tap.side) note(answer.data as Live, tap.body.kind)
+        const before = stoodAt.get(tap.id)
+        stoodAt.delete(tap.id)
+        if (answer.data && !tap.side) note(answer.data as Live, tap.body.kind, before)
         else void refresh()
       }
     })
@@ -284,13 +289,14 @@ export const useLive = defineStore('live', () => {
   async function leave(cook: Live, body: Omit<Leaving, 'id' | 'seen'>) {
     sound.arm()
     const { stage, gone, heat } = body
+    const before = cookOf(cook.id)
     const { data, problem: refused } = await ask(() =>
       api.POST('/api/v1/cooks/{id}/elsewhere', {
         params: { path: { id: cook.id } },
         body: { id: newId(), stage, gone, heat, seen: cook.last_event },
       }),
     )
-    if (data) note(data, 'instead')
+    if (data) note(data, 'instead', before)
     else void refresh()
     return refused
   }
