@@ -1,4 +1,5 @@
-"""Deliberate changes to the core, and whether a test sees them. Run: make mutants (some two hours).
+"""Deliberate changes to the core, and whether a test sees them. Run: make mutants (some two hours),
+or SAMPLE=40 SEED=7 make mutants for some of them, drawn by chance.
 
 The changes are data (mutants.json): a file, the text of a line, and what stands there instead. They
 were drawn by chance over the rooms (`draw`), so that they are not those that the tests were written
@@ -197,12 +198,20 @@ class Bench:
         return failed[0][:110] if failed else ("" if run.returncode == 0 else "(nothing ran)")
 
 
+def some_of(changes: list[Change]) -> list[Change]:
+    """All of them, or as many by chance as SAMPLE says, drawn with SEED."""
+    count = int(os.environ.get("SAMPLE", len(changes)))
+    if count >= len(changes):
+        return changes
+    return random.Random(int(os.environ.get("SEED", "1"))).sample(changes, count)
+
+
 def main() -> None:
     """Draw the list anew, or run it."""
     if sys.argv[1:2] == ["draw"]:
         LIST.write_text(json.dumps(draw(int(sys.argv[2])), indent=1, ensure_ascii=False) + "\n")
         return
-    changes = json.loads(LIST.read_text(encoding="utf-8"))
+    changes = some_of(json.loads(LIST.read_text(encoding="utf-8")))
     wanted = int(os.environ.get("WORKERS", "2"))
     tally: Counter[str] = Counter()
     with tempfile.TemporaryDirectory() as folder, ThreadPoolExecutor(wanted) as pool:

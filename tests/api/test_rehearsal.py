@@ -180,3 +180,26 @@ def test_simulated_food_that_is_moved_browns_on_in_the_other_heat(kitchen: Kitch
     assert second.startswith("Out of the broiler at ")
     again = kitchen.get(f"/cooks/{live['id']}/truth")  # it begins with the colour it came with
     assert again["face"][0] != kitchen.get(f"/cooks/{begin(kitchen)['id']}/truth")["face"][0]
+
+
+def test_a_skewer_finds_in_the_hold_what_the_fork_finds_after_it(kitchen: Kitchen):
+    """Tried every ten minutes: tough, then tender to the end; taken out then, the check agrees."""
+    braise = {**ONE_COAT, "tenderise": "braise"}
+    begun = kitchen.post("/cooks", {"dish": braise, "rehearsal": {"seed": 5, "speed": 10}})
+    live = until(kitchen, begun, "cook.hold")
+    found = []
+    for _ in range(40):
+        kitchen.wait(60)
+        live = kitchen.get(f"/cooks/{live['id']}/live")
+        found.append(live["rehearsal"]["feels"])
+        if "goes in" in found[-1]:
+            break
+    assert len(found) > 3
+    assert set(found[:-1]) == {"A skewer meets resistance."}
+    assert found[-1] == "A skewer goes in as it should."
+    live = until(
+        kitchen, kitchen.tell(live["id"], kind="felt", step="cook.hold", tender=True), "cook.check"
+    )
+    assert live["rehearsal"]["feels"] == "A fork goes in as it should."
+    assert live["checks"] == []
+    assert live["gate"] is not None

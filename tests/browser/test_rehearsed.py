@@ -87,6 +87,28 @@ def test_a_check_that_fails_is_cooked_on_to_the_end(rehearsing, page: Page, axe)
     assert [c["verdict"] for c in logged["checks"]][-1] == "passed"
 
 
+def test_simulated_food_is_tried_in_its_heat_until_a_skewer_slides_in(rehearsing, page: Page, axe):
+    rehearsing.dish = {**RIBS, "tenderise": "braise"}
+    rehearsing.begin(seed=2)
+    rehearsing.until("cook.hold")
+    expect(by(page, "finds")).to_have_text("A skewer meets resistance.")
+    before = rehearsing.live()
+    rehearsing.press("felt-tough")
+    rehearsing.until_changed(before)
+    expect(by(page, "feel")).to_contain_text("It resisted after")
+    assert axe(page) == []
+    for _ in range(40):
+        if "goes in" in rehearsing.live()["rehearsal"]["feels"]:
+            break
+        rehearsing.server.wait(300 / SPEED)
+    expect(by(page, "finds")).to_have_text("A skewer goes in as it should.")
+    before = rehearsing.live()
+    rehearsing.press("felt-tender")
+    rehearsing.until_changed(before)
+    logged = rehearsing.whole()
+    assert [c["verdict"] for c in logged["checks"]] == ["passed"]
+
+
 def test_rounds_are_rehearsed_to_the_end(rehearsing):
     document = json.loads((TEMPLATES / "03-marinated-rounds.json").read_text("utf-8"))["document"]
     rehearsing.dish = document

@@ -362,7 +362,9 @@ class RehearsalPublic(PublicModel):
         description="changes when the colours of the food are to be fetched anew; null: none"
     )
     reads_c: float | None = Field(description="at a check: what a thermometer reads")
-    feels: str = Field(description="at a check: what a fork finds; else empty")
+    feels: str = Field(
+        description="at a check, what a fork finds; in a heat that can be tried, a skewer"
+    )
     verdicts: list[str] = Field(description="at the end: what came of every fire")
 
 

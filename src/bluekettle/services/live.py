@@ -87,7 +87,7 @@ def live(loaded: Loaded, now: datetime, strips: Strips) -> LivePublic:
     if plan is not None and plan.key in probe.seconds and probe.public is not None:
         words = until_core(words, probe.public)
     gate = gate_public(loaded, progress, plan, now)
-    rehearsal = rehearsal_now(loaded, progress, plan)
+    rehearsal = rehearsal_now(loaded, progress, plan, loaded.seconds(now))
     if gate is not None and rehearsal is not None and rehearsal.reads_c is not None:
         simulated = {"reads_c": rehearsal.reads_c, "read_by": "Rehearsal", "read_at": now}
         gate = gate.model_copy(update=simulated)

@@ -4,6 +4,7 @@ came of it.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import lru_cache
 
 from bluekettle.core import chain as core
@@ -18,6 +19,7 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import RehearsalPublic
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.services.chains import fire_strip, plan_of
+from bluekettle.services.feeling import holding_now
 from bluekettle.services.instructions import stopwatch_text, words_row
 from bluekettle.services.loaded import Loaded, stage_of_step
 from bluekettle.services.probing import IN_HEAT
@@ -25,6 +27,8 @@ from bluekettle.services.probing import IN_HEAT
 BOILS_C = 100.0
 NO_ANSWER = "The model has no answer for what was done here."
 OVER = (CONFIRMED, ESTIMATED)
+FORK, SKEWER = "A fork", "A skewer"
+TRIED_EVERY_MIN = 1.0  # one member runs anew for every other time
 COLOURS = ("burnt", "bitter", "mahogany", "amber")  # each from its index on
 
 Pairs = tuple[tuple[str, float], ...]
@@ -38,9 +42,12 @@ def truth(document_json: str, seed: int, minutes: Pairs, acts: Acts) -> core.Tru
     return core.truth_of(plan, core.hidden_kitchen(seed), dict(minutes), dict(acts))
 
 
-def truth_now(loaded: Loaded, progress: Progress, seed: int) -> core.Truth:
-    """The food by what was done so far."""
-    minutes = tuple(sorted(minutes_of(loaded, progress).items()))
+def truth_now(
+    loaded: Loaded, progress: Progress, seed: int, so_far: Mapping[str, float] | None = None
+) -> core.Truth:
+    """The food by what was done so far. so_far : minutes of heats that are taken to end now."""
+    had = {**minutes_of(loaded, progress), **(so_far or {})}
+    minutes = tuple(sorted(had.items()))
     acts: dict[str, list[Act]] = {}
     for done in progress.acts:
         act = Act(done.at_s, done.away_s, "coat" in done.act, "turn" in done.act)
@@ -80,22 +87,26 @@ def lasted_min(state: StepState) -> float:
 
 
 def rehearsal_now(
-    loaded: Loaded, progress: Progress, plan: StepPlan | None
+    loaded: Loaded, progress: Progress, plan: StepPlan | None, now_s: float
 ) -> RehearsalPublic | None:
-    """What there is to see, read and feel; None of a cook in earnest."""
+    """What there is to see, read and feel; None of a cook in earnest. now_s : since its begin."""
     rehearsal = loaded.told.rehearsal
     if rehearsal is None:
         return None
     reads_c, feels, came = None, "", [NO_ANSWER]
+    trying = None if progress.finished else holding_now(loaded, progress)
     try:
         food = truth_now(loaded, progress, rehearsal.seed)
+        if trying is not None:
+            feels = tried(loaded, progress, trying, now_s, rehearsal.seed)
         if plan is not None and plan.who == "gate":
             stage = stage_of_step(plan)
             reads_c = round(min(food.core_c(stage), BOILS_C), 1)  # opened, it boils no higher
-            feels = felt(food.bite(stage), loaded.scene(plan).document.bite)
+            feels = FORK + felt(food.bite(stage), loaded.scene(plan).document.bite)
         came = verdicts(loaded, progress, food, rehearsal.seed) if progress.finished else []
     except CoreError:  # one cook without an answer may not close the page of all
-        feels = NO_ANSWER if plan is not None and plan.who == "gate" else ""
+        asked = trying is not None or (plan is not None and plan.who == "gate")
+        feels = NO_ANSWER if asked else ""
     return RehearsalPublic(
         speed=rehearsal.speed,
         kept=rehearsal.kept,
@@ -109,10 +120,19 @@ def rehearsal_now(
     )
 
 
+def tried(loaded: Loaded, progress: Progress, holding: StepState, now_s: float, seed: int) -> str:
+    """What a skewer finds in a heat that the food is in: as if the heat ended now."""
+    stage = stage_of_step(holding.plan)
+    had_min = max(0.0, now_s - (holding.begin_s or 0.0)) / 60.0
+    steps = max(1, round(had_min / TRIED_EVERY_MIN))
+    food = truth_now(loaded, progress, seed, {stage: TRIED_EVERY_MIN * steps})
+    return SKEWER + felt(food.bite(stage), loaded.scene(holding.plan).document.bite)
+
+
 def felt(bite: str, wished: str) -> str:
-    """What a fork finds."""
+    """What a fork or a skewer finds."""
     tender = bool(bite) and BITE_ORDER.index(bite) >= BITE_ORDER.index(wished)
-    return "A fork goes in as it should." if tender else "A fork meets resistance."
+    return " goes in as it should." if tender else " meets resistance."
 
 
 def strip_key(loaded: Loaded, progress: Progress) -> str | None:

@@ -5257,7 +5257,7 @@ export interface components {
             reads_c: number | null;
             /**
              * Feels
-             * @description at a check: what a fork finds; else empty
+             * @description at a check, what a fork finds; in a heat that can be tried, a skewer
              */
             feels: string;
             /**

@@ -2,7 +2,11 @@
 /** Food in a slow heat, tried with a skewer: one tap says how it felt, a line what follows. */
 import type { EventBody, Live } from '@/api/client'
 
-const props = defineProps<{ feel: NonNullable<Live['feel']> }>()
+const props = defineProps<{
+  feel: NonNullable<Live['feel']>
+  /** Of simulated food: what a skewer finds now. */
+  finds?: string
+}>()
 const emit = defineEmits<{ told: [body: EventBody] }>()
 const FEELS = [
   { tender: true, text: 'slides in', test: 'felt-tender' },
@@ -24,6 +28,7 @@ const tell = (tender: boolean) => emit('told', { kind: 'felt', step: props.feel.
     >
       {{ one.text }}
     </el-button>
+    <p v-if="finds" class="quiet" data-test="finds">{{ finds }}</p>
     <p v-if="feel.says" class="figure" role="status" data-test="feel">
       {{ feel.says }}<template v-if="!feel.ready"> I reckon how long.</template>
     </p>

@@ -124,7 +124,12 @@ onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() 
             :glaze="glaze"
             @saw="(sign) => told({ kind: 'saw', sign })"
           />
-          <FeelTold v-if="cook.feel" :feel="cook.feel" @told="told" />
+          <FeelTold
+            v-if="cook.feel"
+            :feel="cook.feel"
+            :finds="cook.rehearsal?.feels"
+            @told="told"
+          />
           <SmallActs
             :cook="cook"
             :step="step"

@@ -295,6 +295,10 @@ describe('the stove', () => {
     const told = await stove({ ...live, feel: { ...feel, tender: false, says, ready: false } })
     expect(told.page.get(find('feel')).text()).toBe(`${says} I reckon how long.`)
     expect(told.page.get(find('felt-tough')).classes()).toContain('told')
+    expect(told.page.find(find('finds')).exists()).toBe(false)
+    const feels = 'A skewer meets resistance.'
+    const tried = await stove({ ...live, feel, rehearsal: { ...rehearsal, feels } })
+    expect(tried.page.get(find('finds')).text()).toBe(feels)
     const closed = await stove({ ...live, feel: null })
     expect(closed.page.find(find('felt-tender')).exists()).toBe(false)
   })
