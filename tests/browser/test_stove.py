@@ -27,6 +27,17 @@ COUNT_TONES = """
     return make.call(this)
   }
 """
+COUNT_SHAKES = "window.shakes = []; navigator.vibrate = (told) => window.shakes.push(told.length)"
+# As over plain HTTP from another device: no lock, and what is played in its place.
+NO_WAKE_LOCK = """
+  delete Navigator.prototype.wakeLock
+  window.films = []
+  const play = HTMLMediaElement.prototype.play
+  HTMLMediaElement.prototype.play = function () {
+    window.films.push(this)
+    return play.call(this)
+  }
+"""
 
 
 def tones(page: Page) -> int:
@@ -66,6 +77,28 @@ def test_the_fire_ends_when_it_is_out(cooking: Cooking, page: Page):
     assert tones(page) == rung, "it goes on ringing over food that is out"
     called(page, "")
     expect(by(page, "clock")).to_have_count(0)
+
+
+def test_a_call_shakes_the_phone_once_a_tone(cooking: Cooking, page: Page):
+    page.add_init_script(COUNT_SHAKES)
+    cooking.start().fast("finish.finish")
+    page.mouse.click(5, 400)
+    cooking.server.wait(900)
+    called(page, "out")
+    rings(page, 5)
+    assert page.evaluate("window.shakes.at(-1)") == 2 * 6 - 1  # six tones, with what is between
+
+
+def test_the_screen_stays_on_where_the_browser_gives_no_lock(cooking: Cooking, page: Page):
+    """From the first tap on, until the stove is left."""
+    page.add_init_script(NO_WAKE_LOCK)
+    cooking.start()
+    assert page.evaluate("'wakeLock' in navigator") is False
+    assert page.evaluate("window.films.length") == 0
+    page.mouse.click(5, 400)
+    page.wait_for_function("() => window.films.length === 1 && window.films[0].currentTime > 0.1")
+    page.get_by_role("link", name="Log").click()
+    page.wait_for_function("() => window.films[0].paused")
 
 
 def test_each_level_calls_once_and_a_hushed_one_gives_way_to_a_nearer(cooking, page: Page):

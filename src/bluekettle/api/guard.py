@@ -17,8 +17,8 @@ OWN_SITES = ("", "same-origin", "none")  # of Sec-Fetch-Site; none: typed or ope
 HEADERS = {
     "Content-Security-Policy": (
         "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline';"
-        " script-src 'self'; connect-src 'self'; font-src 'self' data:; object-src 'none';"
-        " base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+        " script-src 'self'; connect-src 'self'; font-src 'self' data:; media-src data:;"
+        " object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
     ),
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "no-referrer",

@@ -38,8 +38,14 @@ function beep(sound: AudioContext, at: number, hertz: number, loud: number) {
   tone.stop(at + 0.24)
 }
 
+/** A telephone shakes once for every tone. */
+function shake(count: number) {
+  if ('vibrate' in navigator) navigator.vibrate(Array.from({ length: 2 * count - 1 }, () => 140))
+}
+
 function ring(level: string, words: string) {
   const tones = TONES[level]
+  if (tones) shake(tones.count)
   if (tones && context?.state === 'running') {
     for (let i = 0; i < tones.count; i++)
       beep(context, context.currentTime + i * 0.28, tones.hertz * (i % 2 ? 0.75 : 1), tones.gain)

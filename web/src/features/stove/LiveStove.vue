@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
-import { useStorage, useWakeLock } from '@vueuse/core'
+import { useStorage } from '@vueuse/core'
 import { api, fetched, type EventBody, type Live, type Problem } from '@/api/client'
 import {
   fireSeconds,
@@ -85,8 +85,6 @@ useCookKeys(cook, told, () => !live.call || live.call.cook === props.id)
 /** Under a fire the page is dark, unless this kitchen wants it light. */
 const night = useStorage('kettle-night', true)
 const dark = computed(() => Boolean(night.value && cook.value?.fire))
-const wake = useWakeLock()
-onMounted(() => void (wake.isSupported.value && wake.request('screen').catch(() => undefined)))
 </script>
 
 <template>

@@ -5,11 +5,13 @@ import { useLive } from '@/features/live'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import LiveStove from './LiveStove.vue'
 import ManyCooks from './ManyCooks.vue'
+import { useAwake } from './useAwake'
 
 const route = useRoute()
 const router = useRouter()
 const live = useLive()
 const id = computed(() => (route.params.id ? Number(route.params.id) : undefined))
+useAwake()
 
 // Without a number the stove finds the cook that is on.
 watchEffect(() => {
