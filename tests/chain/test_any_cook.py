@@ -22,6 +22,10 @@ ACTS = (
     "tough",
     "cold",
     "rescue",
+    "dial",
+    "resists",
+    "slides in",
+    "skip",
     "crash",
 )
 MOST_WORDS = 6
@@ -95,6 +99,16 @@ class Evening:
             self.gate(tender=False, temp_c=85.0)
         elif name == "cold":
             self.gate(tender=True, temp_c=40.0)
+        elif name == "dial":
+            fire = self.live["fire"] or {}
+            at = (fire.get("dial") or {}).get("value", 0.15)
+            self.tell(kind="dial", step=fire.get("name", ""), dial=1.2 * at)
+        elif name in ("resists", "slides in"):
+            step = (self.live["feel"] or {}).get("step", "")
+            self.tell(kind="felt", step=step, tender=name == "slides in")
+            assert self.gates() == gates, "a skewer in the heat passes no gate"
+        elif name == "skip" and self.live["gate"] is not None:
+            self.tell(kind="skip", step=self.live["current"], reason="no thermometer")
         elif name == "crash":
             before = self.live
             self.close()
