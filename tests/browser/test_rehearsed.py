@@ -34,6 +34,7 @@ class Rehearsing(Cooking):
         live = self.live()
         expect(by(self.page, "says")).to_have_text(said(live))
         self.page.wait_for_timeout(700)  # a tap within this was meant for the step before
+        self.one_thing()
         if live["gate"] is None:
             asked = live["fire"] and live["fire"]["assumed"]
             self.press("under-yes" if asked else "done")
@@ -44,6 +45,17 @@ class Rehearsing(Cooking):
         expect(by(self.page, "feels")).to_have_text(live["rehearsal"]["feels"])
         self.press("gate-yes" if tender or not live["gate"]["tender"] else "gate-no")
         return self.until_changed(live)
+
+    def one_thing(self) -> None:
+        """What is to be done is one wide button, or a check's two, tall enough for a knuckle."""
+        wide = self.page.locator(".wide-button:visible")
+        expect(wide.first).to_be_visible()
+        assert wide.count() <= 2
+        for one in wide.all():
+            box = one.bounding_box()
+            assert box is not None
+            assert box["height"] >= 96
+            assert len(one.inner_text().split()) <= 6
 
     def whole(self) -> Any:
         """To the end, and into the log where it is wanted there."""

@@ -372,6 +372,20 @@ export const rehearsal: NonNullable<Live['rehearsal']> = {
   verdicts: [],
 }
 
+export const probe = {
+  device: 'Probe',
+  site: 'thickest place',
+  temp_c: 61.4,
+  taken_at: at(0),
+  silent: false,
+  loose: false,
+  target_c: 80,
+  ready: true,
+  at: at(3600),
+  low_at: at(3000),
+  high_at: at(4200),
+}
+
 export const live: Live = {
   supper: null,
   id: 7,

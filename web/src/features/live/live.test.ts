@@ -3,7 +3,17 @@ import { IDBFactory } from 'fake-indexeddb'
 import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
-import { at, live, NOW, rehearsal, serve, show, step, type Answer } from '@/__tests__/kitchen'
+import {
+  at,
+  live,
+  NOW,
+  probe,
+  rehearsal,
+  serve,
+  show,
+  step,
+  type Answer,
+} from '@/__tests__/kitchen'
 import type { Live, Supper } from '@/api/client'
 import {
   dueRings,
@@ -306,11 +316,27 @@ describe('cooks under way', () => {
     await show(Watcher)
     await run(2)
     const store = useLive()
-    await store.tell(7, { kind: 'felt', step: 'hold', feel: 'tough' } as never)
+    await store.tell(7, { kind: 'felt', step: 'hold', tender: false } as never)
     await run(1)
     expect(store.movedOf(7)).toBe('Supper 10 min later: by how it feels.')
     await run(15)
     expect(store.movedOf(7)).toBe('')
+  })
+
+  it('says what a reading by hand moved, once it is reckoned with', async () => {
+    const waits = { ...probe, ready: false }
+    let known: Live = { ...live, serve_at: at(3600) }
+    serve({ 'GET /cooks/live': () => [200, { cooks: [known], suppers: [], aside: [] }] })
+    await show(Watcher)
+    await run(2)
+    const store = useLive()
+    store.sayMove(7, 'measured', store.cookOf(7))
+    known = { ...known, probe: waits }
+    await run(3)
+    expect(store.movedOf(7)).toBe('')
+    known = { ...known, probe, serve_at: at(3000) }
+    await run(3)
+    expect(store.movedOf(7)).toBe('Supper 10 min earlier: by what you measured.')
   })
 
   it('keeps a refusal until it was read', async () => {

@@ -7,8 +7,8 @@ export interface Moved {
   until: number
 }
 
-/** What was told: a tap, or a heat that is left for another. */
-export type Tapped = EventBody['kind'] | 'instead'
+/** What was told: a tap, a reading by hand, or a heat that is left for another. */
+export type Tapped = EventBody['kind'] | 'instead' | 'measured'
 
 const WORTH_S = 45 // less than this nobody plans by
 const SHOWN_MS = 15_000
@@ -19,12 +19,17 @@ const WHY: Record<Tapped, string> = {
   instead: 'it goes on elsewhere',
   later: 'the guests come later',
   felt: 'by how it feels',
+  measured: 'by what you measured',
   saw: 'by what you saw',
   rescue: 'by what you changed',
   skip: 'a check is left out',
   undo: 'taken back',
   way: 'another way back',
 }
+
+/** Whether all that was told of a cook is reckoned with: its strip, a skewer and a probe. */
+export const reckoned = (cook: Live) =>
+  cook.glaze_ready && cook.feel?.ready !== false && cook.probe?.ready !== false
 
 /** "Supper 3 min later: by what you saw." Nothing where it hardly moves. */
 export function movedBy(

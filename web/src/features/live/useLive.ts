@@ -14,7 +14,7 @@ import {
   type Supper,
 } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, withSides, type Alarm } from './alarms'
-import { movedBy, type Moved, type Tapped } from './moved'
+import { movedBy, reckoned, type Moved, type Tapped } from './moved'
 import { cookTime, wallTime } from './pace'
 import { alone, fateOf, pause } from './sending'
 import { openShelf, takeOldTaps, type OfSide, type Refusal, type Shelf, type Tap } from './shelf'
@@ -124,15 +124,18 @@ export const useLive = defineStore('live', () => {
 
   /** Take the answer to a tap, and say what it moved from what was known before it was sent. */
   function note(next: Live, kind: Tapped, before: Live | undefined) {
-    moves.value.delete(next.id)
-    asked.set(next.id, { before, kind })
+    sayMove(next.id, kind, before)
     weigh(next)
     taken(next)
   }
-  /** Say what a tap moved, once the strip has been reckoned with it. */
+  /** Say what was moved by something told, from the next answer that has reckoned with it. */
+  function sayMove(id: number, kind: Tapped, before: Live | undefined) {
+    moves.value.delete(id)
+    asked.set(id, { before, kind })
+  }
   function weigh(next: Live) {
     const tapped = asked.get(next.id)
-    if (!tapped || !next.glaze_ready) return
+    if (!tapped || !reckoned(next)) return
     asked.delete(next.id)
     const moved = movedBy(tapped.before, next, tapped.kind, Date.now())
     if (moved) moves.value.set(next.id, moved)
@@ -372,6 +375,7 @@ export const useLive = defineStore('live', () => {
     sound,
     cookOf,
     movedOf,
+    sayMove,
     nowOf,
     refresh,
     tell,

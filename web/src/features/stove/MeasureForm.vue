@@ -26,6 +26,7 @@ const odd = computed(() => oddInside(celsius.value))
 async function send() {
   if (celsius.value === null || odd.value || sending.value) return
   sending.value = true
+  const before = live.cookOf(props.cook.id)
   const { problem: found } = await ask(() =>
     api.POST('/api/v1/cooks/{id}/readings', {
       params: { path: { id: props.cook.id } },
@@ -44,6 +45,7 @@ async function send() {
   sending.value = false
   problem.value = found
   if (found) return
+  live.sayMove(props.cook.id, 'measured', before)
   await live.refresh()
   emit('done')
 }

@@ -9,6 +9,7 @@ import {
   glaze,
   live,
   NOW,
+  probe,
   rehearsal,
   serve,
   show,
@@ -62,20 +63,6 @@ async function stove(cook: Live, after: Live = cook) {
   const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
   await pass()
   return { page, asked }
-}
-
-const probe = {
-  device: 'Probe',
-  site: 'thickest place',
-  temp_c: 61.4,
-  taken_at: at(0),
-  silent: false,
-  loose: false,
-  target_c: 80,
-  ready: true,
-  at: at(3600),
-  low_at: at(3000),
-  high_at: at(4200),
 }
 
 describe('a probe', () => {
@@ -219,11 +206,15 @@ describe('the stove', () => {
   it('takes a reading by hand while the food is in its heat, but for a pot under pressure', async () => {
     const picture = { ...live.picture, shows: 'holding', vessel: 'oven' }
     const hold = step('hold', 'running', { who: 'machine', due_at: at(1800) })
-    const cook = { ...live, current: 'hold', steps: [hold], picture }
+    const cook = { ...live, current: 'hold', steps: [hold], picture, serve_at: at(3600) }
+    let known = cook
     const asked = serve({
-      'GET /cooks/live': [200, { cooks: [cook], suppers: [], aside: [] }],
-      'GET /cooks/7/live': [200, cook],
-      'POST /cooks/7/readings': [201, { taken: 1, newest_at: at(0) }],
+      'GET /cooks/live': () => [200, { cooks: [known], suppers: [], aside: [] }],
+      'GET /cooks/7/live': () => [200, known],
+      'POST /cooks/7/readings': () => {
+        known = { ...cook, glaze_ready: true, serve_at: at(3300) }
+        return [201, { taken: 1, newest_at: at(0) }]
+      },
     })
     const { page } = await show(LiveStove, '/stove/7', { props: { id: 7 } })
     await pass()
@@ -239,6 +230,7 @@ describe('the stove', () => {
     const one = { quantity: 'core_c', value: 61.5, device: 'by hand', site: 'thickest place' }
     expect(posts(asked)).toEqual([{ readings: [one] }])
     expect(page.find(find('measured')).exists()).toBe(false)
+    expect(page.get(find('moved')).text()).toBe('Supper 5 min earlier: by what you measured.')
     const pot = await stove({ ...cook, picture: { ...picture, vessel: 'pressure' } })
     expect(pot.page.find(find('measure')).exists()).toBe(false)
   })
