@@ -585,3 +585,30 @@ def test_the_page_opens_with_its_last_state_while_the_server_is_away(cooking, pa
     expect(by(page, "waiting")).to_have_count(0)
     expect(by(page, "says")).not_to_contain_text("Under pressure")
     assert cooking.step()["key"] != "cook.hold"
+
+
+def test_a_laptop_that_slept_for_ten_minutes_is_right_within_a_second(cooking, page: Page):
+    """In a hold its clock is ten minutes on; asleep past the end of a fire, it calls at once."""
+    page.clock.install()
+    cooking.start().fast("cook.hold")
+    before_s = left_s(page)
+    slept(cooking, 600)
+    page.wait_for_timeout(1000)
+    assert before_s - left_s(page) == pytest.approx(601, abs=4)
+    cooking.fast("finish.finish")
+    slept(cooking, 600)
+    expect(by(page, "says")).to_have_text("Out now.", timeout=1000)
+
+
+def slept(cooking: Cooking, seconds: int) -> None:
+    """The lid was closed: no timer of the page ran, and both clocks are so much later."""
+    cooking.server.wait(seconds)
+    cooking.page.clock.fast_forward(1000 * seconds)
+
+
+def left_s(page: Page) -> int:
+    """What the clock of the Stove says is left."""
+    found = re.search(r"(?:(\d+) h )?(\d+):(\d\d)", by(page, "clock").inner_text())
+    assert found
+    hours, minutes, seconds = (int(one or 0) for one in found.groups())
+    return 3600 * hours + 60 * minutes + seconds
