@@ -7,6 +7,7 @@ import shutil
 import sqlite3
 import subprocess
 import sys
+from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
 from urllib.error import HTTPError
@@ -167,6 +168,7 @@ def test_a_killed_server_loses_no_tap_and_leaves_nothing_running(server: Server)
     server.start()
     cook = server.ask("/cooks", {"dish": RIBS})
     told = server.ask(f"/cooks/{cook['id']}/events", {"kind": "done", "step": "season.season"})
+    server.ask(f"/cooks/{cook['id']}/readings", {"quantity": "core_c", "value": 21.5})
     assert server.process is not None
     helpers = [os.pidfd_open(pid) for pid in children(server.process.pid)]
     assert helpers
@@ -176,7 +178,9 @@ def test_a_killed_server_loses_no_tap_and_leaves_nothing_running(server: Server)
         os.close(helper)
         assert ended, "the model's processes outlive the server"
     server.start()
-    assert server.ask(f"/cooks/{cook['id']}/live")["current"] == told["current"] == "cook.load"
+    live = server.ask(f"/cooks/{cook['id']}/live")
+    assert live["current"] == told["current"] == "cook.load"
+    assert [device["value"] for device in live["devices"]] == [21.5]
 
 
 def children(pid: int) -> list[int]:
@@ -184,6 +188,7 @@ def children(pid: int) -> list[int]:
     return [int(one) for one in found]
 
 
+MANY = 2000  # as many as are taken at once
 TMPFS = ("unshare", "--user", "--map-root-user", "--mount", "sh", "-c")
 
 
@@ -203,11 +208,25 @@ def test_a_full_disk_keeps_what_was_kept_and_takes_the_tap_once_there_is_room(tm
             tell_often(server, cook["id"])
         assert full.value.code == 507
         assert "full" in json.load(full.value)["detail"]
-        assert server.ask(f"/cooks/{cook['id']}/live")["current"] == "season.season"
+        many = many_readings(cook["started_at"])
+        with pytest.raises(HTTPError) as unread:
+            server.ask(f"/cooks/{cook['id']}/readings", many)
+        assert unread.value.code == 507
+        live = server.ask(f"/cooks/{cook['id']}/live")
+        assert (live["current"], live["devices"]) == ("season.season", [])  # all or none
         (disk / "filler").unlink()
+        assert server.ask(f"/cooks/{cook['id']}/readings", many)["taken"] == MANY
         assert server.ask(f"/cooks/{cook['id']}/events", tap)["current"] == "cook.load"
     finally:
         server.kill()
+
+
+def many_readings(since: str) -> dict[str, Any]:
+    """A batch of a probe, a thousandth of a second apart."""
+    begin = datetime.fromisoformat(since)
+    moments = [begin + timedelta(milliseconds=number) for number in range(MANY)]
+    readings = [{"quantity": "core_c", "value": 8.0, "at": at.isoformat()} for at in moments]
+    return {"readings": readings}
 
 
 def tell_often(server: Server, cook: int) -> None:
