@@ -84,6 +84,8 @@ def test_schools_move_the_inputs_that_they_name():
     assert thawed.total.likely_s > base.total.likely_s + 8 * 3600.0
     assert thawed.slows[0].timer_s <= base.slows[0].timer_s
     ribs = ChainDocument.model_validate(chain("pressure-hot-oven")).model_dump(mode="json")
+    (more,) = options(ribs, "liquid")["more"]
+    assert more["value"] == 0.48  # l: half as much again as the 0.32 that a pot wants
     sauced = options(ribs, "sauce")
     assert forecast_of(ribs).fires[-1].under.dish.coats == 1
     assert forecast_of(changed(ribs, sauced["coats"])).fires[-1].under.dish.coats == 2
