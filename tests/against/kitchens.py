@@ -8,10 +8,12 @@ prints the table of docs/model.md.
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
-from tests.one_cook import Dish, Told, forecast
+from tests.one_cook import Dish
 
+from bluekettle.core.chain import Fire, forecast_plan
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.sauce import mix
 from bluekettle.core.stages import Kitchen
@@ -96,9 +98,8 @@ HAM = Dish(
     want="amber",
     kitchen=Kitchen(air_fryer_c=190.0),
 )
-# Told too early or too dark: what follows a dry stage, and a ham that kitchens glaze while it is
-# still cold inside (here it comes hot from its foil).
-OUTSIDE = ("bare wings after", "sweet glaze on a warmed ham")
+# Kitchens glaze a ham while it warms: it goes into the fryer as it comes out of the fridge.
+FROM_COLD = (HAM,)
 FAN = Kitchen(hot_oven_c=200.0, hot_oven_h_w_m2_k=23.0)
 STILL = Kitchen(hot_oven_c=200.0)
 
@@ -146,30 +147,56 @@ ROWS: tuple[tuple[str, Dish, float, float], ...] = (
     ("tomato on short ribs from a 75 °C bath, broiler", replace(BATH, finish="broiler"), 4, 8),
     ("honey and soy on thighs, fryer", replace(THIGHS, finish="air_fryer"), 3, 7),
     ("honey and soy on thighs, broiler", replace(THIGHS, finish="broiler"), 3, 6),
-    ("sweet glaze on a warmed ham, three coats, 190 °C fryer", HAM, 20, 28),
+    ("sweet glaze on a ham from the fridge, three coats, 190 °C fryer", HAM, 20, 28),
 )
 
 
-def told(dish: Dish) -> Told:
-    """The forecast by 64 members."""
-    return forecast(dish, draws=draw_members(1, 64))
+class Then(NamedTuple):
+    """Chances at one moment: the wanted colour, and burnt or bitter."""
+
+    right: float
+    spoilt: float
 
 
-def at_pull(found: Told) -> tuple[float, float, float]:
-    """Minutes until it is taken out, and the chances then: right, and burnt or bitter."""
-    pull, samples = found.finish_timer_s, found.finish.sample_s
-    right = float(np.interp(pull, samples, found.milestones.wanted))
-    spoilt = float(np.interp(pull, samples, found.milestones.risk))
-    return pull / 60.0, right, spoilt
+class Found(NamedTuple):
+    """Minutes until the forecast takes it out, and the chances then and in the middle and at the
+    ends of the minutes that kitchens take.
+    """
+
+    pull_min: float
+    then: Then
+    theirs: tuple[Then, Then, Then]
+
+
+def fire_of(dish: Dish) -> Fire:
+    """The finish by 64 members."""
+    plan = dish.plan
+    if dish in FROM_COLD:
+        plan = replace(plan, stages=tuple(one for one in plan.stages if one.id != "cook"))
+    return forecast_plan(plan, None, draw_members(1, 64)).fires[-1]
+
+
+def found_for(dish: Dish, low: float, high: float) -> Found:
+    """What the forecast says of a row."""
+    fire = fire_of(dish)
+
+    def at(minutes: float) -> Then:
+        marks, samples = fire.milestones, fire.finish.sample_s
+        right, spoilt = (np.interp(60.0 * minutes, samples, m) for m in (marks.wanted, marks.risk))
+        return Then(float(right), float(spoilt))
+
+    pull = fire.timer_s / 60.0
+    return Found(pull, at(pull), (at(low), at(float(np.sqrt(low * high))), at(high)))
 
 
 def main() -> None:
     """Print the table."""
-    print("| finish | kitchens, min | forecast | right then | spoilt then |")
+    print("| finish | kitchens, min | forecast | right, spoilt then | right, spoilt amid theirs |")
     print("|---|---|---|---|---|")
     for name, dish, low, high in ROWS:
-        pull, right, spoilt = at_pull(told(dish))
-        print(f"| {name} | {low} to {high} | {pull:.0f} | {right:.0%} | {spoilt:.0%} |")
+        pull, then, (_, mid, _) = found_for(dish, low, high)
+        chances = f"{then.right:.0%}, {then.spoilt:.0%} | {mid.right:.0%}, {mid.spoilt:.0%}"
+        print(f"| {name} | {low} to {high} | {pull:.0f} | {chances} |")
 
 
 if __name__ == "__main__":
