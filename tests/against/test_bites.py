@@ -15,8 +15,9 @@ from bluekettle.core.stages import Kitchen, cut, first_heat
 from bluekettle.core.stages.finishing import heat_of
 
 SET, CHECK = "set", "check"
+DIALS = {"bath": "bath_c", "low_oven": "low_oven_c"}
 TABLE = [
-    # cut, bite, heat, bath [°C], least and most minutes
+    # cut, bite, heat, its dial [°C] or as usual, least and most minutes
     ("pork-ribs", "tug", "pressure", None, 22, 32, SET),
     ("pork-ribs", "tug", "bath", 65.0, 720, 1440, SET),
     ("pork-ribs", "tug", "smoke", None, 240, 330, CHECK),
@@ -53,6 +54,8 @@ TABLE = [
     ("turkey-drumsticks", "falls", "pressure", None, 25, 40, SET),
     ("turkey-drumsticks", "falls", "braise", None, 60, 120, CHECK),
     ("chicken-thighs", "tug", "bath", 65.0, 75, 240, SET),
+    ("chicken-thighs", "tug", "low_oven", 135.0, 60, 75, CHECK),
+    ("chicken-thighs", "tug", "low_oven", 150.0, 60, 75, CHECK),
     ("chicken-thighs", "falls", "pressure", None, 8, 16, SET),
     ("chicken-thighs", "falls", "braise", None, 15, 45, CHECK),
     ("chicken-drumsticks", "tug", "air_fry", None, 20, 35, CHECK),
@@ -95,9 +98,9 @@ def minutes(key, bite, heat, kitchen=None):
     return told.come_up.likely_s / 60.0, told.timer_s / 60.0
 
 
-@pytest.mark.parametrize(("key", "bite", "heat", "bath_c", "least", "most", "use"), TABLE)
-def test_a_cut_has_its_bite_when_kitchens_have_it(key, bite, heat, bath_c, least, most, use):
-    kitchen = None if bath_c is None else Kitchen(bath_c=bath_c)
+@pytest.mark.parametrize(("key", "bite", "heat", "dial", "least", "most", "use"), TABLE)
+def test_a_cut_has_its_bite_when_kitchens_have_it(key, bite, heat, dial, least, most, use):
+    kitchen = None if dial is None else Kitchen(**{DIALS[heat]: dial})
     _, timer = minutes(key, bite, heat, kitchen)
     assert least <= timer <= most, use
 
