@@ -11,7 +11,8 @@ from dataclasses import replace
 import pytest
 from tests.one_cook import Dish, forecast
 
-from bluekettle.core.stages import Kitchen, cut, first_heat
+from bluekettle.core.errors import MissingData
+from bluekettle.core.stages import Kitchen, cut, dial_that_holds, first_heat
 from bluekettle.core.stages.finishing import heat_of
 
 SET, CHECK = "set", "check"
@@ -128,6 +129,12 @@ def test_six_hundred_grams_and_eight_kilograms_in_one_fryer_are_not_the_same():
     ]
     assert held[0] == 200.0
     assert held[0] > held[1] + 20.0 > held[2] + 40.0
+    full = replace(few, mass_kg=8.0, pieces=96).fire
+    assert dial_that_holds(few.fire, 185.0) == 185.0
+    assert dial_that_holds(full, held[2] + 1.0) == 200.0  # it gives all it has
+    assert dial_that_holds(full, held[2] - 10.0) == held[2] - 10.0  # it was turned down
+    with pytest.raises(MissingData, match="oven"):
+        dial_that_holds(replace(few, finish="broiler").fire, 205.0)
     timers = [
         forecast(replace(few, mass_kg=m, pieces=round(12 * m), sauce=None, coats=0)).timer_s
         for m in (0.6, 2.0, 4.0)

@@ -302,3 +302,54 @@ def test_an_oven_has_no_pin(kitchen: Kitchen):
     cook = roasting(kitchen)["id"]
     read(kitchen, cook, quantity="pin", value=1)
     assert live_of(kitchen, cook)["offer"] is None
+
+
+IN_OVEN = {**SHORT_RIBS, "coats": 1, "finish": "oven"}
+
+
+def baking(kitchen: Kitchen):
+    live = kitchen.press_until(kitchen.post("/cooks", {"dish": IN_OVEN}), "finish.finish")
+    assert live["fire"]["dial"]["value"] == 230.0
+    return live["id"]
+
+
+def amber_s(kitchen: Kitchen, cook: int) -> float:
+    found = kitchen.get(f"/cooks/{cook}/glaze")
+    return found["milestones"]["face"]["amber"]["likely_s"]
+
+
+def airs(kitchen: Kitchen, cook: int, air_c: float, times: int = 4):
+    for _ in range(times):
+        kitchen.wait(40)
+        read(kitchen, cook, quantity="air_c", value=air_c, device="Oven")
+
+
+def test_a_fire_is_reckoned_with_what_its_oven_holds(kitchen: Kitchen):
+    """The strip is that of a dial at what was read; what the cook told of the dial stays told."""
+    cook = baking(kitchen)
+    planned = amber_s(kitchen, cook)
+    airs(kitchen, cook, 206.0)
+    live = live_of(kitchen, cook)
+    assert live["fire"]["dial"] == {**live["fire"]["dial"], "value": 230.0, "read": 205.0}
+    found = amber_s(kitchen, cook)
+    assert found > 1.15 * planned
+    cooler = kitchen.post("/forecasts", {**IN_OVEN, "kitchen": {"hot_oven_c": 205.0}}, 200)
+    asked = cooler["fires"][0]["glaze"]["milestones"]["face"]["amber"]["likely_s"]
+    assert found == pytest.approx(asked, rel=0.05)  # its walk before the fire has another wait
+    kitchen.tell(cook, kind="dial", step="finish", dial=250.0)  # turned up: that was before it
+    assert live_of(kitchen, cook)["fire"]["dial"]["read"] is None
+    assert amber_s(kitchen, cook) < planned
+
+
+def test_what_cannot_be_the_air_of_a_fire_moves_nothing(kitchen: Kitchen):
+    """Read with the door just open, on the table, near the dial, or beside a broiler's element."""
+    for air_c, times in ((205.0, 2), (24.0, 4), (228.0, 4)):
+        cook = baking(kitchen)
+        planned = amber_s(kitchen, cook)
+        airs(kitchen, cook, air_c, times)
+        assert live_of(kitchen, cook)["fire"]["dial"]["read"] is None
+        assert amber_s(kitchen, cook) == planned
+        kitchen.post(f"/cooks/{cook}/stop", {}, 200)
+    live = kitchen.press_until(kitchen.post("/cooks", {"dish": SHORT_RIBS}), "finish.finish")
+    airs(kitchen, live["id"], 205.0)
+    assert live_of(kitchen, live["id"])["fire"]["dial"]["read"] is None

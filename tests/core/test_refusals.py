@@ -120,6 +120,7 @@ CALLS = {
         "coat_mm": 0.5,
         "water": 0.15,
     },
+    stages.dial_that_holds: {"dish": replace(DISH, finish="oven").fire, "read_c": 205.0},
     stages.fit_cut: {
         "cut_key": "pork-ribs",
         "mass_kg": 1.4,

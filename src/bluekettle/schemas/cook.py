@@ -287,6 +287,10 @@ class DialPublic(PublicModel):
     low: float
     high: float
     usual: list[float] = Field(description="where it may stand, of those that are known")
+    read: float | None = Field(
+        description="where it stands by a thermometer beside the food, and the strip is reckoned"
+        " with; null where that is as told"
+    )
 
 
 class FirePublic(PublicModel):

@@ -28,6 +28,11 @@ def dials_of(document: ChainDocument, events: Sequence[Event]) -> dict[str, floa
     return {stage: alike[way] for stage, way in ways.items() if way in alike}
 
 
+def stages_in(document: ChainDocument) -> set[str]:
+    """Ids of all stages that a plan has."""
+    return set(core.paths(plan_of(document).stages))
+
+
 def with_dials(document: ChainDocument, dials: Mapping[str, float]) -> ChainDocument:
     """The plan with its dials where they stand; in rounds those of every round."""
     if not dials:
@@ -55,8 +60,12 @@ def dial_of_dish(dish: DishDocument) -> float:
     return Kitchen().or_typical(name) if stated is None else float(stated)
 
 
-def dial_public(document: ChainDocument, dish: DishDocument, stage: str) -> DialPublic | None:
-    """The dial of a fire; None of one that came for another, where it stands as usual."""
+def dial_public(
+    document: ChainDocument, dish: DishDocument, stage: str, read: float | None
+) -> DialPublic | None:
+    """The dial of a fire; None of one that came for another, where it stands as usual. read : where
+    it stands by a thermometer, where that is elsewhere.
+    """
     row = heat_of_plan(document, stage)
     if row is None:
         return None
@@ -68,7 +77,12 @@ def dial_public(document: ChainDocument, dish: DishDocument, stage: str) -> Dial
         usual = [value + step for step in AROUND]
     usual = [one for one in usual if row.dial_low <= one <= row.dial_high]
     return DialPublic(
-        value=value, unit=row.dial_unit, low=row.dial_low, high=row.dial_high, usual=usual
+        value=value,
+        unit=row.dial_unit,
+        low=row.dial_low,
+        high=row.dial_high,
+        usual=usual,
+        read=read,
     )
 
 

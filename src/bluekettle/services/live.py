@@ -70,7 +70,7 @@ def looked(loaded: Loaded, now: datetime, strips: Strips) -> Looked:
     planned = loaded.planned_glaze(told)
     glaze, ready = (None, True)
     if planned is not None:
-        glaze, ready = strips.now(loaded.whole, planned, seen)
+        glaze, ready = strips.now(loaded.as_read, planned, seen)
     progress = loaded.progress(now, glaze, seen.stage, known) if seen else told
     return Looked(progress, probe, feel, seen, glaze, ready)
 
@@ -290,7 +290,12 @@ def fire_public(loaded: Loaded, progress: Progress) -> FirePublic | None:
         before_s=round(fire.before_s, 1),
         assumed=fire.assumed,
         put_by=put_by(progress) if fire.assumed else "",
-        dial=dial_public(loaded.planned, loaded.fire_scene(progress).document, fire.name),
+        dial=dial_public(
+            loaded.planned,
+            loaded.fire_scene(progress).document,
+            fire.name,
+            loaded.aired.get(fire.name),
+        ),
     )
 
 

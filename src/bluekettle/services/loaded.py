@@ -16,7 +16,8 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import ChainFactsDocument, HeatFactsPublic, LeftDocument
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
-from bluekettle.services.dials import dials_of, with_dial, with_dials
+from bluekettle.services.airing import air_dials
+from bluekettle.services.dials import dials_of, stages_in, with_dial, with_dials
 from bluekettle.services.errors import Unreadable
 from bluekettle.services.instructions import Step, Words, say
 from bluekettle.services.steps import event_of, plan_of
@@ -85,6 +86,26 @@ class Loaded:
     def dish_at(self, stage: str, dish: DishDocument) -> DishDocument:
         """The dish of a heat, its dial where it was told to stand."""
         return with_dial(dish, self.dials[stage]) if stage in self.dials else dish
+
+    @cached_property
+    def aired(self) -> dict[str, float]:
+        """By the id of a fire, where its dial stands by what was read beside the food."""
+        marks = [m for m in self.told.marks if m.quantity == "air_c"]
+        if not marks:
+            return {}
+        read = [(self.seconds(m.taken_at), m.value) for m in marks]
+        own = stages_in(self.planned)
+        fires = {
+            key: self.scenes[key].document
+            for key, scene in self.chain.scenes.items()
+            if scene.glaze is not None and key in own
+        }
+        return air_dials(self.fold, self.events, fires, read)
+
+    @cached_property
+    def as_read(self) -> ChainDocument:
+        """The plan as it is cooked, its fires as hot as they were read to be."""
+        return with_dials(self.whole, self.aired)
 
     @property
     def cook_id(self) -> int:
@@ -207,7 +228,8 @@ class Loaded:
         signs = [(s.sign, s.heat_s) for s in told if stage in ("", s.fire)]
         taken = [s for s in progress.changes if stage in ("", s.fire) and s.heat_s >= 1.0]
         change = (taken[-1].sign, taken[-1].heat_s) if taken else None
-        return Seen(tuple(acts), tuple(signs), stage, change, self.dials.get(stage))
+        dial = self.aired.get(stage, self.dials.get(stage))
+        return Seen(tuple(acts), tuple(signs), stage, change, dial)
 
     def step_of(self, plan: StepPlan) -> Step:
         """A step with what its words need."""

@@ -170,7 +170,7 @@ def cook_public(
     seen = loaded.seen(progress)
     planned, after = loaded.planned_glaze(progress), None
     if planned is not None:
-        known = (loaded.whole, planned, seen)
+        known = (loaded.as_read, planned, seen)
         after = strips.settled(*known) if wait else strips.now(*known)[0]
     accepted = [row.data for row in loaded.rows if row.kind == "accept"]
     return CookPublic(
@@ -361,7 +361,7 @@ def ways_out(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> Res
     at_s = min(max(1.0, heat_s), 3600.0)  # as far as a film is looked at
     found: RescuePublic = strips.workshop.run(
         "rescue_live",
-        loaded.whole.model_dump_json(),
+        loaded.as_read.model_dump_json(),
         seen.acts,
         seen.signs,
         loaded.fire_stage(progress),
@@ -380,4 +380,4 @@ def cook_glaze(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> G
         planned = loaded.planned_glaze(progress)
     if planned is None:
         raise NotFound("strip of cook", cook_id)
-    return strips.exactly(loaded.whole, planned, seen)
+    return strips.exactly(loaded.as_read, planned, seen)

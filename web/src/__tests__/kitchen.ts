@@ -357,7 +357,7 @@ export const broiling: NonNullable<Live['fire']> = {
   before_s: 0,
   assumed: false,
   put_by: '',
-  dial: { value: 0.15, unit: 'm', low: 0.05, high: 0.35, usual: [0.07, 0.14, 0.21] },
+  dial: { value: 0.15, unit: 'm', low: 0.05, high: 0.35, usual: [0.07, 0.14, 0.21], read: null },
 }
 
 export const rehearsal: NonNullable<Live['rehearsal']> = {

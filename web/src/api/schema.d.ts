@@ -4986,6 +4986,11 @@ export interface components {
              * @description where it may stand, of those that are known
              */
             usual: number[];
+            /**
+             * Read
+             * @description where it stands by a thermometer beside the food, and the strip is reckoned with; null where that is as told
+             */
+            read: number | null;
         };
         /**
          * FeelPublic

@@ -19,7 +19,7 @@ from bluekettle.core.stages.calls import (
 from bluekettle.core.stages.cuts import Cut, cut, cut_keys
 from bluekettle.core.stages.figures import Figure, figure, figures
 from bluekettle.core.stages.finishes import FinishKind, finish_keys, finish_kind
-from bluekettle.core.stages.finishing import film_of, heat_of
+from bluekettle.core.stages.finishing import dial_that_holds, film_of, heat_of
 from bluekettle.core.stages.first_heats import FirstHeat, first_heat, first_heat_keys
 from bluekettle.core.stages.fit import Fit, Place, Verdict, fit_cut
 from bluekettle.core.stages.inside import Inside
@@ -96,6 +96,7 @@ __all__ = [
     "calls_by_clock",
     "cut",
     "cut_keys",
+    "dial_that_holds",
     "figure",
     "figures",
     "film_of",

@@ -13,13 +13,13 @@ from bluekettle.core.tables import part, parts
 class FinishKind:
     """One way to finish.
 
-    dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]). figures
-    : all kitchen
-    figures that enter. gentle, fierce : ends of the dial that advice looks at.
-    preheat : the kitchen figure of its heating up [min]. vent, away : as in `Heat`. sides : broad
-    sides it heats at once. calmer : how it is made gentler while food is in it. elsewhere : the
-    finish that food is moved to from it. back_in : the slow heat in the same body, in which food
-    that was not done can go on; empty where there is none. The rest are words.
+    dial : the kitchen figure a cook turns (a rack distance [m] or an air temperature [°C]).
+    figures : all kitchen figures that enter. gentle, fierce : ends of the dial that advice looks
+    at. preheat : the kitchen figure of its heating up [min]. vent, away : as in `Heat`. air : a
+    thermometer beside the food reads where its dial stands. sides : broad sides it heats at once.
+    calmer : how it is made gentler while food is in it. elsewhere : the finish that food is moved
+    to from it. back_in : the slow heat in the same body, in which food that was not done can go
+    on; empty where there is none. The rest are words.
     """
 
     key: str
@@ -35,6 +35,7 @@ class FinishKind:
     vent: float
     sides: int
     away: float
+    air: bool
     lift: str
     into: str
     look: str
@@ -67,6 +68,7 @@ def finish_kind(key: str) -> FinishKind:
         float(line["vent"]),
         int(line["sides"]),
         float(line["away"]),
+        line["air"] == "yes",
         line["lift"],
         line["into"],
         line["look"],

@@ -26,6 +26,7 @@ from bluekettle.core.heat import element_at
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages.browning import Browning
 from bluekettle.core.stages.cuts import Cut
+from bluekettle.core.stages.finishes import finish_keys, finish_kind
 from bluekettle.core.stages.handwork import likely_s
 from bluekettle.core.stages.load import held_c
 from bluekettle.core.tables import value
@@ -78,6 +79,21 @@ def heat_of(dish: Browning) -> Heat:
     if _air_unknown(dish):
         spread = math.hypot(spread, value("spread_oven_air"))  # still or fan: nobody said
     return Heat(h, air, wall, element, spread, dish.kind.vent, dish.kind.away)
+
+
+def dial_that_holds(dish: Browning, read_c: float) -> float:
+    """Where the dial stands [°C] by what a thermometer beside the food reads: there, or as stated
+    where the food takes so much of the power that its air stays behind the dial.
+
+    Raises OutOfRange for a reading that no kitchen's air has, MissingData for a heat that nobody
+    measures by its air.
+    """
+    if not dish.kind.air:
+        known = [key for key in finish_keys() if finish_kind(key).air]
+        raise MissingData("air of the heat", dish.heat, known)
+    within("read_c", read_c, 20.0, 400.0, "°C")
+    stated, held_c = dish.kitchen.or_typical(dish.kind.dial), heat_of(dish).air_c
+    return stated if held_c < stated and read_c >= held_c else read_c
 
 
 def _air_unknown(dish: Browning) -> bool:

@@ -17,6 +17,9 @@ const now = computed(() =>
     ? `Tray ${shown(props.dial.value)} from the element`
     : `Set to ${shown(props.dial.value)}`,
 )
+const read = computed(() =>
+  props.dial.read === null ? '' : `, its thermometer says ${shown(props.dial.read)}`,
+)
 const others = computed(() =>
   props.dial.usual.filter((one) => shown(one) !== shown(props.dial.value)),
 )
@@ -30,7 +33,7 @@ function tell(dial: number) {
 <template>
   <div class="dial">
     <el-button class="plain-button" :aria-expanded="open" data-test="dial" @click="open = !open">
-      {{ now }}
+      {{ now }}{{ read }}
     </el-button>
     <fieldset v-if="open">
       <legend>No, since it went under it is</legend>

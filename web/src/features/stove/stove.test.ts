@@ -269,9 +269,19 @@ describe('the stove', () => {
     await pass()
     expect(posts(asked)).toMatchObject([{ kind: 'dial', step: 'broil', dial: 0.07 }])
     expect(page.find(find('dial-7')).exists()).toBe(false)
-    const set = { value: 200, unit: '°C', low: 100, high: 230, usual: [180, 190, 210, 220] }
+    const set = {
+      value: 200,
+      unit: '°C',
+      low: 100,
+      high: 230,
+      usual: [180, 190, 210, 220],
+      read: null,
+    }
     const fryer = await stove({ ...live, fire: { ...broiling, dial: set } })
     expect(fryer.page.get(find('dial')).text()).toBe('Set to 200 °C')
+    const hot = await stove({ ...live, fire: { ...broiling, dial: { ...set, read: 185 } } })
+    const says = 'Set to 200 °C, its thermometer says 185 °C'
+    expect(hot.page.get(find('dial')).text()).toBe(says)
     const came = await stove({ ...live, fire: { ...broiling, dial: null } })
     expect(came.page.find(find('dial')).exists()).toBe(false)
   })
