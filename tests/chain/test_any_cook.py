@@ -16,6 +16,7 @@ ACTS = (
     "wait",
     "long",
     "read",
+    "air",
     "late",
     "undo",
     "saw",
@@ -56,9 +57,9 @@ class Evening:
         else:
             assert answer.get_json()["detail"]
 
-    def read(self):
-        self.kitchen.wait(20.0)
-        one = {"quantity": "core_c", "value": 55.0}
+    def read(self, quantity, value):
+        self.kitchen.wait(150.0)
+        one = {"quantity": quantity, "value": value, "device": quantity}
         path = f"/api/v1/cooks/{self.live['id']}/readings"
         assert self.kitchen.client.post(path, json=one).status_code == 201
 
@@ -83,8 +84,8 @@ class Evening:
             self.kitchen.wait(90.0 if name == "wait" else 7200.0)
             self.look()
             assert self.gates() == gates, "time passes no gate"
-        elif name == "read":
-            self.read()
+        elif name in ("read", "air"):
+            self.read(*(("core_c", 55.0) if name == "read" else ("air_c", 192.0)))
             self.look()
             assert self.gates() == gates, "a reading passes no gate"
         elif name == "late":
