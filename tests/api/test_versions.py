@@ -36,9 +36,10 @@ def test_the_later_save_is_told_and_changes_nothing(kitchen: Kitchen, kind):
     packed = again.headers["ETag"].strip('"') + ":br"  # as a packed answer tells it
     assert put(kitchen, own, second, f'W/"{packed}"').status_code == 200
     assert put(kitchen, own, second).status_code == 200, "without a version it is as ever"
-    wrong = put(kitchen, own, second, "yesterday")
-    assert wrong.status_code == 422
-    assert wrong.get_json()["errors"][0]["field"] == "If-Match"
+    for told in ("yesterday", "0", "3", '"3', '"3", "4"'):
+        wrong = put(kitchen, own, second, told)
+        assert wrong.status_code == 422
+        assert wrong.get_json()["errors"][0]["field"] == "If-Match"
 
 
 @pytest.mark.parametrize("kind", KINDS)

@@ -121,6 +121,8 @@ def test_nobody_is_told_to_switch_on_hours_before_it_is_needed(kitchen):
     shortly before; and a rub is patted on, not salted.
     """
     live = begin(kitchen, "foil-then-grill")
+    assert live["says"] == "Pull the membrane off the bone side."
+    live = kitchen.press(live)
     assert live["says"] == "Pat the rub on."
     warm = next(s for s in live["steps"] if s["key"] == "foil.warm_up")
     assert warm["label"] == "Heat the oven to 150 °C"

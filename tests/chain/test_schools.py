@@ -180,3 +180,33 @@ def test_a_school_past_the_bounds_of_a_document_is_no_error(kitchen):
     found = kitchen.post("/schools", document, 200)["schools"]
     sauce = next(one for one in found if one["key"] == "sauce")
     assert [one["key"] for one in sauce["choices"]] == ["before", "coats", "after", "both"]
+
+
+def test_a_membrane_and_a_rub_take_the_hands_that_they_are_said_to():
+    """Four racks: 20 s and 40 s each for the membrane; massaged 60 + 35 each, patted 60 + 12."""
+    document = ChainDocument.model_validate(chain("foil-then-grill")).model_dump(mode="json")
+    assert document["food"]["pieces"] == 4
+    off = seasoning_s(document)
+    assert off["brine.membrane"] == pytest.approx(20.0 + 4 * 40.0, rel=0.1)
+    left = seasoning_s(changed(document, options(document, "membrane")["left"]))
+    assert "brine.membrane" not in left
+    massaged = seasoning_s(changed(document, options(document, "rub")["massaged"]))
+    assert off["brine.rub"] == pytest.approx(60.0 + 4 * 12.0, rel=0.1)
+    assert massaged["brine.rub"] == pytest.approx(60.0 + 4 * 35.0, rel=0.1)
+    document["food"] |= {"cut": "beef-short-ribs", "thickness_mm": 45.0}
+    assert "brine.membrane" not in seasoning_s(document)  # it has none, whatever the plan says
+    assert options(document, "membrane") == {}
+
+
+def seasoning_s(document):
+    """Likely seconds of the steps of the first seasoning, by their keys."""
+    links = forecast_of(document).links
+    return {one.key: one.band.likely_s for one in links if one.key.startswith("brine.")}
+
+
+def test_nothing_is_massaged_in_where_nothing_is_rubbed_on():
+    document = chain("foil-then-grill")
+    document["stages"][0] |= {"layer": None, "massaged": True}
+    with pytest.raises(OutOfRange) as refused:
+        forecast_of(document)
+    assert refused.value.faults[0].field == "stages.0.massaged"

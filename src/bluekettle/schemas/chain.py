@@ -83,6 +83,8 @@ class SeasonDocument(StageDocument):
     kind: Literal["season"]
     layer: Name | None = Field(None, description="a dry layer; salt alone when absent")
     sit_min: Moment0 = Field(0.0, description="how long it sits; in the fridge from 30 on [min]")
+    massaged: bool = Field(False, description="the layer is worked in, not patted on")
+    membrane: bool = Field(False, description="it is pulled off first, where the cut has one")
 
 
 class MarinateDocument(StageDocument):

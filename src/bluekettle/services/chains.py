@@ -145,7 +145,9 @@ def stage_of(stage: given.AnyStage) -> core.Stage:
         case given.ThawDocument():
             return core.Thaw(stage.id, stage.where, stage.hours)
         case given.SeasonDocument():
-            return core.Season(stage.id, stage.layer or "", stage.sit_min)
+            return core.Season(
+                stage.id, stage.layer or "", stage.sit_min, stage.massaged, stage.membrane
+            )
         case given.MarinateDocument():
             return core.Marinate(stage.id, stage.layer, stage.hours)
         case given.HeatDocument():

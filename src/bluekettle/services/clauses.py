@@ -148,7 +148,9 @@ def thaw_clause(stage: Thaw, f: PlanForecast) -> str:
 
 def season_clause(stage: Season, f: PlanForecast) -> str:
     """Salted, or with what is patted on, and how long it sits."""
-    said = f"{named(f, stage.layer)} patted on" if stage.layer else "salted"
+    on = "massaged in" if stage.massaged else "patted on"
+    said = f"{named(f, stage.layer)} {on}" if stage.layer else "salted"
+    said = f"membrane off, {said}" if stage.membrane and f.cut.membrane else said
     return f"{said}, left {span_words(60.0 * stage.sit_min)}" if stage.sit_min else said
 
 

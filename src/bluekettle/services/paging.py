@@ -5,11 +5,13 @@ from __future__ import annotations
 import base64
 import binascii
 import json
+import re
 from datetime import datetime
 
 from bluekettle.core.errors import Fault, OutOfRange
 
 Place = tuple[str, int]
+ETAG = r'(?:W/)?"(?P<version>[0-9]{1,15})(?::[a-z]+)?"'  # ":br" of a packed answer
 
 
 def make_place(order: str, key: int) -> str:
@@ -34,9 +36,10 @@ def read_place(after: str, moments: bool = True) -> Place | None:
 
 def read_version(etag: str) -> int | None:
     """The version in an ETag, None where any will do; OutOfRange for what is no ETag of ours."""
-    given = etag.strip().removeprefix("W/").strip('"').partition(":")[0]  # ":br" of a packed answer
+    given = etag.strip()
     if given in ("", "*"):
         return None
-    if not (given.isascii() and given.isdigit()):
+    found = re.fullmatch(ETAG, given, re.ASCII)
+    if found is None:
         raise OutOfRange([Fault("If-Match", etag, 'an ETag that was read, like "3"')])
-    return int(given)
+    return int(found["version"])

@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 Json = dict[str, Any]
-FIGURES = {"minutes": float, "hours": float, "core_c": float, "pieces": int}
+ANSWERS = {"true": True, "false": False}
+FIGURES: dict[str, Callable[[str], Any]] = {
+    "minutes": float,
+    "hours": float,
+    "core_c": float,
+    "pieces": int,
+    "membrane": ANSWERS.__getitem__,
+}
 
 
 def stage_json(row: dict[str, str]) -> Json:

@@ -2232,6 +2232,18 @@ export interface components {
              * @default 0
              */
             sit_min?: number;
+            /**
+             * Massaged
+             * @description the layer is worked in, not patted on
+             * @default false
+             */
+            massaged?: boolean;
+            /**
+             * Membrane
+             * @description it is pulled off first, where the cut has one
+             * @default false
+             */
+            membrane?: boolean;
         };
         /**
          * ShareDocument

@@ -25,14 +25,20 @@ DRESSED = {
 
 
 def season(stage: Season, food: Food, step: Step) -> Passage:
-    """Salt, or a dry layer; then it may sit."""
+    """The membrane off, salt or a dry layer; then it may sit."""
+    links: list[Link] = []
+    if stage.membrane and cut(step.plan.cut).membrane:
+        says = "Pull the membrane off"
+        links.append(link(stage, "membrane", "season", says, "hands", step.hands("membrane", food)))
     action, label = salting(food, step)
     if stage.layer:
         layer = step.plan.layer(stage.layer)
         food = with_rub(food, layer.sugar_kg_m2, layer.spice_kg_m2, layer.leavening)
         action, label = "season", f"Pat the {layer.name} on"
+        if stage.massaged:
+            action, label = "massage", f"Massage the {layer.name} in"
     key = "rub" if stage.layer else "season"
-    links = [link(stage, key, "season", label, "hands", step.hands(action, food))]
+    links.append(link(stage, key, "season", label, "hands", step.hands(action, food)))
     sit = 60.0 * stage.sit_min
     if sit > 0.0:
         seconds = np.full(food.members, sit)

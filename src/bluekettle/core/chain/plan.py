@@ -106,10 +106,16 @@ class Thaw(Stage):
 
 @dataclass(frozen=True)
 class Season(Stage):
-    """A dry layer, or salt alone; then it sits, in the fridge from half an hour on."""
+    """A dry layer, or salt alone; then it sits, in the fridge from half an hour on.
+
+    massaged : the layer is worked in, not patted on. membrane : it is pulled off first, where the
+    cut has one.
+    """
 
     layer: str = ""
     sit_min: float = 0.0
+    massaged: bool = False
+    membrane: bool = False
 
 
 @dataclass(frozen=True)
@@ -441,6 +447,8 @@ def check_stage(ranges: Ranges, at: str, stage: Stage, plan: Plan, ids: set[str]
         ranges.within(f"{at}.sit_min", stage.sit_min, 0.0, 60.0 * LONGEST_H, "min")
         if stage.layer:
             layer(f"{at}.layer", stage.layer, dry=True)
+        elif stage.massaged:
+            ranges.add(f"{at}.massaged", stage.massaged, "false without a layer to work in")
     elif isinstance(stage, Marinate):
         layer(f"{at}.layer", stage.layer, dry=False)
         ranges.within(f"{at}.hours", stage.hours, 0.1, LONGEST_H, "h")

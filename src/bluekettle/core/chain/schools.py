@@ -254,7 +254,10 @@ def skin(f: PlanForecast) -> tuple[Choice, ...]:
     # One left from an earlier change of mind is taken again.
     left = next((one.id for one in f.plan.layers if one.leavening), None)
     options: dict[str, Patch] = {
-        "plain": (add(f"/stages/{season}/layer", None),),
+        "plain": (
+            add(f"/stages/{season}/massaged", False),
+            add(f"/stages/{season}/layer", None),
+        ),
         "leavened": (
             *(() if left else (add("/layers/-", powder),)),
             add(f"/stages/{season}/layer", left or POWDER),
@@ -267,6 +270,42 @@ def browns(stage: Heat) -> bool:
     """Whether a heat browns what lies bare in it."""
     row = heat_row(stage.heat)
     return row.fierce is not None or (row.slow is not None and row.slow.dry)
+
+
+def seasoned(f: PlanForecast) -> tuple[int, Season] | None:
+    """The first stage that salts or rubs, with its place."""
+    found = [(i, s) for i, s in enumerate(f.plan.stages) if isinstance(s, Season)]
+    return found[0] if found else None
+
+
+def rub(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of the first dry layer; a powder for the skin is dusted on, whatever the school."""
+    rubbed = [
+        (i, s)
+        for i, s in enumerate(f.plan.stages)
+        if isinstance(s, Season) and s.layer and not f.plan.layer(s.layer).leavening
+    ]
+    if not rubbed:
+        return ()
+    place, stage = rubbed[0]
+    options: dict[str, Patch] = {
+        key: (add(f"/stages/{place}/massaged", massaged),)
+        for key, massaged in (("patted", False), ("massaged", True))
+    }
+    return picked(options, "massaged" if stage.massaged else "patted")
+
+
+def membrane(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of ribs that are bought with it, before they are salted or rubbed."""
+    found = seasoned(f)
+    if found is None or not f.cut.membrane:
+        return ()
+    place, stage = found
+    options: dict[str, Patch] = {
+        key: (add(f"/stages/{place}/membrane", off),)
+        for key, off in (("off", True), ("left", False))
+    }
+    return picked(options, "off" if stage.membrane else "left")
 
 
 def poultry(f: PlanForecast) -> tuple[Choice, ...]:
@@ -391,6 +430,8 @@ SCHOOLS: dict[str, Answers] = {
     "frozen": frozen,
     "turning": turning,
     "skin": skin,
+    "rub": rub,
+    "membrane": membrane,
     "poultry": poultry,
     "liquid": liquid,
     "machine": machine,

@@ -34,6 +34,7 @@ class Cut:
     bones: int  # in a piece, where it is bought and counted by them; else 0
     bends: bool  # a rack or an arm can be coiled in a pot
     salted: bool  # as it is bought
+    membrane: bool  # on the bone side, as it is bought
     cooked: bool  # as it is bought: what touches it has touched nothing raw
     site: str
     targets: dict[str, float]
@@ -108,6 +109,7 @@ def _read_cut(line: Row) -> Cut:
         int(line["bones"] or 0),
         line["bends"] == "yes",
         line["salted"] == "yes",
+        line["membrane"] == "yes",
         line["cooked"] == "yes",
         line["site"],
         targets,

@@ -87,7 +87,12 @@ export function fieldsOf(
         { key: 'hands', label: 'takes hands all the time', as: 'yes' },
       ]
     case 'season':
-      return [long('sit_min', 'it sits', 'min', 10)]
+      return [
+        long('sit_min', 'it sits', 'min', 10),
+        ...(stage.layer
+          ? [{ key: 'massaged', label: 'massaged in, not patted on', as: 'yes' as const }]
+          : []),
+      ]
     case 'marinate':
       return [long('hours', 'how long', 'h', 0.5)]
     case 'dress':
