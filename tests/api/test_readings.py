@@ -341,6 +341,23 @@ def test_a_fire_is_reckoned_with_what_its_oven_holds(kitchen: Kitchen):
     assert amber_s(kitchen, cook) < planned
 
 
+def test_an_oven_beyond_its_dial_is_taken_to_stand_at_the_end_of_it(kitchen: Kitchen):
+    hot = {**IN_OVEN, "kitchen": {"hot_oven_c": 280.0}}
+    live = kitchen.press_until(kitchen.post("/cooks", {"dish": hot}), "finish.finish")
+    airs(kitchen, live["id"], 320.0)
+    assert live_of(kitchen, live["id"])["fire"]["dial"]["read"] == 290.0
+    assert kitchen.get(f"/cooks/{live['id']}/ways-out")["ways"]
+
+
+def test_an_oven_that_was_turned_up_is_soon_read_as_it_is_now(kitchen: Kitchen):
+    """What it read more than five minutes before says no more than where it came from."""
+    cook = baking(kitchen)
+    airs(kitchen, cook, 190.0, 6)
+    assert live_of(kitchen, cook)["fire"]["dial"]["read"] == 190.0
+    airs(kitchen, cook, 215.0, 9)
+    assert live_of(kitchen, cook)["fire"]["dial"]["read"] == 215.0
+
+
 def test_what_cannot_be_the_air_of_a_fire_moves_nothing(kitchen: Kitchen):
     """Read with the door just open, on the table, near the dial, or beside a broiler's element."""
     for air_c, times in ((205.0, 2), (24.0, 4), (228.0, 4)):

@@ -198,6 +198,18 @@ def test_a_membrane_and_a_rub_take_the_hands_that_they_are_said_to():
     assert options(document, "membrane") == {}
 
 
+def test_nobody_is_told_to_pull_the_membrane_off_a_block_of_ice():
+    document = ChainDocument.model_validate(chain("frozen-split")).model_dump(mode="json")
+    assert document["food"]["cut"] == "pork-ribs"
+    season = {"kind": "season", "id": "brine", "membrane": True}
+    document["stages"].insert(0, season)
+    assert set(seasoning_s(document)) == {"brine.season"}
+    assert options(document, "membrane") == {}
+    document["stages"].insert(0, {"kind": "thaw", "id": "thaw", "where": "fridge"})
+    assert set(seasoning_s(document)) == {"brine.membrane", "brine.season"}
+    assert set(options(document, "membrane")) == {"off", "left"}
+
+
 def seasoning_s(document):
     """Likely seconds of the steps of the first seasoning, by their keys."""
     links = forecast_of(document).links

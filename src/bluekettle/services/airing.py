@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from statistics import fmean
 
+from bluekettle.core.chain import HeatRow
 from bluekettle.core.stages import Event, dial_that_holds, finish_kind, not_undone
 from bluekettle.core.stages.browning import Browning
 from bluekettle.core.stages.progress import Fold
@@ -14,29 +15,30 @@ from bluekettle.services.dials import dial_of_dish
 from bluekettle.services.dishes import kitchen_of
 
 Mark = tuple[float, float]  # seconds of the cook, and what was read then [°C]
+Fire = tuple[DishDocument, HeatRow]
 
 AFTER_S = 120.0  # of a fire, or of a dial that was turned: the door was open (estimated)
-LATELY_S = 600.0  # an oven swings: the mean of so long is what it holds (estimated)
+LATELY_S = 300.0  # an oven swings, and is turned up: the mean of so long counts (estimated)
 STEP_C = 5.0  # of what an oven is taken for (design)
 FURTHEST_C = 60.0  # from its dial: further off it lies elsewhere (design)
 
 
 def air_dials(
-    fold: Fold, events: Sequence[Event], dishes: Mapping[str, DishDocument], marks: Sequence[Mark]
+    fold: Fold, events: Sequence[Event], fires: Mapping[str, Fire], marks: Sequence[Mark]
 ) -> dict[str, float]:
     """By the id of a fire, where its dial stands by what was read beside the food while it was
     under it; those alone of which that is not where it was told to stand.
     """
     told_s = {one.step: one.at_s for one in not_undone(events) if one.kind == "dial"}
     found = {}
-    for stage, dish in dishes.items():
+    for stage, (dish, row) in fires.items():
         if not finish_kind(dish.finish).air:
             continue
         begin_s, end_s = under(fold, stage)
         since_s = max(begin_s, told_s.get(stage, -math.inf)) + AFTER_S
         dial = air_dial(dish, [one for one in marks if since_s <= one[0] <= end_s])
         if dial is not None:
-            found[stage] = dial
+            found[stage] = min(max(dial, row.dial_low), row.dial_high)
     return found
 
 

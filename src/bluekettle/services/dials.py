@@ -28,11 +28,6 @@ def dials_of(document: ChainDocument, events: Sequence[Event]) -> dict[str, floa
     return {stage: alike[way] for stage, way in ways.items() if way in alike}
 
 
-def stages_in(document: ChainDocument) -> set[str]:
-    """Ids of all stages that a plan has."""
-    return set(core.paths(plan_of(document).stages))
-
-
 def with_dials(document: ChainDocument, dials: Mapping[str, float]) -> ChainDocument:
     """The plan with its dials where they stand; in rounds those of every round."""
     if not dials:

@@ -17,7 +17,7 @@ from bluekettle.schemas.cook import ChainFactsDocument, HeatFactsPublic, LeftDoc
 from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.services.airing import air_dials
-from bluekettle.services.dials import dials_of, stages_in, with_dial, with_dials
+from bluekettle.services.dials import dials_of, heat_of_plan, with_dial, with_dials
 from bluekettle.services.errors import Unreadable
 from bluekettle.services.instructions import Step, Words, say
 from bluekettle.services.steps import event_of, plan_of
@@ -94,11 +94,10 @@ class Loaded:
         if not marks:
             return {}
         read = [(self.seconds(m.taken_at), m.value) for m in marks]
-        own = stages_in(self.planned)
+        looked_at = [key for key, one in self.chain.scenes.items() if one.glaze is not None]
+        rows = {key: heat_of_plan(self.planned, key) for key in looked_at}
         fires = {
-            key: self.scenes[key].document
-            for key, scene in self.chain.scenes.items()
-            if scene.glaze is not None and key in own
+            key: (self.scenes[key].document, row) for key, row in rows.items() if row is not None
         }
         return air_dials(self.fold, self.events, fires, read)
 

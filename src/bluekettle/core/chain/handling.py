@@ -25,9 +25,9 @@ DRESSED = {
 
 
 def season(stage: Season, food: Food, step: Step) -> Passage:
-    """The membrane off, salt or a dry layer; then it may sit."""
+    """The membrane off, but for frozen food, salt or a dry layer; then it may sit."""
     links: list[Link] = []
-    if stage.membrane and cut(step.plan.cut).membrane:
+    if stage.membrane and cut(step.plan.cut).membrane and not is_frozen(food):
         says = "Pull the membrane off"
         links.append(link(stage, "membrane", "season", says, "hands", step.hands("membrane", food)))
     action, label = salting(food, step)
@@ -53,11 +53,15 @@ def season(stage: Season, food: Food, step: Step) -> Passage:
     return Passage(food, tuple(links))
 
 
+def is_frozen(food: Food) -> bool:
+    """Whether its middle is ice."""
+    return float(np.median(food.brought.profile_c[:, 0])) < 0.0
+
+
 def salting(food: Food, step: Step) -> tuple[str, str]:
     """Frozen food is not patted dry, nor is what goes into liquid: it is salted only."""
     row = heat_row(step.next_heat).slow if step.next_heat else None
-    frozen = float(np.median(food.brought.profile_c[:, 0])) < 0.0
-    if frozen or (row is not None and row.takes_liquid):
+    if is_frozen(food) or (row is not None and row.takes_liquid):
         return "salt", f"Salt {of_pieces(food)}"
     return "season", f"Dry and salt {of_pieces(food)}"
 

@@ -296,11 +296,14 @@ def rub(f: PlanForecast) -> tuple[Choice, ...]:
 
 
 def membrane(f: PlanForecast) -> tuple[Choice, ...]:
-    """Of ribs that are bought with it, before they are salted or rubbed."""
+    """Of ribs that are bought with it, before they are salted or rubbed; frozen it stays on."""
     found = seasoned(f)
     if found is None or not f.cut.membrane:
         return ()
     place, stage = found
+    thawed = any(isinstance(one, Thaw) for one in f.plan.stages[:place])
+    if f.plan.state == "frozen" and not thawed:
+        return ()
     options: dict[str, Patch] = {
         key: (add(f"/stages/{place}/membrane", off),)
         for key, off in (("off", True), ("left", False))

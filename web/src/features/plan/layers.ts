@@ -72,6 +72,7 @@ export function putLayer(stage: ChainStage, layer: string | null): ChainStage {
       act.do === 'coat' ? { ...act, layer } : act,
     )
   else next.layer = layer
+  if (layer === null && next.massaged) next.massaged = false // nothing is left to work in
   return next as unknown as ChainStage
 }
 

@@ -189,7 +189,10 @@ describe('layers', () => {
       { do: 'turn', at_min: 1 },
     ])
     expect(takesLayer(stage(chain(), 'broil'))).toBeUndefined()
-    expect(takesLayer({ kind: 'season', id: 'salt' } as ChainStage)).toBe('dry')
+    const rubbed = { kind: 'season', id: 'salt', layer: 'rub', massaged: true } as ChainStage
+    expect(takesLayer(rubbed)).toBe('dry')
+    expect(putLayer(rubbed, 'dry')).toMatchObject({ layer: 'dry', massaged: true })
+    expect(putLayer(rubbed, null)).toMatchObject({ layer: null, massaged: false })
     const next = chain()
     expect([dryLayer(next), dryLayer(next)]).toEqual(['dry', 'dry-2'])
   })
