@@ -12,6 +12,7 @@ from bluekettle.core.errors import OutOfRange
 from bluekettle.core.glaze import draw_members
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import plan_of
+from bluekettle.services.clauses import clauses_of
 from bluekettle.services.schools import changed
 from tests.chain.conftest import TEMPLATES, chain
 
@@ -205,9 +206,28 @@ def test_nobody_is_told_to_pull_the_membrane_off_a_block_of_ice():
     document["stages"].insert(0, season)
     assert set(seasoning_s(document)) == {"brine.season"}
     assert options(document, "membrane") == {}
+    assert not any("membrane" in one for one in clauses(document))
     document["stages"].insert(0, {"kind": "thaw", "id": "thaw", "where": "fridge"})
     assert set(seasoning_s(document)) == {"brine.membrane", "brine.season"}
     assert set(options(document, "membrane")) == {"off", "left"}
+
+
+def test_a_membrane_is_pulled_off_once():
+    """Two stages that season, both told to: the first does it, and "left" takes it from both."""
+    document = ChainDocument.model_validate(chain("foil-then-grill")).model_dump(mode="json")
+    seasons = [one for one in document["stages"] if one["kind"] == "season"]
+    assert len(seasons) == 2
+    seasons[1]["membrane"] = True
+    pulled = [one.key for one in forecast_of(document).links if one.key.endswith(".membrane")]
+    assert pulled == ["brine.membrane"]
+    assert sum("membrane off" in one for one in clauses(document)) == 1
+    left = changed(document, options(document, "membrane")["left"])
+    assert not [one.key for one in forecast_of(left).links if one.key.endswith(".membrane")]
+
+
+def clauses(document):
+    """What the sentence says of every stage."""
+    return [one.text for one in clauses_of(forecast_of(document))]
 
 
 def seasoning_s(document):

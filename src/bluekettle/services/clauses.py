@@ -150,7 +150,9 @@ def season_clause(stage: Season, f: PlanForecast) -> str:
     """Salted, or with what is patted on, and how long it sits."""
     on = "massaged in" if stage.massaged else "patted on"
     said = f"{named(f, stage.layer)} {on}" if stage.layer else "salted"
-    said = f"membrane off, {said}" if stage.membrane and f.cut.membrane else said
+    own = [link.key for link in f.links if link.key.startswith(f"{stage.id}.")]
+    pulled = any(key.endswith(".membrane") for key in own)
+    said = f"membrane off, {said}" if pulled else said
     return f"{said}, left {span_words(60.0 * stage.sit_min)}" if stage.sit_min else said
 
 

@@ -40,7 +40,8 @@ class Food:
     seconds in the room since the last heat. wet : whether its surface is. strands : pulled apart.
     rub : a dry layer on it. coats : layers put on since the last fire, with their thickness [mm].
     on : the sauce that lies on it. placed : it lies on the tray or rack of a fire. checked : a
-    thermometer gate has been passed. raw_on : something raw went on after that.
+    thermometer gate has been passed. raw_on : something raw went on after that. bared : its
+    membrane is off.
     """
 
     pieces: int
@@ -59,6 +60,7 @@ class Food:
     placed: bool = False
     checked: bool = False
     raw_on: bool = False
+    bared: bool = False
 
     @property
     def members(self) -> int:

@@ -25,11 +25,13 @@ DRESSED = {
 
 
 def season(stage: Season, food: Food, step: Step) -> Passage:
-    """The membrane off, but for frozen food, salt or a dry layer; then it may sit."""
+    """The membrane off, salt or a dry layer; then it may sit."""
     links: list[Link] = []
-    if stage.membrane and cut(step.plan.cut).membrane and not is_frozen(food):
+    if stage.membrane and has_membrane(food, step):
+        seconds = step.hands("membrane", food)
         says = "Pull the membrane off"
-        links.append(link(stage, "membrane", "season", says, "hands", step.hands("membrane", food)))
+        links.append(link(stage, "membrane", "season", says, "hands", seconds))
+        food = replace(food, bared=True)
     action, label = salting(food, step)
     if stage.layer:
         layer = step.plan.layer(stage.layer)
@@ -51,6 +53,11 @@ def season(stage: Season, food: Food, step: Step) -> Passage:
         else:
             food = food.waits(seconds)
     return Passage(food, tuple(links))
+
+
+def has_membrane(food: Food, step: Step) -> bool:
+    """Whether there is one to pull off: once, and of no block of ice."""
+    return cut(step.plan.cut).membrane and not food.bared and not is_frozen(food)
 
 
 def is_frozen(food: Food) -> bool:

@@ -57,8 +57,8 @@ def things_at_hand(f: PlanForecast) -> tuple[str, ...]:
         if isinstance(one.stage, Heat):
             found.append(heat_row(one.stage.heat).needs)
         keys = list(things_of(one.stage))
-        names = [link.key.removeprefix(f"{one.stage.id}.") for link in one.passage.links]
-        keys += [name for name in names if name == "membrane"]
+        pulled = f"{one.stage.id}.membrane"
+        keys += ["membrane"] if any(link.key == pulled for link in one.passage.links) else []
         keys += ["blot"] if any(link.kind == "blot" for link in one.passage.links) else []
         if one.gate is not None:
             keys += ["gate.tender"] if one.gate.tender else []

@@ -272,12 +272,6 @@ def browns(stage: Heat) -> bool:
     return row.fierce is not None or (row.slow is not None and row.slow.dry)
 
 
-def seasoned(f: PlanForecast) -> tuple[int, Season] | None:
-    """The first stage that salts or rubs, with its place."""
-    found = [(i, s) for i, s in enumerate(f.plan.stages) if isinstance(s, Season)]
-    return found[0] if found else None
-
-
 def rub(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the first dry layer; a powder for the skin is dusted on, whatever the school."""
     rubbed = [
@@ -296,19 +290,20 @@ def rub(f: PlanForecast) -> tuple[Choice, ...]:
 
 
 def membrane(f: PlanForecast) -> tuple[Choice, ...]:
-    """Of ribs that are bought with it, before they are salted or rubbed; frozen it stays on."""
-    found = seasoned(f)
-    if found is None or not f.cut.membrane:
+    """Of ribs that are bought with it, as they are first salted or rubbed; ice keeps it."""
+    found = [(i, s) for i, s in enumerate(f.plan.stages) if isinstance(s, Season)]
+    if not found or not f.cut.membrane:
         return ()
-    place, stage = found
-    thawed = any(isinstance(one, Thaw) for one in f.plan.stages[:place])
+    first = found[0][0]
+    thawed = any(isinstance(one, Thaw) for one in f.plan.stages[:first])
     if f.plan.state == "frozen" and not thawed:
         return ()
+    pulled = [i for i, stage in found if stage.membrane]
     options: dict[str, Patch] = {
-        key: (add(f"/stages/{place}/membrane", off),)
-        for key, off in (("off", True), ("left", False))
+        "off": (add(f"/stages/{first}/membrane", True),),
+        "left": tuple(add(f"/stages/{place}/membrane", False) for place in pulled),
     }
-    return picked(options, "off" if stage.membrane else "left")
+    return picked(options, "off" if pulled else "left")
 
 
 def poultry(f: PlanForecast) -> tuple[Choice, ...]:

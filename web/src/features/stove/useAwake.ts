@@ -11,8 +11,13 @@ export function useAwake(): void {
     if (lock.isSupported.value) void lock.request('screen').catch(() => undefined)
     else film = new NoSleep()
   })
-  useEventListener(window, ['pointerdown', 'keydown'], () => {
-    if (film && !film.isEnabled) void film.enable().catch(() => undefined) // at the next tap again
-  })
+  const play = () => void film?.enable().catch(() => undefined) // at the next tap again
+  useEventListener(window, ['pointerdown', 'keydown'], play)
+  // A browser stops the film of a page that is put away.
+  useEventListener(
+    document,
+    'visibilitychange',
+    () => film?.isEnabled && !document.hidden && play(),
+  )
   onUnmounted(() => film?.disable())
 }
