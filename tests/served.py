@@ -10,8 +10,10 @@ import subprocess
 import sys
 import urllib.request
 from dataclasses import dataclass
+from io import BytesIO
 from pathlib import Path
 from typing import Any
+from urllib.error import HTTPError
 
 SMALL = {"cut": "beef-short-ribs", "mass_kg": 0.5, "pieces": 1, "thickness_mm": 30.0}
 
@@ -80,15 +82,21 @@ class Server:
         return address.group(0)
 
     def ask(self, path: str, body: Any = None, method: str = "", patience_s: float = 60.0) -> Any:
-        """What the server says; an HTTPError for a refusal."""
+        """What the server says; an HTTPError for a refusal, read whole: no socket stays open."""
         data = None if body is None else json.dumps(body).encode()
         headers = {"Content-Type": "application/json", "Cookie": self.cookie}
         method = method or ("GET" if body is None else "POST")
         request = urllib.request.Request(
             f"{self.address}/api/v1{path}", data, headers, method=method
         )
-        with urllib.request.urlopen(request, timeout=patience_s) as answer:
-            return json.load(answer)
+        try:
+            with urllib.request.urlopen(request, timeout=patience_s) as answer:
+                return json.load(answer)
+        except HTTPError as refused:
+            with refused:
+                told = BytesIO(refused.read())
+            code, words, headers = refused.code, refused.msg, refused.headers
+            raise HTTPError(request.full_url, code, words, headers, told) from None
 
     def join(self) -> None:
         """Tell the passcode, as a device of its own."""

@@ -48,7 +48,8 @@ class Client:
         try:
             return urllib.request.urlopen(request, timeout=30.0)
         except urllib.error.HTTPError as error:
-            raise Refused(told_by(error)) from None
+            with error:
+                raise Refused(told_by(error)) from None
 
 
 def told_by(error: urllib.error.HTTPError) -> str:
