@@ -25,6 +25,7 @@ import SideSteps from './SideSteps.vue'
 import SmallActs from './SmallActs.vue'
 import SomethingBroke from './SomethingBroke.vue'
 import StillPossible from './StillPossible.vue'
+import StationButtons from './StationButtons.vue'
 import StepList from './StepList.vue'
 import StoveClock from './StoveClock.vue'
 import StoveFoot from './StoveFoot.vue'
@@ -140,7 +141,18 @@ const dark = computed(() => Boolean(night.value && cook.value?.fire))
           <SideSteps :cook="cook" @told="told" />
         </section>
         <section v-if="under !== null && glaze" class="timer" aria-label="The glaze now">
-          <GlazeStrip :glaze="glaze" :now-s="under" compact risk />
+          <GlazeStrip :glaze="glaze" :now-s="under" compact risk>
+            <template #stations="strip">
+              <StationButtons
+                v-bind="strip"
+                :cook="cook"
+                :glaze="glaze"
+                :bare="bare"
+                :under-s="under"
+                @told="told"
+              />
+            </template>
+          </GlazeStrip>
           <WaysOut
             :id="id"
             :under-s="under"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, useId } from 'vue'
+import { computed, ref, useId, useSlots } from 'vue'
 import { useElementSize } from '@vueuse/core'
 import type { Glaze } from '@/api/client'
 import { stopwatch } from '@/shared/format/time'
@@ -35,7 +35,8 @@ const until = computed(() =>
   Math.max(shownSeconds(props.glaze), (props.nowS ?? 0) * 1.05, (props.pulledS ?? 0) * 1.05),
 )
 const rowHeight = computed(() => (props.compact ? 30 : 46))
-const top = computed(() => (props.compact ? 54 : 60))
+const slots = useSlots()
+const top = computed(() => (slots.stations ? 74 : props.compact ? 54 : 60))
 const riskTop = computed(
   () => top.value + sites.value.length * rowHeight.value + (props.compact ? 16 : 28),
 )
@@ -195,7 +196,11 @@ const spoken = computed(() => {
             </title>
           </g>
         </template>
-        <g v-for="(coat, i) in $slots.coats ? [] : coats" :key="`c${i}`" class="coat">
+        <g
+          v-for="(coat, i) in $slots.coats || $slots.stations ? [] : coats"
+          :key="`c${i}`"
+          class="coat"
+        >
           <path :d="`M${x(coat.at_s)} 1 c9 11 8 17 0 18 c-8 -1 -9 -7 0 -18z`" />
           <text :x="x(coat.at_s) + 9" y="16">{{ width > 620 ? `coat ${i + 1}` : i + 1 }}</text>
           <title>coat {{ i + 1 }} at {{ stopwatch(coat.at_s) }}</title>
@@ -207,8 +212,10 @@ const spoken = computed(() => {
             :y1="top - 4"
             :y2="top + sites.length * rowHeight + 4"
           />
-          <path :d="`M${x(turn) - 7} 14 a7 7 0 1 1 7 7 m0 0 l5 -4 m-5 4 l5 4`" />
-          <text :x="x(turn) + 11" y="19">turn</text>
+          <template v-if="!$slots.stations">
+            <path :d="`M${x(turn) - 7} 14 a7 7 0 1 1 7 7 m0 0 l5 -4 m-5 4 l5 4`" />
+            <text :x="x(turn) + 11" y="19">turn</text>
+          </template>
           <title>turned at {{ stopwatch(turn) }}</title>
         </g>
         <g v-if="look !== null" class="look">
@@ -218,7 +225,11 @@ const spoken = computed(() => {
             :y1="top - 16"
             :y2="top + sites.length * rowHeight + 8"
           />
-          <text v-if="pulledS == null && (nowS ?? 0) < look" :x="x(look) + 5" :y="top - 20">
+          <text
+            v-if="!$slots.stations && pulledS == null && (nowS ?? 0) < look"
+            :x="x(look) + 5"
+            :y="top - 20"
+          >
             look from {{ stopwatch(look) }}
           </text>
         </g>
@@ -260,8 +271,9 @@ const spoken = computed(() => {
         </g>
       </g>
     </svg>
-    <!-- Coats that can be taken hold of lie over the drawing. -->
+    <!-- Coats that can be taken hold of, and stations that can be tapped, lie over the drawing. -->
     <slot name="coats" :left="LEFT" :width="width" :until="until" />
+    <slot name="stations" :left="LEFT" :width="width" :until="until" />
   </div>
 </template>
 
