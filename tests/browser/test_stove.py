@@ -28,6 +28,21 @@ COUNT_TONES = """
   }
 """
 COUNT_SHAKES = "window.shakes = []; navigator.vibrate = (told) => window.shakes.push(told.length)"
+# A voice that asks a server, one of another tongue, and one of this machine.
+COUNT_WORDS = """
+  window.spoken = []
+  const voices = [['far', 'en-GB', false], ['autre', 'fr-FR', true], ['near', 'en-GB', true]]
+  Object.defineProperty(window, 'speechSynthesis', { value: {
+    getVoices: () => voices.map(([name, lang, localService]) => ({ name, lang, localService })),
+    cancel: () => undefined,
+    speak: (said) => window.spoken.push([said.voice.name, said.text]),
+  } })
+  window.SpeechSynthesisUtterance = class {
+    constructor(text) {
+      this.text = text
+    }
+  }
+"""
 # As over plain HTTP from another device: no lock, and what is played in its place.
 NO_WAKE_LOCK = """
   delete Navigator.prototype.wakeLock
@@ -79,14 +94,19 @@ def test_the_fire_ends_when_it_is_out(cooking: Cooking, page: Page):
     expect(by(page, "clock")).to_have_count(0)
 
 
-def test_a_call_shakes_the_phone_once_a_tone(cooking: Cooking, page: Page):
+def test_a_call_shakes_the_phone_once_a_tone_and_is_spoken(cooking: Cooking, page: Page):
     page.add_init_script(COUNT_SHAKES)
+    page.add_init_script(COUNT_WORDS)
     cooking.start().fast("finish.finish")
     page.mouse.click(5, 400)
     cooking.server.wait(900)
     called(page, "out")
     rings(page, 5)
     assert page.evaluate("window.shakes.at(-1)") == 2 * 6 - 1  # six tones, with what is between
+    assert page.evaluate("window.spoken.at(-1)") == ["near", "Out now."]
+    spoken = page.evaluate("window.spoken.map((said) => said.join(': '))")
+    assert len(spoken) == page.evaluate("window.shakes.length")
+    assert {who.partition(":")[0] for who in spoken} == {"near"}
 
 
 def test_the_screen_stays_on_where_the_browser_gives_no_lock(cooking: Cooking, page: Page):
