@@ -10,7 +10,8 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import norm, qmc
+from scipy.special import ndtri
+from scipy.stats import qmc
 
 from bluekettle.core.errors import Ranges
 from bluekettle.core.tables import value
@@ -67,7 +68,7 @@ def draw_factors(belief: Belief, seed: int = 1, members: int = MEMBERS) -> Array
         ranges.add("members", members, "a power of two from 16 to 1024")
     ranges.close()
     points = qmc.Sobol(4, scramble=True, rng=seed).random(members)
-    normal = norm.ppf(np.clip(points, 1e-6, 1 - 1e-6))
+    normal = ndtri(np.clip(points, 1e-6, 1 - 1e-6))
     normal[0] = 0.0
     return np.asarray(belief.mean + normal @ np.linalg.cholesky(belief.cov + 1e-9 * np.eye(4)).T)
 

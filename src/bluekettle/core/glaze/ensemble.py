@@ -9,7 +9,8 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import norm, qmc
+from scipy.special import ndtri
+from scipy.stats import qmc
 
 from bluekettle.core.errors import Fault, OutOfRange, Ranges
 from bluekettle.core.tables import value
@@ -84,7 +85,7 @@ def draw_members(seed: int = 1, members: int = MEMBERS) -> Draws:
     found: dict[str, Array] = {}
     for names, own in ((NAMES, seed), (UNKNOWN, seed + len(NAMES))):
         points = qmc.Sobol(len(names), scramble=True, rng=own).random(members)
-        normal = norm.ppf(np.clip(points, 1e-6, 1 - 1e-6))
+        normal = ndtri(np.clip(points, 1e-6, 1 - 1e-6))
         normal[0] = 0.0
         found |= {name: np.ascontiguousarray(normal[:, i]) for i, name in enumerate(names)}
     return Draws(found)

@@ -13,7 +13,6 @@ from bluekettle.core.glaze.activity import activity_of
 from bluekettle.core.glaze.laws import (
     AIR_J_M3_K,
     AIR_VAPOUR_PA,
-    juice_kept,
     left_to_brown,
     note_colours,
     note_setting,
@@ -53,6 +52,7 @@ from bluekettle.core.glaze.records import (
     Around,
     Change,
     FilmConstants,
+    Fronts,
     Grid,
     Ground,
     HeatSource,
@@ -225,7 +225,8 @@ def shallow_step(
     damp_m: float,
     u: float,
     deep_c: float,
-    seconds: float,
+    depth_m: float,
+    faded: float,
     dt: float,
     open_: bool,
     around: Around,
@@ -236,17 +237,18 @@ def shallow_step(
 ) -> Any:
     """The shallow layer after a step: its temperature [°C], the crust and the damp below it [m].
 
-    `juicy` [-] is how far juice follows from within: thin strands have next to none. The layer is
+    `juicy` [-] is how far juice follows from within: thin strands have next to none; of it `faded`
+    [-] is left by now, and the thermal front is `depth_m` [m] below. The layer is
     heated through interface and crust (`u` [W/m²K]), cooled to the depth of the thermal
     front, and held at boiling by its own water, which leaves a dried crust behind; `open_` where no
     wet film covers it.
     """
     layer_j = c.wet_layer_m * ground.capacity_j_m3_k
-    depth = np.sqrt(np.pi * ground.alpha_m2_s * (seconds + FRONT_HEAD_S))
-    loss = ground.k_w_m_k / depth
+    loss = ground.k_w_m_k / depth_m
     juicy *= ground.supply_share
-    supply = juicy * c.juice_supply_kg_m2_s * np.exp(-seconds / c.juice_fade_s)
-    kept = juicy * juice_kept(c.juice_share, seconds, c.juice_fade_s)
+    supply = juicy * c.juice_supply_kg_m2_s * faded
+    # All juice that flows in flows because the surface dries, and the piece empties.
+    kept = juicy * (c.juice_share * faded)
     boiled = 0.0
     if open_:
         boiled = own_steam(
@@ -310,6 +312,7 @@ def run_site(
     grid: Grid,
     c: FilmConstants,
     ground: Ground,
+    fronts: Fronts,
 ) -> None:
     """Run one site of one member; fills its milestone times (7,) and traces (samples, 4).
 
@@ -434,7 +437,8 @@ def run_site(
             damp,
             u,
             deep_c,
-            total * dt,
+            fronts.depth_m[total],
+            fronts.faded[total],
             dt,
             (skin.bare or laid == 0) and wet_fraction < DRY_ENOUGH,
             around,
@@ -494,6 +498,19 @@ def run_site(
     dried[SPENT] = 1.0 - (1.0 - dried[SPENT]) * np.exp(-total * dt / c.juice_fade_s)
 
 
+@njit(cache=True, error_model="numpy")
+def fronts_of(acts: Any, grid: Grid, c: FilmConstants, ground: Ground) -> Fronts:
+    """How the front and the juice stand at every step, those out of the heat among them."""
+    steps = grid.steps + 1
+    for i in range(len(acts)):
+        steps += int(np.ceil(acts[i, AWAY] / grid.dt_s))
+    seconds = np.arange(steps) * grid.dt_s
+    return Fronts(
+        np.sqrt(np.pi * ground.alpha_m2_s * (seconds + FRONT_HEAD_S)),
+        np.exp(-seconds / c.juice_fade_s),
+    )
+
+
 @njit(cache=True, nogil=True, error_model="numpy")
 def integrate(
     factors: Any,
@@ -540,6 +557,7 @@ def integrate(
     samples = grid.steps // grid.every + 1
     times = np.full((members, n_sites, 7), np.inf)
     traces = np.zeros((members, n_sites, samples, 4), dtype=np.float32)
+    fronts = fronts_of(acts, grid, c, ground)
     for m in range(members):
         for s in range(n_sites):
             run_site(
@@ -562,5 +580,6 @@ def integrate(
                 grid,
                 c,
                 ground,
+                fronts,
             )
     return times, traces

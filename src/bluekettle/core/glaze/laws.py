@@ -39,14 +39,6 @@ def left_to_brown(browned: float, most: float) -> float:
 
 
 @njit(cache=True, error_model="numpy")
-def juice_kept(juice_share: float, seconds: float, fade_s: float) -> float:
-    """Share of the water leaving a surface that juice from within makes good [-]: all that flows in
-    flows because the surface dries, and the piece empties.
-    """
-    return float(juice_share * np.exp(-seconds / fade_s))
-
-
-@njit(cache=True, error_model="numpy")
 def own_steam(
     below_c: float, crust_m: float, h_vented: float, crust_d: float, pressure: float
 ) -> float:

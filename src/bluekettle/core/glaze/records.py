@@ -147,6 +147,15 @@ class Grid(NamedTuple):
     boil_c: float
 
 
+class Fronts(NamedTuple):
+    """By steps since the finish began, the same for every member: how deep the thermal front has
+    come [m], and what is left of the juice that comes up [-].
+    """
+
+    depth_m: Any
+    faded: Any
+
+
 AT, AWAY, COAT, TURN = range(4)  # columns of an act
 SHARE, COAT_SHARE, INTERFACE, SIDE, JUICY = range(5)  # columns of a site
 HEAT, MASS, CONTACT, BROWNING = range(4)  # columns of a member's factors

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import norm
+from scipy.special import ndtr
 
 from bluekettle.core.stages.cuts import Cut
 from bluekettle.core.tables import value
@@ -62,4 +62,4 @@ def least_for(bite: str, cut: Cut) -> float:
 def share_over(cook: Array, bar: float) -> float:
     """Share of pieces [-] that their cook value [min] takes past a bar, as pieces differ."""
     away = np.log(np.maximum(cook, LEAST_COOK_MIN) / bar)
-    return float(norm.cdf(away / value("spread_tender")).mean())
+    return float(ndtr(away / value("spread_tender")).mean())

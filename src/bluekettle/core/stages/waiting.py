@@ -80,9 +80,10 @@ def below_surface(profile_c: Array, half_m: Array, surface_c: Array) -> tuple[Ar
     """
     place = (np.arange(CELLS) + 0.5) / CELLS
     shallow = 0.5 * value("wet_layer_m")
+    depth_m = np.zeros((half_m.size, CELLS + 1))  # from the surface in
+    depth_m[:, 1:] = (half_m[:, None] * (1.0 - place))[:, ::-1]
+    temps_c = np.column_stack((surface_c, profile_c[:, ::-1]))
     deep, layer = np.empty(half_m.size), np.empty(half_m.size)
-    for m, half in enumerate(half_m):
-        depth = np.append(half * (1.0 - place), 0.0)[::-1]
-        temps = np.append(profile_c[m], surface_c[m])[::-1]
-        deep[m], layer[m] = np.interp((DEEP_M, shallow), depth, temps)
+    for m in range(half_m.size):
+        deep[m], layer[m] = np.interp((DEEP_M, shallow), depth_m[m], temps_c[m])
     return np.clip(deep, 0.0, 100.0), float(np.clip(np.median(layer), 1.0, 100.0))

@@ -78,6 +78,7 @@ def saturation_temp_c(pressure_pa: float) -> float:
     )
 
 
+@lru_cache(maxsize=4096)  # of every member in every heat of a chain
 def ambient_pressure_pa(altitude_m: float) -> float:
     """Air pressure [Pa] at an altitude [m] in the international standard atmosphere (ISO 2533).
 
