@@ -2,8 +2,10 @@
 
 import multiprocessing
 import os
+import signal
 import threading
 import time
+from contextlib import suppress
 from datetime import UTC, datetime
 
 from bluekettle.core.glaze.kernel import integrate
@@ -108,5 +110,24 @@ def test_what_only_thinks_ahead_can_be_had_ready_before_anybody_asks():
         plan = shop.run("first_schedule", MealDocument.model_validate(ONE_DISH), NOW)
         assert plan.feasible
         assert multiprocessing.active_children() == [worker]
+    finally:
+        shop.abandon()
+
+
+def test_a_worker_that_was_killed_is_replaced_by_one_that_answers_the_same():
+    shop = Workshop(1)
+    dish = ChainDocument.model_validate(WARM)
+    try:
+        told = shop.run("forecast", dish, NOW)
+        (worker,) = multiprocessing.active_children()
+        assert worker.pid is not None
+        os.kill(worker.pid, signal.SIGKILL)
+        worker.join(10.0)
+        again = None
+        while again is None:
+            with suppress(Busy):  # told to whoever asked the one that ended
+                again = shop.run("forecast", dish, NOW)
+        assert again == told == forecast_chain(dish, NOW)
+        assert worker not in multiprocessing.active_children()
     finally:
         shop.abandon()

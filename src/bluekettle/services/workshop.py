@@ -16,6 +16,7 @@ from typing import Any
 
 from bluekettle.core.errors import CoreError
 from bluekettle.services.errors import Busy
+from bluekettle.services.forking import worker_context
 from bluekettle.services.heavy import BESIDE, TASKS, start_worker
 
 KEPT = 256  # results of strips that are kept
@@ -171,7 +172,7 @@ class Workshop:
             if beside not in self._pools:
                 self._pools[beside] = ProcessPoolExecutor(
                     1 if beside else self.workers,
-                    mp_context=multiprocessing.get_context("spawn"),
+                    mp_context=worker_context(),
                     initializer=start_worker,
                     initargs=(NICE_BESIDE if beside else NICE,),
                 )
