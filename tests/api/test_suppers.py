@@ -1,6 +1,7 @@
 """A meal on the stove: its dishes and sides together, and the rest planned anew when one drifts."""
 
 from datetime import datetime, timedelta
+from itertools import pairwise
 
 import pytest
 from sqlmodel import Session
@@ -322,6 +323,56 @@ def still_to_do(kitchen: Kitchen, number: int):
         stove = on_stove(session, number, kitchen.now, extensions["kettle_strips"])
     left = going_on(stove.kept.puzzle, stove.lines, stove.kept.told, stove.now_s)
     return [task.key for task in left.tasks]
+
+
+BREAD = {"id": "bread", "key": "flatbread"}
+
+
+def baskets(kitchen: Kitchen, number: int, kind: str):
+    """When each use of a kind of body is told to be in it, in order [s]."""
+    extensions = kitchen.client.application.extensions
+    with Session(extensions["kettle_engine"]) as session:
+        stove = on_stove(session, number, kitchen.now, extensions["kettle_strips"])
+    puzzle, told = stove.kept.puzzle, stove.kept.told
+    tasks = {task.key: task for task in puzzle.tasks}
+    left = {task.key for task in going_on(puzzle, stove.lines, told, stove.now_s).tasks}
+    spans = [
+        (told.start_s[use.first], told.start_s[use.last] + tasks[use.last].seconds, use.line)
+        for use in puzzle.uses
+        if use.kind == kind and use.first in left and use.last in left
+    ]
+    return sorted(spans)
+
+
+def test_a_side_goes_into_the_air_fryer_where_the_oven_broke_and_back(kitchen: Kitchen):
+    number, cooks = begun(kitchen, sides=[BREAD])
+    where = f"/suppers/{number}/sides/elsewhere"
+    move = {"line": "bread", "body": "air_fryer"}
+    refused = kitchen.post(where, move, 422)  # its oven is there
+    assert refused["errors"][0]["field"] == "body"
+    ribs = f"/cooks/{cooks['ribs']}"
+    kitchen.post(f"{ribs}/elsewhere", {"stage": "finish", "heat": "air_fryer"})
+    kitchen.post(f"/cooks/{cooks['cauliflower']}/elsewhere", {"stage": "oven", "heat": "air_fryer"})
+    (still,) = supper(kitchen)["still_in"]
+    assert (still["line"], still["says"]) == ("bread", "Still to go into the oven: Warm flatbread.")
+    assert still["ways"] == [{"body": "air_fryer", "name": "air fryer"}]
+    for wrong in ({**move, "line": "soup"}, {**move, "body": "hob"}, {**move, "body": "cellar"}):
+        kitchen.post(where, wrong, 422)
+    moved = kitchen.post(where, move, 200)
+    assert moved["still_in"] == []
+    (side,) = moved["sides"]
+    assert (side["place"], side["was"], side["was_place"]) == ("air fryer", "oven", "oven")
+    in_turn = baskets(kitchen, number, "air_fryer")
+    assert {line for _, _, line in in_turn} == {"ribs", "cauliflower", "bread"}
+    for (_, out, one), (into, _, other) in pairwise(in_turn):
+        assert out <= into + 1.0, f"{one} and {other} want one basket at once"
+    assert kitchen.post(where, move, 200)["version"] == moved["version"]
+    back = kitchen.post(where, {**move, "body": "oven"}, 200)
+    assert (back["sides"][0]["place"], back["sides"][0]["was"]) == ("oven", "")
+    assert [one["line"] for one in back["still_in"]] == ["bread"]
+    kitchen.post(where, move, 200)
+    served = cook_on(kitchen, number, cooks, START + timedelta(hours=8))
+    assert len(served) == 2
 
 
 def test_a_dish_whose_broiler_fails_goes_on_in_the_air_fryer_and_the_supper_with_it(

@@ -6,6 +6,7 @@ from flask_openapi import APIBlueprint, Tag
 
 from bluekettle.api.base import CONFLICT, HEAVY, PREFIX, IdPath, engine, now, strips
 from bluekettle.schemas.supper import (
+    SideMoveCreate,
     SideTellCreate,
     SupperChange,
     SupperPlanCreate,
@@ -34,3 +35,9 @@ def plan_rest(path: IdPath, body: SupperPlanCreate) -> SupperPublic:
 def tell_side(path: IdPath, body: SideTellCreate) -> SupperPublic:
     """A step of a side is done, or the last one was not."""
     return service.tell_side(engine(), path.id, body, now(), strips())
+
+
+@blueprint.post("/<int:id>/sides/elsewhere", responses={200: SupperPublic, **CONFLICT, **HEAVY})
+def move_side(path: IdPath, body: SideMoveCreate) -> SupperPublic:
+    """A side goes into something else than what broke or was taken, or back."""
+    return service.move_side(engine(), path.id, body, now(), strips())

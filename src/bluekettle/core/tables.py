@@ -197,6 +197,12 @@ def wordless() -> list[str]:
         for key, line in rows("appliances").items()
         if key not in known and not line["shares"]
     ]
+    found += [
+        f"bodies/{key}: sides_instead {other!r} is no body"
+        for key, line in rows("bodies").items()
+        for other in line["sides_instead"].split()
+        if other not in rows("bodies")
+    ]
     food = {line["species"] for line in rows("cuts").values()}
     found += [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]
     steps = rows("step_words").items()

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from pydantic import Field
 
 from bluekettle.schemas.alarm import AlarmPublic
-from bluekettle.schemas.base import CreateModel, Moment, PublicModel
+from bluekettle.schemas.base import CreateModel, Key, Moment, PublicModel
 
 
 class SupperNextPublic(PublicModel):
@@ -45,7 +45,17 @@ class SupperSidePublic(PublicModel):
     begin_at: datetime | None
     due_at: datetime | None
     undoable: bool
+    place: str = Field(description="what it cooks in; empty where it needs no heat")
+    was: str = Field(description="key of what it had to leave and can go back to; else empty")
+    was_place: str = Field(description="what that is called")
     calls: list[AlarmPublic] = Field(description="moments at which to call the cook for it")
+
+
+class SideWayPublic(PublicModel):
+    """Where a side can go."""
+
+    body: str = Field(description="key of a kind of body")
+    name: str
 
 
 class StillInPublic(PublicModel):
@@ -54,6 +64,7 @@ class StillInPublic(PublicModel):
     cook: int | None = Field(description="number of its cook; null for a side")
     line: str
     says: str
+    ways: list[SideWayPublic] = Field(description="where a side can go instead")
 
 
 class SupperPublic(PublicModel):
@@ -99,6 +110,15 @@ class SideTellCreate(CreateModel):
     )
     tapped_at: Moment | None = Field(None, description="when it was tapped")
     sent_at: Moment | None = Field(None, description="when it was sent")
+
+
+class SideMoveCreate(CreateModel):
+    """A side goes into something else, because what it was to cook in is not there any more; or
+    back.
+    """
+
+    line: str = Field(min_length=1, max_length=60, description="id of the side")
+    body: Annotated[str, Key("bodies")] = Field(description="kind of body that it goes into")
 
 
 class SupperPlanCreate(CreateModel):

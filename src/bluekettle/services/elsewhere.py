@@ -32,7 +32,7 @@ from bluekettle.services.leaving import OPEN, Place, in_heat, places
 from bluekettle.services.live import live, looked
 from bluekettle.services.loaded import Loaded, stage_of_step
 from bluekettle.services.log import load, summarise
-from bluekettle.services.meal_parts import ALWAYS, kind_of_body
+from bluekettle.services.meal_parts import ALWAYS, kinds_in_use
 from bluekettle.services.steps import plain
 from bluekettle.services.strips import Strips
 from bluekettle.services.telling import MOST_EVENTS, last_words
@@ -86,12 +86,6 @@ class Moment:
     def now_s(self) -> float:
         """Seconds from its start."""
         return self.loaded.seconds(self.now)
-
-
-def kinds_in_use(session: Session) -> frozenset[str]:
-    """Kinds of bodies that the kept kitchen has; empty where nobody told of any."""
-    kinds = {kind_of_body(one.kind) for one in repositories.appliances(session) if one.in_use}
-    return frozenset(kind for kind in kinds if kind)
 
 
 def asked_of(at: Moment, query: ElsewhereQuery, usual: frozenset[str]) -> Asked:

@@ -22,11 +22,14 @@ Lines = Mapping[str, tuple[meals.Stands, ...]]
 
 @dataclass(frozen=True)
 class KeptSide:
-    """A side: its steps, what was told of it, and the taps that were taken, by their numbers."""
+    """A side: its steps, what was told of it, and the taps that were taken, by their numbers. was :
+    the kind of body that it was planned in, where it had to leave that.
+    """
 
     steps: tuple[StepPlan, ...]
     events: tuple[Event, ...] = ()
     taps: tuple[str, ...] = ()
+    was: str = ""
 
     def with_event(self, kind: str, at_s: float, **more: Any) -> KeptSide:
         """The side with one more event."""

@@ -8,6 +8,8 @@ from datetime import datetime
 from functools import cache
 from typing import Any
 
+from sqlmodel import Session
+
 from bluekettle.core import schedule as meals
 from bluekettle.core.errors import Fault, OutOfRange
 from bluekettle.core.tables import row, rows
@@ -22,6 +24,7 @@ from bluekettle.schemas.meal import (
 from bluekettle.services.chains import core_forecast
 from bluekettle.services.dishes import title_of
 from bluekettle.services.templates import templates
+from bluekettle.store import repositories
 
 ALWAYS = ("hob", "pan")  # that every kitchen has, where nobody said otherwise
 
@@ -33,6 +36,12 @@ def kind_of_body(appliance: str) -> str:
         each: key for key, line in rows("bodies").items() for each in line["appliances"].split()
     }
     return kinds.get(appliance, "")
+
+
+def kinds_in_use(session: Session) -> frozenset[str]:
+    """Kinds of bodies that the kept kitchen has; empty where nobody told of any."""
+    kinds = {kind_of_body(one.kind) for one in repositories.appliances(session) if one.in_use}
+    return frozenset(kind for kind in kinds if kind)
 
 
 def document_of(one: MealDishDocument) -> ChainDocument:

@@ -17,7 +17,9 @@ from bluekettle.core.stages import Progress, StepPlan
 from bluekettle.core.stages.delaying import is_wait
 from bluekettle.core.tables import row
 from bluekettle.schemas.supper import (
+    SideMoveCreate,
     SideTellCreate,
+    SideWayPublic,
     StillInPublic,
     SupperChange,
     SupperMovePublic,
@@ -33,7 +35,9 @@ from bluekettle.services.leaving import places
 from bluekettle.services.live import looked
 from bluekettle.services.loaded import Loaded
 from bluekettle.services.log import load
+from bluekettle.services.meal_parts import kinds_in_use
 from bluekettle.services.side_calls import side_calls
+from bluekettle.services.side_places import moved_side, use_of, ways_of
 from bluekettle.services.steps import plain
 from bluekettle.services.strips import Strips
 from bluekettle.store import repositories
@@ -49,13 +53,16 @@ TRIES = 3  # of a change while taps come (estimated)
 
 @dataclass(frozen=True)
 class OnStove:
-    """A supper with all of its lines as they stand now, and the cooks that its dishes are."""
+    """A supper with all of its lines as they stand now, and the cooks that its dishes are. usual :
+    kinds of bodies that are in the kept kitchen.
+    """
 
     row: Supper
     kept: KeptSupper
     cooks: Mapping[str, Loaded]
     progress: Mapping[str, Progress]
     now: datetime
+    usual: frozenset[str]
 
     @property
     def now_s(self) -> float:
@@ -70,6 +77,11 @@ class OnStove:
             for line, progress in self.progress.items()
             if not progress.finished
         }
+
+    @property
+    def lost(self) -> frozenset[str]:
+        """Kinds of bodies that a dish had to leave."""
+        return frozenset(one.lost for cook in self.cooks.values() for one in cook.left) - {""}
 
     @property
     def events(self) -> dict[str, int]:
@@ -93,7 +105,7 @@ def on_stove(session: Session, supper_id: int, now: datetime, strips: Strips) ->
     progress = {line: looked(cook, clock, strips).progress for line, cook in cooks.items()}
     for line in kept.sides:
         progress[line] = kept_service.side_progress(kept, line, clock)
-    return OnStove(supper, kept, cooks, progress, clock)
+    return OnStove(supper, kept, cooks, progress, clock, kinds_in_use(session))
 
 
 def public(stove: OnStove) -> SupperPublic:
@@ -123,14 +135,14 @@ def public(stove: OnStove) -> SupperPublic:
         supper_was_at=kept.at(kept.seen[""]),
         next=coming(stove, lines),
         sides=[side_public(stove, line) for line in kept.sides],
-        still_in=still_in(stove, lines),
+        still_in=still_in(stove),
         version=stove.row.version,
     )
 
 
-def still_in(stove: OnStove, lines: Lines) -> list[StillInPublic]:
+def still_in(stove: OnStove) -> list[StillInPublic]:
     """What would still go into a body that a dish had to leave."""
-    lost = {one.lost for cook in stove.cooks.values() for one in cook.left} - {""}
+    lost = stove.lost
     if not lost:
         return []
     found: list[tuple[int | None, str, str]] = []
@@ -139,17 +151,24 @@ def still_in(stove: OnStove, lines: Lines) -> list[StillInPublic]:
         wanted = [p.row.body for p in places(cook, stove.progress[line], now_s)]
         found += [(cook.cook_id, line, kind) for kind in dict.fromkeys(wanted) if kind in lost]
     for line in stove.kept.sides:
-        open_keys = {one.key for one in lines.get(line, ()) if one.over_s is None}
-        uses = [use for use in stove.kept.puzzle.uses if use.line == line]
-        found += [(None, line, u.kind) for u in uses if u.kind in lost and u.last in open_keys]
+        use = use_of(stove.kept, line)
+        if use is not None and use.kind in lost and is_to_cook(stove, line):
+            found.append((None, line, use.kind))
     return [
         StillInPublic(
             cook=cook_id,
             line=line,
             says=f"Still to go into the {row('bodies', kind)['name']}: {stove.kept.names[line]}.",
+            ways=[] if cook_id is not None else side_ways(stove, line),
         )
         for cook_id, line, kind in found
     ]
+
+
+def side_ways(stove: OnStove, line: str) -> list[SideWayPublic]:
+    """Where a side can go, as it is told."""
+    kinds = ways_of(stove.kept, line, stove.lost, stove.usual)
+    return [SideWayPublic(body=kind, name=row("bodies", kind)["name"]) for kind in kinds]
 
 
 def told_supper(kept: KeptSupper, lines: Lines) -> float:
@@ -197,30 +216,34 @@ def side_public(stove: OnStove, line: str) -> SupperSidePublic:
     """A side as it stands."""
     kept, progress = stove.kept, stove.progress[line]
     state = next((s for s in progress.steps if s.plan.key == progress.current), None)
-    undoable = kept.sides[line].last_done > 0
+    use, was = use_of(kept, line), kept.sides[line].was
+    both = {
+        "line": line,
+        "name": kept.names[line],
+        "undoable": kept.sides[line].last_done > 0,
+        "place": row("bodies", use.kind)["name"] if use else "",
+        "was": was if state and is_to_cook(stove, line) else "",
+        "was_place": row("bodies", was)["name"] if was else "",
+    }
     if state is None:
-        return SupperSidePublic(
-            line=line,
-            name=kept.names[line],
-            step=None,
-            label="On the table",
-            who="",
-            begin_at=None,
-            due_at=None,
-            undoable=undoable,
-            calls=[],
-        )
+        over = {"step": None, "label": "On the table", "who": "", "begin_at": None, "due_at": None}
+        return SupperSidePublic.model_validate({**both, **over, "calls": []})
     return SupperSidePublic(
-        line=line,
-        name=kept.names[line],
+        **both,
         step=state.plan.key,
         label=state.plan.label,
         who="machine" if state.plan.who == "machine" else "hands",
         begin_at=kept.began + timedelta(seconds=state.begin_s or 0.0),
         due_at=kept.began + timedelta(seconds=state.due_s),
-        undoable=undoable,
         calls=side_calls(kept, line, progress),
     )
+
+
+def is_to_cook(stove: OnStove, line: str) -> bool:
+    """Whether a side is in its heat, or still to come to it."""
+    use = use_of(stove.kept, line)
+    open_keys = {one.key for one in stove.lines.get(line, ()) if one.over_s is None}
+    return use is not None and use.last in open_keys
 
 
 def plan_rest(
@@ -452,9 +475,7 @@ def tell_side(
     with Session(for_writing(engine)) as session:
         stove = on_stove(session, supper_id, now, strips)
         kept = stove.kept
-        if told.line not in kept.sides:
-            accepted = "one of " + ", ".join(kept.sides) if kept.sides else "no side is cooked"
-            raise OutOfRange([Fault("line", told.line, accepted)])
+        check_line(told.line, kept)
         side = kept.sides[told.line]
         if str(told.id) in side.taps:
             return public(stove)
@@ -471,6 +492,46 @@ def tell_side(
         answer = public(on_stove(session, supper_id, now, strips))
         session.commit()
         return answer
+
+
+def move_side(
+    engine: Engine, supper_id: int, told: SideMoveCreate, now: datetime, strips: Strips
+) -> SupperPublic:
+    """A side goes into something else, and the rest is planned anew. Told again, nothing changes.
+
+    Raises NotFound, Unreadable; OutOfRange for a side that is none, or a body that does not do it;
+    Conflict for a side that is out of its heat, where no plan was found, or where taps kept coming.
+    """
+    for _ in range(TRIES):
+        with Session(engine) as session:
+            stove = on_stove(session, supper_id, now, strips)
+            kept = stove.kept
+            check_line(told.line, kept)
+            use = use_of(kept, told.line)
+            if use is not None and use.kind == told.body:
+                return public(stove)
+            if not is_to_cook(stove, told.line):
+                raise Conflict(f"{kept.names[told.line]} is in no heat any more")
+        check_way(told, ways_of(kept, told.line, stove.lost, stove.usual))
+        moved = moved_side(kept, told.line, told.body)
+        answer = keep_plan(engine, stove, moved, now, strips)
+        if answer is not None:
+            return answer
+    raise Conflict("taps came while it was planned: it is as it was, tell it again")
+
+
+def check_way(told: SideMoveCreate, ways: Sequence[str]) -> None:
+    """OutOfRange for a body that a side cannot go into."""
+    if told.body not in ways:
+        accepted = "one of " + ", ".join(ways) if ways else "none: what it cooks in is there"
+        raise OutOfRange([Fault("body", told.body, accepted)])
+
+
+def check_line(line: str, kept: KeptSupper) -> None:
+    """OutOfRange for a side that is none."""
+    if line not in kept.sides:
+        accepted = "one of " + ", ".join(kept.sides) if kept.sides else "no side is cooked"
+        raise OutOfRange([Fault("line", line, accepted)])
 
 
 def since_s(told: SideTellCreate, stove: OnStove) -> float:

@@ -504,6 +504,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/suppers/{id}/sides/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A side goes into something else than what broke or was taken, or back. */
+        post: operations["suppers_move_side__int_id__sides_elsewhere_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/cooks": {
         parameters: {
             query?: never;
@@ -4516,6 +4533,19 @@ export interface components {
             screen: boolean;
         };
         /**
+         * SideWayPublic
+         * @description Where a side can go.
+         */
+        SideWayPublic: {
+            /**
+             * Body
+             * @description key of a kind of body
+             */
+            body: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * StillInPublic
          * @description A dish or side that is still to be cooked in what broke or was taken.
          */
@@ -4529,6 +4559,11 @@ export interface components {
             line: string;
             /** Says */
             says: string;
+            /**
+             * Ways
+             * @description where a side can go instead
+             */
+            ways: components["schemas"]["SideWayPublic"][];
         };
         /**
          * SupperMovePublic
@@ -4613,6 +4648,21 @@ export interface components {
             /** Undoable */
             undoable: boolean;
             /**
+             * Place
+             * @description what it cooks in; empty where it needs no heat
+             */
+            place: string;
+            /**
+             * Was
+             * @description key of what it had to leave and can go back to; else empty
+             */
+            was: string;
+            /**
+             * Was Place
+             * @description what that is called
+             */
+            was_place: string;
+            /**
              * Calls
              * @description moments at which to call the cook for it
              */
@@ -4694,6 +4744,23 @@ export interface components {
              * @description when it was sent
              */
             sent_at?: string | null;
+        };
+        /**
+         * SideMoveCreate
+         * @description A side goes into something else, because what it was to cook in is not there any more; or
+         *     back.
+         */
+        SideMoveCreate: {
+            /**
+             * Line
+             * @description id of the side
+             */
+            line: string;
+            /**
+             * Body
+             * @description kind of body that it goes into
+             */
+            body: string;
         };
         /**
          * CooksPublic
@@ -10794,6 +10861,116 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suppers_move_side__int_id__sides_elsewhere_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SideMoveCreate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupperPublic"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    /** @description the methods there are */
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Misdirected Request */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,7 +6,15 @@ never food; `simulate` plays the plan many times. Zero is the wanted moment of s
 
 from bluekettle.core.schedule.explain import Clash, Past, Reason, Repair, comes_out
 from bluekettle.core.schedule.holds import Hold, holds_of
-from bluekettle.core.schedule.lines import Line, Side, dish_line, side, side_keys, side_line
+from bluekettle.core.schedule.lines import (
+    Line,
+    Side,
+    dish_line,
+    side,
+    side_keys,
+    side_line,
+    side_use,
+)
 from bluekettle.core.schedule.meal import (
     Ahead,
     Dish,
@@ -91,6 +99,7 @@ __all__ = [
     "side",
     "side_keys",
     "side_line",
+    "side_use",
     "solve",
     "soonest",
     "stands_of",

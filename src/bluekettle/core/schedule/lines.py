@@ -443,10 +443,7 @@ def side_line(key: str, side: Side, members: int) -> Line:
         waits[one.key, then.key] = wait.key
     uses: tuple[Use, ...] = ()
     if side.body and side.cook_min:
-        shares = row("bodies", side.body)["shares"] == "yes"
-        ready = cold_side(side)
-        cook = f"{key}/cook"
-        uses = (Use(cook, key, side.body, cook, cook, side.temp_c, shares, ready, ready),)
+        uses = (side_use(key, side.body, side.temp_c),)
     aheads = (
         {f"{key}/cook": f"Heat the {row('bodies', side.body)['name']}"}
         if uses and uses[0].ready_s
@@ -469,12 +466,14 @@ def side_line(key: str, side: Side, members: int) -> Line:
     )
 
 
-def cold_side(side: Side) -> float:
-    """How long the appliance of a side takes from cold [s]; nothing for what has no setting."""
-    if side.temp_c is None:
-        return 0.0
-    usual = row("bodies", side.body)["appliances"].split()[0]
-    return appliance_kind(usual).preheat_s or 0.0
+def side_use(key: str, body: str, temp_c: float | None) -> Use:
+    """What a side of this key cooks in, at its setting [°C]; None for what has none."""
+    shares = row("bodies", body)["shares"] == "yes"
+    cook, ready_s = f"{key}/cook", 0.0
+    if temp_c is not None:  # from cold
+        usual = row("bodies", body)["appliances"].split()[0]
+        ready_s = appliance_kind(usual).preheat_s or 0.0
+    return Use(cook, key, body, cook, cook, temp_c, shares, ready_s, ready_s)
 
 
 def normal_scores(members: int) -> Array:

@@ -12,6 +12,7 @@ import {
   type LiveList,
   type Problem,
   type Supper,
+  type SideMove,
 } from '@/api/client'
 import { dueRings, hushKey, loudest, screenCall, staleRings, withSides, type Alarm } from './alarms'
 import { movedBy, reckoned, type Moved, type Tapped } from './moved'
@@ -171,6 +172,17 @@ export const useLive = defineStore('live', () => {
     void refresh()
     return refused
   }
+
+  /** A side goes into something else, or back. */
+  const moveSide = (side: OfSide, body: string) =>
+    takenSupper(
+      ask(() =>
+        api.POST('/api/v1/suppers/{id}/sides/elsewhere', {
+          params: { path: { id: side.supper } },
+          body: { line: side.line, body } as SideMove,
+        }),
+      ),
+    )
 
   /** The moment by the clock of a cook. */
   const nowOf = (cook: Live | undefined) => cookTime(cook, now.value)
@@ -380,6 +392,7 @@ export const useLive = defineStore('live', () => {
     refresh,
     tell,
     tellSide,
+    moveSide,
     leave,
     forget,
     hush,

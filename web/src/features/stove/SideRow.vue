@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** A side of a supper: what it wants now, when, and its button. */
-import { computed } from 'vue'
-import type { Supper } from '@/api/client'
+import { computed, ref } from 'vue'
+import type { Problem, Supper } from '@/api/client'
 import { useLive } from '@/features/live'
 import { clock } from '@/shared/format/time'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TapNotes from './TapNotes.vue'
 
 const props = defineProps<{ supper: Supper; side: Supper['sides'][number] }>()
@@ -15,6 +16,12 @@ const says = computed(() => {
   if (wants.value) return `${props.side.label}.`
   return `${props.side.label}, until about ${clock(props.side.due_at!)}`
 })
+const place = computed(() => (props.side.step && props.side.place ? props.side.place : ''))
+const refused = ref<Problem>()
+const goBack = async () => {
+  const { line, was } = props.side
+  refused.value = await live.moveSide({ supper: props.supper.id, line }, was)
+}
 const waits = computed(() => next.value?.waits_until)
 
 const tell = (kind: 'done' | 'undo') =>
@@ -30,11 +37,13 @@ const tell = (kind: 'done' | 'undo') =>
     <div class="words">
       <p class="title">{{ side.name }}</p>
       <p class="says">{{ says }}</p>
+      <p v-if="place" class="quiet" :data-test="`side-place-${side.line}`">In the {{ place }}</p>
       <p v-if="waits && wants" class="quiet">It can wait until {{ clock(waits) }}</p>
       <p v-else-if="next && !wants" class="quiet">
         Next: {{ next.label }}, about {{ clock(next.at) }}
       </p>
       <TapNotes :line="side.line" quiet />
+      <ProblemNote v-if="refused" :problem="refused" />
     </div>
     <div class="buttons">
       <el-button
@@ -44,6 +53,14 @@ const tell = (kind: 'done' | 'undo') =>
         @click="tell('done')"
       >
         {{ wants ? 'Done' : 'Go on now' }}
+      </el-button>
+      <el-button
+        v-if="side.was"
+        class="plain-button"
+        :data-test="`side-back-${side.line}`"
+        @click="goBack"
+      >
+        Back to the {{ side.was_place }}
       </el-button>
       <el-button
         v-if="side.undoable"

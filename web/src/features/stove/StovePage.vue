@@ -13,9 +13,14 @@ const live = useLive()
 const id = computed(() => (route.params.id ? Number(route.params.id) : undefined))
 useAwake()
 
+/** Whether sides of its supper are still to be done: they stand on the page of them all. */
+const hasSides = (supper: number | null) =>
+  live.suppers.some((one) => one.id === supper && one.sides.some((side) => side.step))
+
 // Without a number the stove finds the cook that is on.
 watchEffect(() => {
   const only = live.underWay.length === 1 ? live.underWay[0] : undefined
+  if (only && hasSides(only.supper)) return
   if (route.name === 'stove' && !id.value && only) void router.replace(`/stove/${only.id}`)
 })
 </script>

@@ -41,6 +41,12 @@ async function change(body: { wanted_at?: string; seen?: boolean }) {
   sending.value = false
   return !refused.value
 }
+async function moveSide(line: string, body: string) {
+  if (sending.value) return
+  sending.value = true
+  refused.value = await live.moveSide({ supper: props.supper.id, line }, body)
+  sending.value = false
+}
 async function later(minutes: number) {
   const wanted = props.supper.wanted_at
   const moment = new Date(wanted).getTime() + 60_000 * minutes
@@ -81,6 +87,16 @@ async function back() {
     <ul v-if="supper.still_in.length" class="still" role="status" data-test="still-in">
       <li v-for="one in supper.still_in" :key="one.line">
         {{ one.says }}
+        <el-button
+          v-for="way in one.ways"
+          :key="way.body"
+          class="plain-button"
+          :disabled="sending"
+          :data-test="`side-into-${way.body}`"
+          @click="moveSide(one.line, way.body)"
+        >
+          Into the {{ way.name }}
+        </el-button>
         <RouterLink v-if="one.cook" class="plain-button" :to="`/stove/${one.cook}?broke`">
           See where it can go
         </RouterLink>
@@ -127,6 +143,8 @@ async function back() {
   border-left: 4px solid var(--kettle-ember);
 }
 .still {
+  display: grid;
+  gap: 8px;
   flex: 1 1 100%;
   margin: 0;
   padding: 0;

@@ -65,6 +65,24 @@ async function stove(cook: Live, after: Live = cook) {
   return { page, asked }
 }
 
+/** A supper that goes as planned. */
+const calm = {
+  id: 2,
+  title: 'Supper',
+  now: at(0),
+  wanted_at: at(3600),
+  serve_at: at(3600),
+  hands: 1,
+  stale: false,
+  why: '',
+  moved: [],
+  supper_was_at: at(3600),
+  next: [],
+  sides: [],
+  still_in: [],
+  version: 4,
+}
+
 describe('a probe', () => {
   const words = (more: Partial<typeof probe>) =>
     mount(ProbeNote, { props: { probe: { ...probe, ...more } } }).text()
@@ -504,7 +522,15 @@ describe('the stove', () => {
           waits_until: at(900),
         },
       ],
-      still_in: [{ cook: 8, line: 'whole', says: 'Still to go into the oven: Cauliflower.' }],
+      still_in: [
+        { cook: 8, line: 'whole', says: 'Still to go into the oven: Cauliflower.', ways: [] },
+        {
+          cook: null,
+          line: 'bread',
+          says: 'Still to go into the oven: Flatbread.',
+          ways: [{ body: 'air_fryer', name: 'air fryer' }],
+        },
+      ],
       sides: [
         {
           line: 'slaw',
@@ -515,6 +541,9 @@ describe('the stove', () => {
           begin_at: at(0),
           due_at: at(600),
           undoable: false,
+          place: 'grill',
+          was: 'oven',
+          was_place: 'oven',
           calls: [],
         },
       ],
@@ -541,6 +570,7 @@ describe('the stove', () => {
       ],
       'POST /suppers/2/plan': [200, supper],
       'POST /suppers/2/sides': [200, calm],
+      'POST /suppers/2/sides/elsewhere': [200, supper],
       'PUT /suppers/2': [200, calm],
     })
     const { page } = await show(StovePage, '/stove')
@@ -553,6 +583,16 @@ describe('the stove', () => {
     expect(page.get(`${find('still-in')} a`).attributes('href')).toBe('/stove/8?broke')
     const plans = asked.filter((one) => one.path === '/suppers/2/plan')
     expect(plans.map((one) => one.body)).toEqual([{ version: 4 }])
+    await page.get("[data-test='side-into-air_fryer']").trigger('click')
+    await pass()
+    expect(page.get(find('side-place-slaw')).text()).toBe('In the grill')
+    await page.get("[data-test='side-back-slaw']").trigger('click')
+    await pass()
+    const moves = asked.filter((one) => one.path === '/suppers/2/sides/elsewhere')
+    expect(moves.map((one) => one.body)).toEqual([
+      { line: 'bread', body: 'air_fryer' },
+      { line: 'slaw', body: 'oven' },
+    ])
     await page.get("[data-test='side-done-slaw']").trigger('click')
     await page.get("[data-test='supper-later']").trigger('click')
     await page.get("[data-test='supper-later-20']").trigger('click')
@@ -563,22 +603,6 @@ describe('the stove', () => {
     expect(told).toContainEqual({ wanted_at: at(3600 + 1200), seen: false })
   })
   it('tells one change of a supper at a time, and takes back only what was taken', async () => {
-    const calm = {
-      id: 2,
-      title: 'Supper',
-      now: at(0),
-      wanted_at: at(3600),
-      serve_at: at(3600),
-      hands: 1,
-      stale: false,
-      why: '',
-      moved: [],
-      supper_was_at: at(3600),
-      next: [],
-      sides: [],
-      still_in: [],
-      version: 4,
-    }
     const no = { title: 'Not now', status: 409, detail: 'taps came', errors: [] }
     let answer: (one: Answer) => void = () => undefined
     const asked = serve({
@@ -619,6 +643,34 @@ describe('the stove', () => {
     expect(told.at(-1)).toEqual({ wanted_at: at(3600), seen: false })
     expect(told.length).toBe(3)
   })
+  it('stays with the whole supper while a side of it is to be done, whatever is left', async () => {
+    const side = {
+      line: 'slaw',
+      name: 'Slaw',
+      step: 'finish',
+      label: 'To the table: slaw',
+      who: 'hands',
+      begin_at: at(0),
+      due_at: at(60),
+      undoable: false,
+      place: '',
+      was: '',
+      was_place: '',
+      calls: [],
+    }
+    for (const [step, path] of [
+      ['finish', '/stove'],
+      [null, '/stove/7'],
+    ]) {
+      const supper = { ...calm, sides: [{ ...side, step }] }
+      const cooks = [{ ...live, supper: 2 }]
+      serve({ 'GET /cooks/live': [200, { cooks, suppers: [supper], aside: [] }] })
+      const { router } = await show(StovePage, '/stove')
+      await pass()
+      expect(router.currentRoute.value.path).toBe(path)
+    }
+  })
+
   it('finds the cook that is on, and is cold without one', async () => {
     serve({ 'GET /cooks/live': [200, { cooks: [{ ...live, id: 9 }], suppers: [], aside: [] }] })
     const { router } = await show(StovePage, '/stove')
