@@ -41,11 +41,12 @@ def test_the_whole_document_is_kept_for_good_and_bad_input(tmp_path):
     finally:
         server.kill()
     assert found.returncode == 0, found.stdout[-4000:]
-    assert "Tested: 76" in found.stdout
+    assert "Tested: 77" in found.stdout
 
 
 # In another state: nothing of the cook is under a fire yet, it is no rehearsal; no passcode is
-# asked for; the meal is on the stove already. Or a heat has to be named in the address.
+# asked for; the meal is on the stove already; a cold side is in no heat. Or a heat has to be named
+# in the address.
 NOT_NOW = {
     ("get", "/api/v1/cooks/{id}/elsewhere"): (422,),
     ("post", "/api/v1/meals/{id}/cooks"): (409,),
@@ -53,6 +54,7 @@ NOT_NOW = {
     ("get", "/api/v1/cooks/{id}/truth"): (409,),
     ("put", "/api/v1/cooks/{id}/rehearsal"): (409,),
     ("post", "/api/v1/session"): (409,),
+    ("post", "/api/v1/suppers/{id}/sides/elsewhere"): (409,),
 }
 
 
@@ -72,7 +74,7 @@ def test_every_route_takes_its_example(kitchen: Kitchen):
             assert good, (method, path, answer.text[:300])
             assert str(answer.status_code) in operation["responses"], (method, path)
             asked += 1
-    assert asked == 76
+    assert asked == 77
 
 
 def furnish(kitchen: Kitchen) -> sqlite3.Connection:

@@ -64,6 +64,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "MealStartCreate": {"rehearsal": {"speed": 30}},
     "SupperChange": {"hands": 2},
     "SupperPlanCreate": {},
+    "SideMoveCreate": {"line": "slaw", "body": "air_fryer"},
     "SideTellCreate": {"line": "slaw", "kind": "done", "step": "prepare"},
     "CookCreate": {"dish": CHAIN},
     "EventCreate": {"kind": "done", "step": "salt.season"},

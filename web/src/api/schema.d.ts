@@ -10891,6 +10891,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "line": "slaw",
+                 *       "body": "air_fryer"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SideMoveCreate"];
             };
         };
