@@ -371,6 +371,10 @@ def test_a_side_goes_into_the_air_fryer_where_the_oven_broke_and_back(kitchen: K
     assert (back["sides"][0]["place"], back["sides"][0]["was"]) == ("oven", "")
     assert [one["line"] for one in back["still_in"]] == ["bread"]
     kitchen.post(where, move, 200)
+    kitchen.post(f"{ribs}/elsewhere", {"stage": "finish+1", "heat": "crisping_lid"})
+    bread = next(one for one in supper(kitchen)["still_in"] if one["line"] == "bread")
+    assert bread["ways"] == []  # the oven is not there either
+    kitchen.tell(cooks["ribs"], kind="undo")
     served = cook_on(kitchen, number, cooks, START + timedelta(hours=8))
     assert len(served) == 2
 

@@ -7,6 +7,9 @@ import threading
 import time
 from contextlib import suppress
 from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
 
 from bluekettle.core.glaze.kernel import integrate
 from bluekettle.core.stages.dry import run_dry
@@ -114,14 +117,19 @@ def test_what_only_thinks_ahead_can_be_had_ready_before_anybody_asks():
         shop.abandon()
 
 
-def test_a_worker_that_was_killed_is_replaced_by_one_that_answers_the_same():
+@pytest.mark.parametrize("source_too", [False, True], ids=["the worker", "and its source"])
+def test_a_worker_that_was_killed_is_replaced_by_one_that_answers_the_same(source_too):
     shop = Workshop(1)
     dish = ChainDocument.model_validate(WARM)
     try:
         told = shop.run("forecast", dish, NOW)
         (worker,) = multiprocessing.active_children()
         assert worker.pid is not None
+        source = parent_of(worker.pid)
+        assert source != os.getpid()
         os.kill(worker.pid, signal.SIGKILL)
+        if source_too:
+            os.kill(source, signal.SIGKILL)
         worker.join(10.0)
         again = None
         while again is None:
@@ -131,3 +139,9 @@ def test_a_worker_that_was_killed_is_replaced_by_one_that_answers_the_same():
         assert worker not in multiprocessing.active_children()
     finally:
         shop.abandon()
+
+
+def parent_of(pid):
+    """The process that a process was copied from."""
+    status = Path(f"/proc/{pid}/stat").read_text(encoding="ascii")
+    return int(status.rpartition(")")[2].split()[1])

@@ -45,7 +45,7 @@ class SupperSidePublic(PublicModel):
     begin_at: datetime | None
     due_at: datetime | None
     undoable: bool
-    place: str = Field(description="what it cooks in; empty where it needs no heat")
+    place: str = Field(description="what it cooks in; empty where it is in no heat any more")
     was: str = Field(description="key of what it had to leave and can go back to; else empty")
     was_place: str = Field(description="what that is called")
     calls: list[AlarmPublic] = Field(description="moments at which to call the cook for it")

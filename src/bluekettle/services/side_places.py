@@ -18,16 +18,14 @@ def ways_of(
     kept: KeptSupper, line: str, lost: frozenset[str], usual: frozenset[str]
 ) -> tuple[str, ...]:
     """Kinds of bodies that may come for the one that a side cooks in, where that is lost: of those
-    in this kitchen, where anybody told what is in it. One that was left can be gone back to.
+    in this kitchen, where anybody told what is in it.
     """
     use = use_of(kept, line)
-    if use is None:
+    if use is None or use.kind not in lost:
         return ()
-    was = kept.sides[line].was
-    others = row("bodies", use.kind)["sides_instead"].split() if use.kind in lost else []
+    others = row("bodies", use.kind)["sides_instead"].split()
     known = usual | {body.kind for body in kept.puzzle.bodies} if usual else frozenset(others)
-    found = [kind for kind in others if kind in known and kind not in lost and kind != was]
-    return (*found, was) if was else tuple(found)
+    return tuple(kind for kind in others if kind in known and kind not in lost)
 
 
 def moved_side(kept: KeptSupper, line: str, kind: str) -> KeptSupper:

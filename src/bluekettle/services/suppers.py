@@ -216,13 +216,14 @@ def side_public(stove: OnStove, line: str) -> SupperSidePublic:
     """A side as it stands."""
     kept, progress = stove.kept, stove.progress[line]
     state = next((s for s in progress.steps if s.plan.key == progress.current), None)
-    use, was = use_of(kept, line), kept.sides[line].was
+    use = use_of(kept, line) if is_to_cook(stove, line) else None
+    was = kept.sides[line].was if use else ""
     both = {
         "line": line,
         "name": kept.names[line],
         "undoable": kept.sides[line].last_done > 0,
         "place": row("bodies", use.kind)["name"] if use else "",
-        "was": was if state and is_to_cook(stove, line) else "",
+        "was": was,
         "was_place": row("bodies", was)["name"] if was else "",
     }
     if state is None:
@@ -512,7 +513,7 @@ def move_side(
                 return public(stove)
             if not is_to_cook(stove, told.line):
                 raise Conflict(f"{kept.names[told.line]} is in no heat any more")
-        check_way(told, ways_of(kept, told.line, stove.lost, stove.usual))
+        check_way(told, stove)
         moved = moved_side(kept, told.line, told.body)
         answer = keep_plan(engine, stove, moved, now, strips)
         if answer is not None:
@@ -520,10 +521,11 @@ def move_side(
     raise Conflict("taps came while it was planned: it is as it was, tell it again")
 
 
-def check_way(told: SideMoveCreate, ways: Sequence[str]) -> None:
-    """OutOfRange for a body that a side cannot go into."""
-    if told.body not in ways:
-        accepted = "one of " + ", ".join(ways) if ways else "none: what it cooks in is there"
+def check_way(told: SideMoveCreate, stove: OnStove) -> None:
+    """OutOfRange for a body that a side cannot go into; to the one that it left it always can."""
+    ways = ways_of(stove.kept, told.line, stove.lost, stove.usual)
+    if told.body not in (*ways, stove.kept.sides[told.line].was):
+        accepted = "one of " + ", ".join(ways) if ways else "none is known"
         raise OutOfRange([Fault("body", told.body, accepted)])
 
 

@@ -161,7 +161,8 @@ class Workshop:
                 pool = self._pool_of(task)
                 try:
                     return pool.submit(TASKS[task], *payload)
-                except RuntimeError:  # it broke, or was shut down meanwhile
+                # It broke, was shut down meanwhile, or what it is copied from has just ended.
+                except (RuntimeError, OSError, EOFError):
                     self._forget(pool)
         raise Busy("the model's process ended; ask again in a moment")
 

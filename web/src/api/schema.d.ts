@@ -4649,7 +4649,7 @@ export interface components {
             undoable: boolean;
             /**
              * Place
-             * @description what it cooks in; empty where it needs no heat
+             * @description what it cooks in; empty where it is in no heat any more
              */
             place: string;
             /**

@@ -16,7 +16,6 @@ const says = computed(() => {
   if (wants.value) return `${props.side.label}.`
   return `${props.side.label}, until about ${clock(props.side.due_at!)}`
 })
-const place = computed(() => (props.side.step && props.side.place ? props.side.place : ''))
 const refused = ref<Problem>()
 const goBack = async () => {
   const { line, was } = props.side
@@ -37,7 +36,9 @@ const tell = (kind: 'done' | 'undo') =>
     <div class="words">
       <p class="title">{{ side.name }}</p>
       <p class="says">{{ says }}</p>
-      <p v-if="place" class="quiet" :data-test="`side-place-${side.line}`">In the {{ place }}</p>
+      <p v-if="side.place" class="quiet" :data-test="`side-place-${side.line}`">
+        Cooks in the {{ side.place }}
+      </p>
       <p v-if="waits && wants" class="quiet">It can wait until {{ clock(waits) }}</p>
       <p v-else-if="next && !wants" class="quiet">
         Next: {{ next.label }}, about {{ clock(next.at) }}

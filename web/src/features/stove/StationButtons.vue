@@ -103,7 +103,7 @@ function saw(sign: EventBody['sign']) {
     >
       <b>look</b> {{ stopwatch(glance.at_s) }}
     </button>
-    <div v-if="asking" class="signs" data-test="station-signs">
+    <div v-if="asking && glance" class="signs" data-test="station-signs">
       <SeenButtons :cook="cook" :bare="bare" :glaze="glaze" @saw="saw" />
     </div>
   </div>

@@ -585,7 +585,7 @@ describe('the stove', () => {
     expect(plans.map((one) => one.body)).toEqual([{ version: 4 }])
     await page.get("[data-test='side-into-air_fryer']").trigger('click')
     await pass()
-    expect(page.get(find('side-place-slaw')).text()).toBe('In the grill')
+    expect(page.get(find('side-place-slaw')).text()).toBe('Cooks in the grill')
     await page.get("[data-test='side-back-slaw']").trigger('click')
     await pass()
     const moves = asked.filter((one) => one.path === '/suppers/2/sides/elsewhere')
