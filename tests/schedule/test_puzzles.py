@@ -153,6 +153,14 @@ def test_a_limit_of_quality_is_broken_rather_than_late_by_more_than_half(
     assert (found.supper_s, waits) == (supper_min * MIN, waits_min * MIN)
 
 
+def test_the_soonest_supper_comes_ten_minutes_later_for_twelve_past_a_limit():
+    """Begun at -40 it is there at -5, and stood 12 past its limit; begun after them, at 5."""
+    tasks = [act("a", 10.0, "fire"), act("a", 5.0, "serve")]
+    gap = Gap("a/fire", "a/serve", 0.0, 8 * MIN, quality=True)
+    quiet = ((-30 * MIN, -10 * MIN),)
+    assert soonest(puzzle(tasks, [gap], quiet=quiet, now_s=-40 * MIN)) == 5 * MIN
+
+
 @settings(max_examples=40, deadline=None)
 @given(most=st.integers(60, 400), needs=st.integers(0, 460), odd=st.integers(0, 59))
 def test_a_limit_of_safety_is_never_broken_by_a_second(most, needs, odd):

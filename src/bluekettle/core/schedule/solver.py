@@ -20,7 +20,9 @@ if TYPE_CHECKING:
 TICK_S = 30.0  # the grid of the plan (numerical)
 HORIZON_S = 15 * 86_400.0  # before and after the wanted moment (design: 14 days)
 LATEST_S = 86_400.0  # after the wanted moment
-EFFORT = 0.2  # deterministic units, for each of three searches: about a second (design)
+EFFORT = 0.2  # deterministic units of a search: about a second (design)
+SHARED = 3.5  # times that is what all have together; the last one has the rest (numerical)
+BELOW = 0.45  # of the effort of a search, for its try from below (numerical)
 FIRST_TRY = 20  # ticks that supper is moved by first where it does not fit (numerical)
 TRY_SHARE = 0.25  # of the effort of a search, for a later try (numerical)
 CLOSE = 0.02  # to the bound is good enough (design)
@@ -52,7 +54,7 @@ class Aim:
 
     soonest : supper as early as can be, whatever moment is wanted. begin_late : the latest first
     act that still serves on time. limits_only : any plan that is on time and within the limits.
-    effort : in the solver's deterministic units, for each of three searches.
+    effort : in the solver's deterministic units, of one search (`SHARED`).
     """
 
     soonest: bool = False
@@ -93,11 +95,12 @@ def solve(puzzle: Puzzle, aim: Aim | None = None) -> Found:
     if aim.begin_late and first.supper_s > puzzle.supper_s:
         raise Infeasible(["supper is late however early it begins"])
     search.fix_supper(first.supper_s)
-    second = search.run(sum(search.over)) if search.over else first
+    on_time = first.proven and first.supper_s <= search.soonest_s()
+    second = first if on_time else search.run(sum(search.over))
     if aim.limits_only:
         return second
     search.keep_limits()
-    third = search.run(sum(search.cost))
+    third = search.run(sum(search.cost), search.left_over())
     return replace(third, proven=first.proven and second.proven and third.proven)
 
 
@@ -117,6 +120,7 @@ class Search:
         self.cost: list[Any] = []
         self.over: list[Any] = []  # past limits of quality
         self.hint: dict[int, int] = {}
+        self.spent = 0.0  # deterministic units
         self.low = ticks(puzzle.now_s)
         self.high = max(self.low, 0) + ticks(LATEST_S)
         self._starts()
@@ -279,7 +283,9 @@ class Search:
         soonest = self.low if self.aim.soonest else max(wanted, self.low)
         found = self.fits(soonest, self.aim.effort)
         if found:
-            self.fits(soonest, self.aim.effort, sum(self.over))
+            self.within_limits(soonest)
+            if not self.aim.soonest:
+                self.no_later(soonest)
             return
         never, late = soonest, soonest + FIRST_TRY
         if found is None:
@@ -297,7 +303,24 @@ class Search:
             else:
                 never = between
 
-    def fits(self, supper: int, effort: float, price: Any = 0) -> bool | None:
+    def within_limits(self, supper: int) -> None:
+        """A plan with little past the limits of quality: from below, which either proves it soon or
+        never does; then from above.
+        """
+        past = sum(self.over)
+        if not self.fits(supper, BELOW * self.aim.effort, past, from_below=True):
+            self.fits(supper, self.aim.effort, past)
+
+    def no_later(self, soonest: int) -> None:
+        """Supper no later than is worth what the plan at hand has past the limits: a later one
+        that has none of it would cost as much.
+        """
+        past = sum(self.hint[over.index] for over in self.over)
+        self.model.add(self.supper <= soonest + past // LATE_FIRST)
+
+    def fits(
+        self, supper: int, effort: float, price: Any = 0, from_below: bool = False
+    ) -> bool | None:
         """Whether there is a plan with supper at that tick, None where that cannot be told; where
         there is, the next search begins with it, the cheapest by a price that the effort finds.
         """
@@ -306,10 +329,12 @@ class Search:
         model.minimize(price)
         self.begin_with_hint(model)
         solver = self.solver(effort)
+        solver.parameters.use_objective_lb_search = from_below
         status = solver.solve(model)
+        self.spent += solver.response_proto.deterministic_time
         if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
             self.hint = dict(enumerate(solver.response_proto.solution))
-            return True
+            return not from_below or status == self.cp.OPTIMAL
         return False if status == self.cp.INFEASIBLE else None
 
     def begin_with_hint(self, model: cp_model.CpModel) -> None:
@@ -336,6 +361,10 @@ class Search:
         self.model.add(self.supper >= wanted)
         return (self.supper - wanted) * LATE_FIRST + sum(self.over)
 
+    def soonest_s(self) -> float:
+        """Supper where nothing is late [s]."""
+        return TICK_S * max(ticks(self.puzzle.supper_s), self.low)
+
     def fix_supper(self, supper_s: float) -> None:
         """Supper at that moment."""
         self.model.add(self.supper == ticks(supper_s))
@@ -349,12 +378,17 @@ class Search:
         else:
             self.model.add(sum(self.over) <= past)
 
-    def run(self, price: Any) -> Found:
+    def left_over(self) -> float:
+        """The effort of the last search: its own at least."""
+        return max(self.aim.effort, SHARED * self.aim.effort - self.spent)
+
+    def run(self, price: Any, effort: float | None = None) -> Found:
         """The best plan by a price that the effort finds, from the last one on; as `solve`."""
         self.model.minimize(price)
         self.begin_with_hint(self.model)
-        solver = self.solver(self.aim.effort)
+        solver = self.solver(self.aim.effort if effort is None else effort)
         status = solver.solve(self.model)
+        self.spent += solver.response_proto.deterministic_time
         if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
             numbers = solver.response_proto.solution
             self.hint = dict(enumerate(numbers))
