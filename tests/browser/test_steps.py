@@ -6,6 +6,17 @@ import pytest
 from playwright.sync_api import Page, expect
 from tests.browser.cooking import Cooking, by
 from tests.browser.test_journeys import minutes, pick
+from tests.chain.conftest import TEMPLATES
+
+CROWDED = {
+    **TEMPLATES["basted-returns"],
+    "food": {**TEMPLATES["basted-returns"]["food"], "mass_kg": 1.6, "pieces": 14},
+    "kitchen": {
+        "machines": {
+            "air_fryer": {"inside": {"shape": "box", "width_mm": 240.0, "height_mm": 80.0}}
+        }
+    },
+}
 
 
 def open_chain(page: Page, address: str, key: str) -> None:
@@ -250,3 +261,21 @@ def test_the_best_repair_is_one_tap_and_undo_takes_it_back(page: Page, server):
     by(page, "undo").click()
     expect(by(page, "clause-fry")).to_contain_text("160 °C")
     expect(by(page, "take-repair")).to_be_visible()
+
+
+def test_two_batches_by_one_tap_and_back(page: Page, server):
+    """The served repair by the page's own library; every batch has its clauses and its fire."""
+    address = server.start()
+    kept = server.ask("/plans", {"dish": CROWDED})
+    page.goto(f"{address}/plan/{kept['id']}")
+    settled(page)
+    by(page, "repair-fit-batches").click()
+    settled(page)
+    expect(by(page, "repair-fit-batches")).to_have_count(0)
+    expect(by(page, "clause-fry")).to_contain_text("half of it air fried")
+    expect(by(page, "clause-fry-2")).to_contain_text("the rest air fried")
+    expect(page.get_by_text("for the rest.")).to_be_visible()
+    by(page, "undo").click()
+    settled(page)
+    expect(by(page, "clause-fry-2")).to_have_count(0)
+    expect(by(page, "repair-fit-batches")).to_be_visible()

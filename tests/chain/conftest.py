@@ -31,17 +31,27 @@ def stage(document, key):
 
 
 def patched(document, operations):
-    """The document after a JSON Patch of "add" and "remove" operations (RFC 6902)."""
+    """The document after a JSON Patch (RFC 6902) of additions, copies and removals."""
     found = copy.deepcopy(document)
     for operation in operations:
-        *way, last = operation["path"].lstrip("/").split("/")
-        at = found
-        for name in way:
-            at = at[int(name)] if isinstance(at, list) else at.setdefault(name, {})
+        value = copy.deepcopy(operation.get("value"))
+        if "from" in operation:
+            at, last = place_of(found, operation["from"])
+            value = copy.deepcopy(at[last])
+        at, last = place_of(found, operation["path"])
         if operation["op"] == "remove":
-            del at[int(last) if isinstance(at, list) else last]
+            del at[last]
         elif isinstance(at, list):
-            at.insert(int(last), operation["value"])
+            at.insert(last, value)
         else:
-            at[last] = operation["value"]
+            at[last] = value
     return found
+
+
+def place_of(document, path):
+    """Where a JSON Pointer (RFC 6901) leads: list or object, and the key in it."""
+    *way, last = path.lstrip("/").split("/")
+    at = document
+    for name in way:
+        at = at[int(name)] if isinstance(at, list) else at.setdefault(name, {})
+    return at, int(last) if isinstance(at, list) else last

@@ -109,6 +109,13 @@ TRIPS = {
         "fry",
         False,
     ),
+    "fit-batches": (
+        changed("sugar-crust", food={"mass_kg": 2.6, "pieces": 8}, kitchen=BASKET),
+        "careful",
+        "fry",
+        True,
+    ),
+    "batch-waits": (chain("frozen-split"), "careful", "broil", False),
     "grill-outdoors": (changed("octopus-grill", kitchen=INDOORS), "stop", "char", False),
     "lid-swap": (chain("lid-stir-lid"), "careful", "crisp", False),
     "burns-by-clock": (
@@ -155,6 +162,8 @@ QUIET = {
     "pot-full": "pressure-hot-oven",
     "froth": "portions-broiled",
     "fit-size": "cooked-ham",
+    "fit-batches": "sugar-crust",
+    "batch-waits": "bath-then-low-high",
     "grill-outdoors": "long-braise",
     "lid-swap": "long-braise",
     "burns-by-clock": "marinated-rounds",

@@ -272,10 +272,12 @@ class ShareDocument(CreateModel):
 
 
 class SplitDocument(StageDocument):
-    """The food down two tails of its own."""
+    """The food down tails of its own, one after the other: batches, or a heat for each."""
 
     kind: Literal["split"]
-    shares: list[ShareDocument] = Field(min_length=2, max_length=2, description="the two tails")
+    shares: list[ShareDocument] = Field(
+        min_length=2, max_length=4, description="the tails, in order"
+    )
 
 
 AnyStage = Annotated[

@@ -55,12 +55,18 @@ def clauses_of(f: PlanForecast) -> list[ClausePublic]:
 
 def tail_words(f: PlanForecast) -> dict[str, str]:
     """What is said before the first stage of each tail of a split: "half of it ", "the rest "."""
-    found: dict[str, str] = {}
-    for number, tail in enumerate(f.walk.tails):
-        half = abs(tail.share - 0.5) < 0.01
-        says = "the rest " if number else f"{'half' if half else percent(tail.share)} of it "
-        found[tail.line[0].stage.id] = says
-    return found
+    tails = f.walk.tails
+    found = {tail.line[0].stage.id: f"{share_words(tail.share)} of it " for tail in tails[:-1]}
+    return found | {tail.line[0].stage.id: "the rest " for tail in tails[-1:]}
+
+
+PARTS = {2: "half", 3: "a third", 4: "a quarter"}
+
+
+def share_words(share: float) -> str:
+    """ "half", "a third", "a quarter", else per cent."""
+    near = (word for parts, word in PARTS.items() if abs(share - 1.0 / parts) < 0.01)
+    return next(near, percent(share))
 
 
 def least_words(f: PlanForecast) -> str:

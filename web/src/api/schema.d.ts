@@ -2297,7 +2297,7 @@ export interface components {
         };
         /**
          * SplitDocument
-         * @description The food down two tails of its own.
+         * @description The food down tails of its own, one after the other: batches, or a heat for each.
          */
         SplitDocument: {
             /**
@@ -2312,7 +2312,7 @@ export interface components {
             kind: "split";
             /**
              * Shares
-             * @description the two tails
+             * @description the tails, in order
              */
             shares: components["schemas"]["ShareDocument"][];
         };

@@ -3,6 +3,7 @@
 Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 """
 
+from bluekettle.core.chain.batches import in_batches
 from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_keys, whens
 from bluekettle.core.chain.course import Moment, cook_along, gained_in
 from bluekettle.core.chain.energy import energy_kwh
@@ -105,6 +106,7 @@ __all__ = [
     "holds_in",
     "id_instead",
     "ids_of",
+    "in_batches",
     "joints",
     "left_for_others",
     "paths",

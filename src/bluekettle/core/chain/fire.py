@@ -166,7 +166,8 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
         ]
     links += under_fire(stage, dish, step.draws, pull_s, finish)
     if not step.stays_for(stage):
-        out = "Take out, switch off" if not step.more else "Take out"
+        on = step.more or heat_row(stage.heat).body in step.wanted
+        out = "Take out" if on else "Take out, switch off"
         links.append(link(stage, "out", "transfer", out, "hands", step.hands("out", food)))
     after = inside_after(stage, dish, food, step, pull_s)
     lying = None

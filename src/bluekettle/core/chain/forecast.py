@@ -181,7 +181,7 @@ def together(fires: tuple[Fire, ...], members: int) -> Array:
 
 
 def inside_of(found: Cut, ends: list[Food]) -> Inside:
-    """Safety of the least favourable share."""
+    """Safety of the least favourable share: of the coldest, and of that which stands longest."""
     cold = min(ends, key=lambda food: float(np.quantile(food.peak_c, 0.05)))
     return Inside(
         float(np.quantile(cold.peak_c, 0.05)),
@@ -189,8 +189,8 @@ def inside_of(found: Cut, ends: list[Food]) -> Inside:
         found.safe_c,
         float(np.quantile(cold.log_reduction, 0.05)),
         kill_for(found.species).wanted_log,
-        float(np.quantile(cold.tally(DANGER), 0.95)),
-        float(np.quantile(cold.tally(LATE), 0.95)),
+        max(float(np.quantile(food.tally(DANGER), 0.95)) for food in ends),
+        max(float(np.quantile(food.tally(LATE), 0.95)) for food in ends),
         found.gate,
     )
 
@@ -252,7 +252,7 @@ def timeline(
     slack = slack_before_finish(total_of(main, draws), spare.available_s, weights)
     if spare.warm_s is not None:
         slack = min(slack, spare.warm_s)
-    place = place_of_slack(main)
+    place = place_of_slack([*line, *(tails[0] if tails else (serve,))])
     if slack > 0.0 and place is not None:
         note = "kept so that nine evenings in ten are on time"
         even = np.full(draws.members, slack)
@@ -275,7 +275,8 @@ def timeline(
 
 def place_of_slack(line: list[Link]) -> int | None:
     """Where a covered wait goes: before the food is made ready for its last fire, and never where
-    it lies in a heat already; None where there is no such place.
+    it lies in a heat already; None where there is no such place. Of a split it is the first share
+    that waits: what is done waits for the others and for nothing else.
     """
     for place in reversed(range(len(line))):
         one, before = line[place], line[place - 1] if place else None

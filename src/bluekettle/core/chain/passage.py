@@ -113,7 +113,8 @@ class Passage:
 @dataclass(frozen=True)
 class Step:
     """What a stage is run in: the plan, the draws, the kitchen as it is, the stage before it, the
-    heat that follows at once if one does, and whether a heat is still to come.
+    heat that follows at once if one does, whether a heat is still to come, and the bodies that
+    another share goes into later.
     """
 
     plan: Plan
@@ -122,6 +123,7 @@ class Step:
     before: Stage | None = None
     next_heat: str = ""
     more: bool = False
+    wanted: frozenset[str] = frozenset()
 
     def hands(self, action: str, food: Food) -> Array:
         """Seconds of an action on this food, (members,)."""

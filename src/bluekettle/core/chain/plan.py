@@ -35,6 +35,7 @@ ENDS = ("minutes", "core", "bite", "colour")
 LONGEST_H = 72.0  # of a wait (design)
 MOST_STAGES = 40
 MOST_ROUNDS = 8
+MOST_SHARES = 4  # of a split (design)
 MOST_HEATS = 12
 SHORTEST_MIN = 0.5  # of a timer (design)
 LONGEST_COATED_MIN = 60.0  # a film is looked at for so long (design)
@@ -227,7 +228,7 @@ class Share:
 
 @dataclass(frozen=True)
 class Split(Stage):
-    """The food down two tails of its own; nothing comes after it but the table."""
+    """The food down two to four tails of its own; nothing comes after it but the table."""
 
     shares: tuple[Share, ...]
 
@@ -421,7 +422,7 @@ def one_sauce_a_fire(
 
 
 def run_through(stages: Sequence[Stage]) -> Iterator[Stage]:
-    """Every stage that the food goes through: each round apart, and both tails."""
+    """Every stage that the food goes through: each round apart, and every tail."""
     for stage in unrolled(stages):
         if isinstance(stage, Split):
             for share in stage.shares:
@@ -476,7 +477,7 @@ def check_stage(ranges: Ranges, at: str, stage: Stage, plan: Plan, ids: set[str]
             ranges.add(f"{at}.stages", stage.id, "plain stages: rounds and splits do not nest")
     elif isinstance(stage, Split):
         whole = sum(share.share for share in stage.shares)
-        ranges.within(f"{at}.shares", len(stage.shares), 2, 2, "tails")
+        ranges.within(f"{at}.shares", len(stage.shares), 2, MOST_SHARES, "tails")
         ranges.within(f"{at}.shares", whole, 0.99, 1.01, "together")
         for tail, share in enumerate(stage.shares):
             ranges.within(f"{at}.shares.{tail}.share", share.share, 0.05, 0.95)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.chain.fire import fire, is_fierce
-from bluekettle.core.chain.food import Food, hottest, raw_food
+from bluekettle.core.chain.food import Food, hottest, raw_food, stood
 from bluekettle.core.chain.handling import blot, drain, dress, season, take_apart
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.memory import Memory, first_key, next_key
@@ -26,6 +26,7 @@ from bluekettle.core.chain.plan import (
     Plan,
     Rest,
     Season,
+    Share,
     Split,
     Stage,
     TakeApart,
@@ -39,6 +40,7 @@ from bluekettle.core.glaze import Draws
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.stages import Cut, cut
 from bluekettle.core.stages.tenderise import wary_pair
+from bluekettle.core.stages.waiting import IN_ROOM
 from bluekettle.core.tables import value
 
 Array = NDArray[np.float64]
@@ -103,11 +105,14 @@ class Passed:
 
 @dataclass(frozen=True)
 class Tail:
-    """One share of a split: how much of the food [-], and what was done to it."""
+    """One share of a split: how much of the food [-], what was done to it, and how long it stands
+    until the last share is done [s], (members,).
+    """
 
     share: float
     line: tuple[Passed, ...]
     food: Food
+    waits_s: Array
 
 
 @dataclass(frozen=True)
@@ -142,8 +147,8 @@ class State:
 @dataclass(frozen=True)
 class Ahead:
     """What a stage has to know of those that follow: the heat that comes at once; whether any heat
-    is still to come, and for all of the food; strands to be pulled; and a timer to be found, for
-    which the unfavourable members are walked along.
+    is still to come, and for all of the food; strands to be pulled; a timer to be found, for which
+    the unfavourable members are walked along; and the bodies that other shares still want.
     """
 
     next_heat: str
@@ -151,6 +156,7 @@ class Ahead:
     sure: bool
     strands: bool
     pair: bool
+    wanted: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -195,9 +201,11 @@ def walk(plan: Plan, draws: Draws, memory: Memory[Known] | None = None) -> Walk:
     key = first_key(plan, draws)
     passed, state, key = along(party, line, state, key, follows)
     tails: list[Tail] = []
+    ends: list[Array] = []
+    none = np.zeros(draws.members)
     begun, pair_begun = state.kitchen.elapsed_s, state.pair_kitchen.elapsed_s
     kitchen, pair_kitchen = state.kitchen, state.pair_kitchen
-    for share in split.shares if split else ():
+    for place, share in enumerate(split.shares if split else ()):
         # One after the other: a fire wants all of one pair of hands, and the next share waits.
         part = State(
             shared_out(state.food.waits(kitchen.elapsed_s - begun), share.share),
@@ -206,15 +214,36 @@ def walk(plan: Plan, draws: Draws, memory: Memory[Known] | None = None) -> Walk:
             pair_kitchen,
         )
         key += repr(share.share).encode()
-        tail, end, key = along(party, unrolled(share.stages), part, key, [])
-        tails.append(Tail(share.share, tuple(tail), end.food))
+        wanted = bodies_of(split.shares[place + 1 :]) if split else ()
+        tail, end, key = along(party, unrolled(share.stages), part, key, [], wanted)
+        tails.append(Tail(share.share, tuple(tail), end.food, none))
+        ends.append(end.kitchen.elapsed_s)
         kitchen, pair_kitchen = end.kitchen, end.pair_kitchen
-    return Walk(tuple(passed), beside, tuple(tails), state.food)
+    done = tuple(
+        until_done(party, *one, kitchen.elapsed_s) for one in zip(tails, ends, strict=True)
+    )
+    return Walk(tuple(passed), beside, done, state.food)
+
+
+def until_done(party: Party, tail: Tail, end_s: Array, last_s: Array) -> Tail:
+    """A share that was done at `end_s` on the clock, and stands until the last one is."""
+    waits_s = last_s - end_s
+    if waits_s.max() <= 0.0:
+        return tail
+    seconds = tail.food.waited + waits_s
+    food, _ = stood(party.plan, tail.food, party.draws, seconds, IN_ROOM)
+    return replace(tail, food=food, waits_s=waits_s)
 
 
 def has_heat(stages: Sequence[Stage]) -> bool:
     """Whether any of these stages is a heat."""
     return any(isinstance(stage, Heat) for stage in unrolled(stages))
+
+
+def bodies_of(shares: Sequence[Share]) -> tuple[str, ...]:
+    """The bodies that some shares are heated in."""
+    heats = (stage for one in shares for stage in unrolled(one.stages) if isinstance(stage, Heat))
+    return tuple(dict.fromkeys(heat_row(stage.heat).body for stage in heats))
 
 
 def shared_out(food: Food, share: float) -> Food:
@@ -223,16 +252,21 @@ def shared_out(food: Food, share: float) -> Food:
 
 
 def along(
-    party: Party, stages: Sequence[Stage], state: State, key: bytes, tails: Sequence[bool]
+    party: Party,
+    stages: Sequence[Stage],
+    state: State,
+    key: bytes,
+    tails: Sequence[bool],
+    wanted: tuple[str, ...] = (),
 ) -> tuple[list[Passed], State, bytes]:
     """The food along some stages, one after the other; `key` is that of the state, before and
     after. tails : of a split that follows, whether each share is heated in it: a check waits for a
-    later heat only where all of the food has one.
+    later heat only where all of the food has one. wanted : bodies that later shares go into.
     """
     passed: list[Passed] = []
     for place, stage in enumerate(stages):
         before = stages[place - 1] if place else None
-        ahead = ahead_of(stages[place + 1 :], tails)
+        ahead = ahead_of(stages[place + 1 :], tails, wanted)
         key = next_key(key, party.plan, stage, ahead)
         known = party.memory.find(key)
         if known is None:
@@ -242,7 +276,9 @@ def along(
     return passed, state, key
 
 
-def ahead_of(rest_of: Sequence[Stage], tails: Sequence[bool]) -> Ahead:
+def ahead_of(
+    rest_of: Sequence[Stage], tails: Sequence[bool], wanted: tuple[str, ...] = ()
+) -> Ahead:
     """What the stage before these has to know of them."""
     after = rest_of[0] if rest_of else None
     heats = has_heat(rest_of)
@@ -253,6 +289,7 @@ def ahead_of(rest_of: Sequence[Stage], tails: Sequence[bool]) -> Ahead:
         heats or (bool(tails) and all(tails)),
         any(isinstance(one, TakeApart) and one.how == "shred" for one in rest_of),
         timers or any(tails),
+        wanted,
     )
 
 
@@ -261,7 +298,15 @@ def one_stage(
 ) -> Known:
     """One stage run, with the check that belongs after it."""
     found = cut(party.plan.cut)
-    step = Step(party.plan, party.draws, state.kitchen, before, ahead.next_heat, ahead.more)
+    step = Step(
+        party.plan,
+        party.draws,
+        state.kitchen,
+        before,
+        ahead.next_heat,
+        ahead.more,
+        frozenset(ahead.wanted),
+    )
     pair_step = replace(step, draws=party.pair_draws, kitchen=state.pair_kitchen)
     if isinstance(stage, Heat):
         stage = timed(stage, state.pair, pair_step)

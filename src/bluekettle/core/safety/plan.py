@@ -13,7 +13,7 @@ from bluekettle.core.chain import (
     heat_row,
     paths,
 )
-from bluekettle.core.chain.food import Food, piece_now, raw_food
+from bluekettle.core.chain.food import Food, raw_food
 from bluekettle.core.chain.slow import slow_dish
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C
@@ -28,9 +28,9 @@ from bluekettle.core.safety.plan_base import (
     put,
     slow_heats_of,
 )
+from bluekettle.core.safety.plan_fit import FIT_RULES
 from bluekettle.core.safety.plan_gear import GEAR_RULES
 from bluekettle.core.safety.plan_heats import HEAT_RULES
-from bluekettle.core.stages.fit import fit_fierce, fit_slow
 from bluekettle.core.tables import row, value
 from bluekettle.core.units import amount, percent
 
@@ -306,36 +306,6 @@ def less_food(f: PlanForecast, slow: SlowHeat, stage: Heat) -> tuple[Patch, str]
     return (put("/food/mass_kg", fits),), f"Cook {amount(fits, 'kg')}, the rest in a second batch"
 
 
-def does_it_fit(f: PlanForecast) -> Found:
-    """What does not fit is found out before anything is hot, where the kitchen's insides are
-    known.
-    """
-    for one in f.walk.passed:
-        stage, food = one.stage, one.passage.food
-        if not isinstance(stage, Heat) or food.strands:
-            continue
-        heat = heat_row(stage.heat)
-        fits = {}  # by what it lies in: a fryer that is slow and fierce is one basket
-        if heat.slow is not None:
-            fits[heat.slow.job] = fit_slow(slow_dish(stage, food, f.plan))
-        if heat.fierce is not None:
-            fits[heat.fierce.key] = fit_fierce(piece_now(f.plan, food), heat.fierce.key)
-        for fit in fits.values():
-            if fit is None:
-                continue
-            for verdict in fit.verdicts:
-                if verdict.level == "fits" or verdict.about == "fill":
-                    continue  # line and liquid have rules of their own
-                yield PlanWatchOut(
-                    f"fit-{verdict.about}",
-                    verdict.level,
-                    stage.id,
-                    f"In the {heat.name}: {verdict.message[0].lower()}{verdict.message[1:]}",
-                    verdict.repair or "Try it with a cold tray before anything is hot.",
-                    "estimated",
-                )
-
-
 def openings(f: PlanForecast) -> Found:
     """The usual cautions of every heat in use, once each; and the places that are for outdoors."""
     told: set[str] = set()
@@ -493,7 +463,7 @@ PLAN_RULES: tuple[Rule, ...] = (
     danger,
     frozen_low,
     vessels,
-    does_it_fit,
+    *FIT_RULES,
     openings,
     windows,
     waits,

@@ -379,7 +379,7 @@ class Search:
             self.model.add(sum(self.over) <= past)
 
     def left_over(self) -> float:
-        """The effort of the last search: its own at least."""
+        """The effort of the last search, its own at least [-]: the solver's deterministic units."""
         return max(self.aim.effort, SHARED * self.aim.effort - self.spent)
 
     def run(self, price: Any, effort: float | None = None) -> Found:

@@ -46,6 +46,8 @@ const { degrees } = useUnits()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
 /** Tracks under the temperatures, on the same axis. */
+/** Two lines of one name have one place in the legend. */
+const named = computed(() => [...new Map(props.traces.map((one) => [one.name, one])).values()])
 const bite = computed(() => (props.tender?.length ? BITE + GAP : 0))
 const glaze = computed(() => (props.strips?.length ? STRIP + GAP : 0))
 const TEMPS = 190
@@ -134,7 +136,7 @@ function key(event: KeyboardEvent) {
 <template>
   <figure>
     <figcaption class="names">
-      <span v-for="trace in traces" :key="trace.name + trace.kind">
+      <span v-for="trace in named" :key="trace.name + trace.kind">
         <svg width="30" height="10" aria-hidden="true">
           <line x1="0" x2="30" y1="5" y2="5" :class="trace.kind" />
         </svg>
