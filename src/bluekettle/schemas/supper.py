@@ -34,6 +34,13 @@ class SupperMovePublic(PublicModel):
     is_at: datetime
 
 
+class SideWayPublic(PublicModel):
+    """Where a side can go."""
+
+    body: str = Field(description="key of a kind of body")
+    name: str
+
+
 class SupperSidePublic(PublicModel):
     """A side as it stands."""
 
@@ -48,14 +55,8 @@ class SupperSidePublic(PublicModel):
     place: str = Field(description="what it cooks in; empty where it is in no heat any more")
     was: str = Field(description="key of what it had to leave and can go back to; else empty")
     was_place: str = Field(description="what that is called")
+    ways: list[SideWayPublic] = Field(description="where else it can go; it is planned anew")
     calls: list[AlarmPublic] = Field(description="moments at which to call the cook for it")
-
-
-class SideWayPublic(PublicModel):
-    """Where a side can go."""
-
-    body: str = Field(description="key of a kind of body")
-    name: str
 
 
 class StillInPublic(PublicModel):

@@ -1,4 +1,4 @@
-"""Where a side of a supper cooks, and where it can go once that is not there any more."""
+"""Where a side of a supper cooks, and where else it can go."""
 
 from __future__ import annotations
 
@@ -17,11 +17,11 @@ def use_of(kept: KeptSupper, line: str) -> meals.Use | None:
 def ways_of(
     kept: KeptSupper, line: str, lost: frozenset[str], usual: frozenset[str]
 ) -> tuple[str, ...]:
-    """Kinds of bodies that may come for the one that a side cooks in, where that is lost: of those
-    in this kitchen, where anybody told what is in it.
+    """Kinds of bodies that may come for the one that a side cooks in: of those in this kitchen,
+    where anybody told what is in it, and none that is lost.
     """
     use = use_of(kept, line)
-    if use is None or use.kind not in lost:
+    if use is None:
         return ()
     others = row("bodies", use.kind)["sides_instead"].split()
     known = usual | {body.kind for body in kept.puzzle.bodies} if usual else frozenset(others)

@@ -225,6 +225,7 @@ def side_public(stove: OnStove, line: str) -> SupperSidePublic:
         "place": row("bodies", use.kind)["name"] if use else "",
         "was": was,
         "was_place": row("bodies", was)["name"] if was else "",
+        "ways": [way for way in side_ways(stove, line) if use and way.body != was],
     }
     if state is None:
         over = {"step": None, "label": "On the table", "who": "", "begin_at": None, "due_at": None}

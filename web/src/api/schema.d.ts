@@ -4663,6 +4663,11 @@ export interface components {
              */
             was_place: string;
             /**
+             * Ways
+             * @description where else it can go; it is planned anew
+             */
+            ways: components["schemas"]["SideWayPublic"][];
+            /**
              * Calls
              * @description moments at which to call the cook for it
              */

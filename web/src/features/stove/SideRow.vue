@@ -17,10 +17,14 @@ const says = computed(() => {
   return `${props.side.label}, until about ${clock(props.side.due_at!)}`
 })
 const refused = ref<Problem>()
-const goBack = async () => {
-  const { line, was } = props.side
-  refused.value = await live.moveSide({ supper: props.supper.id, line }, was)
+const go = async (body: string) => {
+  const { line } = props.side
+  refused.value = await live.moveSide({ supper: props.supper.id, line }, body)
 }
+/** Of what broke the note of the supper asks already. */
+const ways = computed(() =>
+  props.supper.still_in.some((one) => one.line === props.side.line) ? [] : props.side.ways,
+)
 const waits = computed(() => next.value?.waits_until)
 
 const tell = (kind: 'done' | 'undo') =>
@@ -56,10 +60,19 @@ const tell = (kind: 'done' | 'undo') =>
         {{ wants ? 'Done' : 'Go on now' }}
       </el-button>
       <el-button
+        v-for="way in ways"
+        :key="way.body"
+        class="plain-button"
+        :data-test="`side-to-${side.line}-${way.body}`"
+        @click="go(way.body)"
+      >
+        Into the {{ way.name }} instead
+      </el-button>
+      <el-button
         v-if="side.was"
         class="plain-button"
         :data-test="`side-back-${side.line}`"
-        @click="goBack"
+        @click="go(side.was)"
       >
         Back to the {{ side.was_place }}
       </el-button>

@@ -544,6 +544,7 @@ describe('the stove', () => {
           place: 'grill',
           was: 'oven',
           was_place: 'oven',
+          ways: [{ body: 'air_fryer', name: 'air fryer' }],
           calls: [],
         },
       ],
@@ -586,11 +587,14 @@ describe('the stove', () => {
     await page.get("[data-test='side-into-air_fryer']").trigger('click')
     await pass()
     expect(page.get(find('side-place-slaw')).text()).toBe('Cooks in the grill')
+    await page.get("[data-test='side-to-slaw-air_fryer']").trigger('click')
+    await pass()
     await page.get("[data-test='side-back-slaw']").trigger('click')
     await pass()
     const moves = asked.filter((one) => one.path === '/suppers/2/sides/elsewhere')
     expect(moves.map((one) => one.body)).toEqual([
       { line: 'bread', body: 'air_fryer' },
+      { line: 'slaw', body: 'air_fryer' },
       { line: 'slaw', body: 'oven' },
     ])
     await page.get("[data-test='side-done-slaw']").trigger('click')
@@ -656,6 +660,7 @@ describe('the stove', () => {
       place: '',
       was: '',
       was_place: '',
+      ways: [],
       calls: [],
     }
     for (const [step, path] of [
