@@ -14,6 +14,7 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import plan_of
 from bluekettle.services.clauses import clauses_of
 from bluekettle.services.schools import changed
+from bluekettle.services.shopping import shopping_of
 from tests.chain.conftest import TEMPLATES, chain
 
 FEW = draw_members(1, 16)
@@ -91,6 +92,39 @@ def test_schools_move_the_inputs_that_they_name():
     assert forecast_of(ribs).fires[-1].under.dish.coats == 1
     assert forecast_of(changed(ribs, sauced["coats"])).fires[-1].under.dish.coats == 2
     assert forecast_of(changed(ribs, sauced["after"])).fires[-1].under.dish.coats == 0
+
+
+def test_strands_tossed_in_juice_have_it_to_lose_before_they_crisp():
+    """0.2 mm of water: 0.2 kg/m², 60 g a kilogram of meat; and it is poured off again."""
+    told = ChainDocument.model_validate(chain("strands-broiled")).model_dump(mode="json")
+    drained = forecast_of(told)
+    wet = changed(told, options(told, "juice")["tossed"])
+    tossed = forecast_of(wet)
+    assert tossed.fires[-1].timer_s > drained.fires[-1].timer_s + 20.0
+    (used,) = tossed.sauce_kg.values()
+    assert used == pytest.approx(0.2 * tossed.fires[-1].under.dish.surface_m2(), rel=0.05)
+    lines = wet["layers"][0]["sauce"]["lines"]
+    assert [(line["ingredient"], line["mass_g"]) for line in lines] == [("pot-juice", 108.0)]
+    # It is in the pot: nobody mixes or buys it.
+    assert not [link for link in tossed.links if link.key.endswith(".made")]
+    bought = [one.name for one in shopping_of([("x", ChainDocument.model_validate(wet))], [])]
+    assert bought == ["pork shoulder pieces"]
+    again = changed(wet, options(wet, "juice")["drained"])
+    assert forecast_of(again).fires[-1].timer_s == drained.fires[-1].timer_s
+    assert "tossed" in options(again, "juice")
+    # Roasted dry there is none to measure back; under a sauce of its own there is no room for it.
+    roasted = chain("strands-broiled")
+    roasted["stages"][1] = {
+        "kind": "heat",
+        "id": "pot",
+        "heat": "oven",
+        "until": {"by": "bite", "bite": "shreds"},
+    }
+    assert options(roasted, "juice") == {}
+    sauced = chain("strands-broiled")
+    sauced["layers"] = [{"id": "glaze", "sauce": "plum-tea"}]
+    sauced["stages"][-1]["acts"] = [{"do": "coat", "layer": "glaze", "at_min": 2.0}]
+    assert options(sauced, "juice") == {}
 
 
 def test_a_low_stretch_first_makes_the_hot_end_shorter_and_the_whole_longer():

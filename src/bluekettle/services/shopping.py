@@ -15,7 +15,7 @@ from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.meal import ShoppingPublic
 
 KILO_G = 1000.0
-TAP = "water"  # is not bought
+NOT_BOUGHT = ("water", "pot-juice")
 STEP_G = 5.0  # to which the grams of an ingredient are rounded up
 
 
@@ -40,7 +40,7 @@ def shopping_of(
             add(found, key, what, grams, name)
     for name, dish in dishes:
         for key, what, grams in layers_of(dish):
-            if key != TAP:
+            if key not in NOT_BOUGHT:
                 add(found, key, what, grams, name)
     for name in sides:
         add(found, f"side {name}", f"for {name.lower()}", None, name)

@@ -17,6 +17,8 @@ from bluekettle.core.chain.plan import (
     Marinate,
     Plan,
     Season,
+    Stage,
+    TakeApart,
     Thaw,
     fresh_id,
     ids_of,
@@ -31,6 +33,9 @@ MIN_A_KG, FIXED_MIN = 40.0, 30.0  # under pressure, as many books have it (house
 LOW_C, LOW_MIN = 130.0, 20.0  # a low stretch before the hot one (household knowledge)
 POWDER_G = 8.0  # of baking powder and salt on a kilogram of skin (typical, estimated)
 POWDER = "baking-powder"  # id of the layer
+JUICE, POT_JUICE = "own-juice", "pot-juice"  # id of the layer, and what it is
+JUICE_MM, JUICE_G_KG = 0.2, 60.0  # on strands: wet, and nothing runs off (typical, estimated)
+JUICE_WATER = 0.85  # mass fraction from which a sauce without much sugar is a juice (estimated)
 
 
 @dataclass(frozen=True)
@@ -136,6 +141,7 @@ def sauce(f: PlanForecast) -> tuple[Choice, ...]:
     stages = f.plan.stages
     since = max((i for i, _ in heats(f.plan) if i < place), default=-1)
     before = [i for i in range(since + 1, place) if isinstance(stages[i], Dress)]
+    before = [i for i in before if not moistens(f.plan, stages[i])]
     after = [i for i in range(place + 1, len(stages)) if isinstance(stages[i], Dress)]
     inside = [act for act in stage.acts if act.do == "coat"]
     layers = [getattr(stages[i], "layer", "") for i in (*before, *after)]
@@ -306,6 +312,58 @@ def membrane(f: PlanForecast) -> tuple[Choice, ...]:
     return picked(options, "off" if pulled else "left")
 
 
+def moistens(plan: Plan, stage: Stage) -> bool:
+    """Whether a stage tosses the food in a juice: thin, and nothing of it browns."""
+    if not isinstance(stage, Dress) or stage.how != "toss":
+        return False
+    sauce = plan.layer(stage.layer).sauce
+    return sauce is not None and sauce.water > JUICE_WATER and not sauce.caramelises
+
+
+def juice(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of strands that go bare under a fire, out of a heat that left some of it."""
+    stages = f.plan.stages
+    pulled = [i for i, s in enumerate(stages) if isinstance(s, TakeApart) and s.how == "shred"]
+    fires = {fire.stage for fire in f.fires}
+    if not pulled:
+        return ()
+    shred = pulled[0]
+    under = next((i for i, s in heats(f.plan) if i > shred and s.id in fires), None)
+    if under is None or not any(i < shred and leaves_juice(s) for i, s in heats(f.plan)):
+        return ()
+    on = [i for i in range(shred + 1, under) if isinstance(stages[i], Dress)]
+    tossed = [i for i in on if moistens(f.plan, stages[i])]
+    stage = stages[under]
+    coated = isinstance(stage, Heat) and any(act.do == "coat" for act in stage.acts)
+    if coated or len(on) > len(tossed) or len(tossed) > 1:
+        return ()  # one fire has one sauce
+    if tossed:
+        return picked({"drained": (remove(f"/stages/{tossed[0]}"),), "tossed": ()}, "tossed")
+    toss: dict[str, object] = {
+        "kind": "dress",
+        "id": fresh_id("juice", ids_of(f.plan)),
+        "layer": JUICE,
+    }
+    toss |= {"how": "toss", "mm": JUICE_MM}
+    # One left from an earlier change of mind is taken again.
+    left = any(layer.id == JUICE for layer in f.plan.layers)
+    new = () if left else (add("/layers/-", juice_of(f)),)
+    return picked({"drained": (), "tossed": (*new, add(f"/stages/{under}", toss))}, "drained")
+
+
+def juice_of(f: PlanForecast) -> dict[str, object]:
+    """The layer: what the food was cooked in."""
+    line = {"ingredient": POT_JUICE, "mass_g": round(JUICE_G_KG * f.plan.mass_kg)}
+    sauce = {"name": "its own juice", "lines": [line], "contact": CLEAN}
+    return {"id": JUICE, "name": "its own juice", "sauce": sauce}
+
+
+def leaves_juice(stage: Heat) -> bool:
+    """Whether a heat leaves liquid that can be measured back."""
+    row = heat_row(stage.heat)
+    return row.slow is not None and row.slow.takes_liquid
+
+
 def poultry(f: PlanForecast) -> tuple[Choice, ...]:
     """To the safe minimum, or to where the joint gives."""
     pleasant = f.cut.pleasant_c
@@ -430,6 +488,7 @@ SCHOOLS: dict[str, Answers] = {
     "skin": skin,
     "rub": rub,
     "membrane": membrane,
+    "juice": juice,
     "poultry": poultry,
     "liquid": liquid,
     "machine": machine,
