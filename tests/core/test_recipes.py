@@ -334,6 +334,10 @@ def test_pieces_lie_inside_without_overlap_and_a_larger_vessel_never_holds_less(
             < pieces
             <= fit.batches * fit.per_layer * fit.layers
         )
+    # Nobody crisps anything again in a pot.
+    helps = [v.repair for v in fit.verdicts if v.about == "batches"]
+    assert len(helps) == (fit.batches > 1)
+    assert all(("freshens" in one) != touching for one in helps)
 
 
 def test_a_pot_is_judged_by_its_line_its_least_liquid_and_its_height():

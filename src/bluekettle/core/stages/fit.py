@@ -161,7 +161,7 @@ def fit_cut(
     verdicts = [*lie_verdicts(found, lie, pieces, free)]
     if fill is not None:
         verdicts += fill_verdicts(fill, inside.least_liquid_l)
-    verdicts += batch_verdicts(found, lie, pieces)
+    verdicts += batch_verdicts(found, lie, pieces, touching)
     # from such a share bones stand out (estimated)
     if found.bone_fraction >= 0.15 and inside.least_liquid_l == 0.0 and lie.layers:
         tips = "Bones stand out: turn their tips inwards, away from the element."
@@ -319,13 +319,16 @@ def fill_verdicts(fill: Fill, least: float) -> Iterator[Verdict]:
         )
 
 
-def batch_verdicts(found: Cut, lie: Lie, pieces: int) -> Iterator[Verdict]:
-    """What goes in only in turns."""
+def batch_verdicts(found: Cut, lie: Lie, pieces: int, touching: bool) -> Iterator[Verdict]:
+    """What goes in only in turns; of what may touch, smaller pieces help more."""
+    helps = "Keep what is done warm, open on a rack; a minute under the heat again freshens it"
+    if touching:
+        helps = "Smaller pieces lie closer, or take a larger vessel; else the rest cooks after it"
     if lie.batches > 1:
         yield Verdict(
             "careful",
             f"{lie.at_once} of {counted(found, pieces)} go in at once: {lie.batches} batches.",
-            "Hold the first batch warm, and crisp it again for a minute",
+            helps,
             "batches",
         )
 
