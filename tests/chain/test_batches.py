@@ -98,11 +98,19 @@ def test_two_batches_are_cooked_to_the_log(kitchen):
     assert checks == ["fry.check", "fry-2.check"]
 
 
+def in_slices():
+    document = crowded("sugar-crust", mass_kg=2.6, pieces=8)
+    slices = {"kind": "take_apart", "id": "slice", "how": "portions", "pieces": 16}
+    document["stages"].append(slices)
+    return document
+
+
 @pytest.mark.parametrize(
     ("why", "document"),
     [
         ("another appliance takes all of it together", crowded("leavened-skin", pieces=11)),
         ("a split stands behind it", crowded("bath-then-low-high", pieces=4)),
+        ("sixteen slices of each batch", in_slices()),
         ("more than four batches", crowded("sugar-crust", mass_kg=6.0, pieces=20)),
     ],
 )

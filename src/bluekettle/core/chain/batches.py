@@ -18,6 +18,7 @@ from bluekettle.core.chain.plan import (
     Rounds,
     Split,
     Stage,
+    TakeApart,
     fresh_id,
     ids_of,
 )
@@ -28,8 +29,8 @@ Operation = dict[str, object]
 def in_batches(f: PlanForecast, crowded: str, count: int) -> tuple[Operation, ...]:
     """A JSON Patch (RFC 6902) that splits a plan into so many equal batches before a stage that has
     no room for all; with it goes the sauce that is put on for it. Empty where there is no such
-    split: too many batches, a stage in rounds or a split, one of these after it, or another
-    appliance, which would take all of it together again.
+    split: too many batches, a stage in rounds or a split, one of these after it, another appliance,
+    which would take all of it together again, or a cut into so many portions in all.
     """
     stages = f.plan.stages
     place = next((n for n, stage in enumerate(stages) if stage.id == crowded), None)
@@ -38,7 +39,7 @@ def in_batches(f: PlanForecast, crowded: str, count: int) -> tuple[Operation, ..
     while place and isinstance(stages[place - 1], Dress):
         place -= 1
     rest = stages[place:]
-    if any(isinstance(stage, Rounds | Split) for stage in rest):
+    if any(isinstance(stage, Rounds | Split) or in_portions(stage) for stage in rest):
         return ()
     heats = [stage for stage in rest if isinstance(stage, Heat)]
     if len({heat_row(stage.heat).body for stage in heats}) != 1:
@@ -49,6 +50,11 @@ def in_batches(f: PlanForecast, crowded: str, count: int) -> tuple[Operation, ..
     if len(rest) * more + len(f.walk.passed) + len(f.walk.beside) >= MOST_STAGES:
         return ()
     return tuple(operations(place, rest, len(stages), count, ids_of(f.plan)))
+
+
+def in_portions(stage: Stage) -> bool:
+    """Whether it is cut into a number of portions that is told for all of it."""
+    return isinstance(stage, TakeApart) and stage.how == "portions"
 
 
 def all_heats(f: PlanForecast) -> list[Stage]:
