@@ -4,11 +4,16 @@ import numpy as np
 import pytest
 
 from bluekettle.core import halves
+from bluekettle.core.chain import forecast_plan
 from bluekettle.core.glaze import draw_members
 from bluekettle.core.halves import in_halves, joined
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import cut
 from bluekettle.core.stages.tenderise import run_tenderise
+from bluekettle.core.stages.vessel import CELLS
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.services.chains import plan_of
+from tests.chain.conftest import TEMPLATES
 from tests.one_cook import Dish, forecast
 
 GLAZE = sample_sauce("plum-tea")
@@ -54,3 +59,20 @@ def test_two_cores_give_the_figures_of_one(dish: Dish, monkeypatch) -> None:
     assert len(arrays) > 20
     for name in arrays:
         assert np.array_equal(one[name], two[name], equal_nan=True), name
+
+
+@pytest.mark.parametrize("key", ["portions-broiled", "lid-stir-lid", "frozen-split"])
+def test_two_cores_hand_on_the_same_food(key: str, monkeypatch) -> None:
+    """It stands, has a fire on one side or on both, and waits for its other half."""
+    plan = plan_of(ChainDocument.model_validate(TEMPLATES[key]))
+    found = []
+    for cores in (1, 2):
+        monkeypatch.setattr(halves, "CORES", cores)
+        found.append(forecast_plan(plan, None, draw_members(7, 64)))
+    one, two = found
+    assert one.total == two.total
+    for passed, other in zip(one.walk.passed, two.walk.passed, strict=True):
+        brought, same = passed.passage.food.brought, other.passage.food.brought
+        assert brought.profile_c.shape == (64, CELLS)
+        for figures, others in zip(brought, same, strict=True):
+            assert np.array_equal(figures, others), passed.stage.id
