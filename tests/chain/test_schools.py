@@ -112,6 +112,11 @@ def test_strands_tossed_in_juice_have_it_to_lose_before_they_crisp():
     again = changed(wet, options(wet, "juice")["drained"])
     assert forecast_of(again).fires[-1].timer_s == drained.fires[-1].timer_s
     assert "tossed" in options(again, "juice")
+    # A sauce of the cook's own by that name is left alone.
+    named = {**again, "layers": [{"id": "own-juice", "sauce": "plum-tea"}]}
+    tossed_too = changed(named, options(named, "juice")["tossed"])
+    assert followed(tossed_too)["juice"] == "tossed"
+    assert tossed_too["layers"][0]["sauce"] == "plum-tea"
     # Roasted dry there is none to measure back; under a sauce of its own there is no room for it.
     roasted = chain("strands-broiled")
     roasted["stages"][1] = {

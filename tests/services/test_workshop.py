@@ -13,7 +13,7 @@ import pytest
 
 from bluekettle.core.glaze.kernel import integrate
 from bluekettle.core.stages.dry import run_dry
-from bluekettle.core.stages.standing import carry_some, heat_some
+from bluekettle.core.stages.standing import carry_over, heat_one_side
 from bluekettle.core.stages.vessel import run_vessel
 from bluekettle.schemas.advice import FireCreate
 from bluekettle.schemas.chain import ChainDocument
@@ -61,7 +61,7 @@ def test_every_plan_runs_the_kernels_that_are_compiled_beforehand():
     forecast_chain(ChainDocument.model_validate({**WARM, "sauce": None, "coats": 0}), NOW)
     crust = next(one for one in templates() if one.key == "sugar-crust")
     forecast_chain(crust.document, NOW)
-    kernels = (integrate, carry_some, heat_some, run_vessel, run_dry)
+    kernels = (integrate, carry_over, heat_one_side, run_vessel, run_dry)
     assert [len(kernel.signatures) for kernel in kernels] == [1] * len(kernels)
 
 

@@ -5,7 +5,7 @@ Members know nothing of each other, so the figures are those of one run, bit for
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from functools import lru_cache
 from typing import Any, NamedTuple, TypeVar
@@ -32,6 +32,26 @@ def in_halves(members: int, run: Callable[[slice], tuple[Any, ...]]) -> list[tup
     other = helpers().submit(run, slice(middle, members))
     first = run(slice(0, middle))
     return [first, other.result()]
+
+
+def in_one(
+    kernel: Callable[..., tuple[Any, ...]],
+    figures: NamedTuple,
+    own: Sequence[NDArray[Any]],
+    shared: Sequence[Any],
+) -> tuple[NDArray[Any], ...]:
+    """The arrays that a compiled run gives for all members, in halves at once. It takes `figures`
+    and `own`, which have a row for each member, and `shared`, which is the same for all.
+    """
+    members = own[0].shape[0]
+
+    def run(part: slice) -> tuple[Any, ...]:
+        """Some of the members."""
+        some = part_of(figures, members, part)
+        return kernel(some, *(one[part] for one in own), *shared)
+
+    parts = in_halves(members, run)
+    return tuple(joined(parts, place) for place in range(len(parts[0])))
 
 
 def joined(parts: list[tuple[Any, ...]], place: int) -> NDArray[Any]:

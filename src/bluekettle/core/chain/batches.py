@@ -45,7 +45,7 @@ def in_batches(f: PlanForecast, crowded: str, count: int) -> tuple[Operation, ..
     if len({heat_row(stage.heat).body for stage in heats}) != 1:
         return ()
     more = count - 1
-    if len(heats) * more + len(all_heats(f)) > MOST_HEATS:
+    if len(heats) * more + sum(isinstance(one.stage, Heat) for one in f.walk.passed) > MOST_HEATS:
         return ()
     if len(rest) * more + len(f.walk.passed) + len(f.walk.beside) >= MOST_STAGES:
         return ()
@@ -55,11 +55,6 @@ def in_batches(f: PlanForecast, crowded: str, count: int) -> tuple[Operation, ..
 def in_portions(stage: Stage) -> bool:
     """Whether it is cut into a number of portions that is told for all of it."""
     return isinstance(stage, TakeApart) and stage.how == "portions"
-
-
-def all_heats(f: PlanForecast) -> list[Stage]:
-    """Every heat, each round apart."""
-    return [one.stage for one in f.walk.passed if isinstance(one.stage, Heat)]
 
 
 def operations(

@@ -15,6 +15,7 @@ from bluekettle.core.chain.slow import found_body, heating_label, run_slow, wort
 from bluekettle.core.glaze import Draws, Finish, Milestones, read_milestones
 from bluekettle.core.glaze.ensemble import weighted_quantile
 from bluekettle.core.glaze.milestones import MILESTONES, wanted_times
+from bluekettle.core.halves import in_one
 from bluekettle.core.heat import Boundary, Matter, Surroundings
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages import Browning, cut
@@ -298,17 +299,19 @@ def inside_after(stage: Heat, dish: Browning, food: Food, step: Step, seconds: A
     found = cut(step.plan.cut)
     half = 0.5e-3 * dish.thickness_mm  # half of it, and mm to m
     half_m = half * step.draws.factor("thickness", value("spread_thickness"))
-    _, profile, sums = heat_one_side(
+    _, profile, sums = in_one(
+        heat_one_side,
         food.brought,
-        food.half_m if food.strands else half_m,
-        seconds,
-        np.array([60.0 * minute for minute in dish.flips_min]),
-        0.0,
-        Matter(found.food.enthalpy_j_m3, found.food.k_w_m_k),
-        Boundary(H_IN_FIRE, boil_c, 0.0, 0.0, 0.0),
-        Boundary(value("h_rest_w_m2_k"), value("kitchen_c"), 0.0, 0.0, 0.0),
-        death_of(found, 0.0),
-        STAND_STEP_S,
+        (food.half_m if food.strands else half_m, seconds),
+        (
+            np.array([60.0 * minute for minute in dish.flips_min]),
+            0.0,
+            Matter(found.food.enthalpy_j_m3, found.food.k_w_m_k),
+            Boundary(H_IN_FIRE, boil_c, 0.0, 0.0, 0.0),
+            Boundary(value("h_rest_w_m2_k"), value("kitchen_c"), 0.0, 0.0, 0.0),
+            death_of(found, 0.0),
+            STAND_STEP_S,
+        ),
     )
     return replace(food, brought=Brought(profile, sums, food.brought.since_s + seconds))
 

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from bluekettle.core.chain.plan import Plan
 from bluekettle.core.glaze import Coating, Draws, Lying, rubbed_film
+from bluekettle.core.halves import in_one
 from bluekettle.core.heat import Surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.sauce import Composition
@@ -132,18 +133,17 @@ def lain(
     """Each piece, or each strand, by itself in its surroundings; as `stood`."""
     pressure, boil = altitude_of(plan.piece(), draws)
     found: Cut = cut(plan.cut)
-    profile, _, surface, sums = carry_over(
+    profile, _, surface, sums = in_one(
+        carry_over,
         food.brought,
-        food.half_m,
-        np.ascontiguousarray(food.outside[:, 0]),
-        seconds,
-        pressure,
-        boil,
-        food.power,
-        drying_of(found.food, 1.0),
-        air_of(around, around.h_w_m2_k, 1.0, 1.0),
-        death_of(found, 0.0),
-        LONG_STEP_S if long else STAND_STEP_S,
+        (food.half_m, np.ascontiguousarray(food.outside[:, 0]), seconds, pressure, boil),
+        (
+            food.power,
+            drying_of(found.food, 1.0),
+            air_of(around, around.h_w_m2_k, 1.0, 1.0),
+            death_of(found, 0.0),
+            LONG_STEP_S if long else STAND_STEP_S,
+        ),
     )
     brought = Brought(profile, sums, food.brought.since_s + seconds)
     return replace(food, brought=brought, waited=np.zeros(food.members)), surface

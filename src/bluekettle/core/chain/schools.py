@@ -14,6 +14,7 @@ from bluekettle.core.chain.passage import Fire
 from bluekettle.core.chain.plan import (
     Dress,
     Heat,
+    Layer,
     Marinate,
     Plan,
     Season,
@@ -314,9 +315,12 @@ def membrane(f: PlanForecast) -> tuple[Choice, ...]:
 
 def moistens(plan: Plan, stage: Stage) -> bool:
     """Whether a stage tosses the food in a juice: thin, and nothing of it browns."""
-    if not isinstance(stage, Dress) or stage.how != "toss":
-        return False
-    sauce = plan.layer(stage.layer).sauce
+    return isinstance(stage, Dress) and stage.how == "toss" and is_juice(plan.layer(stage.layer))
+
+
+def is_juice(layer: Layer) -> bool:
+    """Whether a layer is thin, and nothing of it browns."""
+    sauce = layer.sauce
     return sauce is not None and sauce.water > JUICE_WATER and not sauce.caramelises
 
 
@@ -339,23 +343,21 @@ def juice(f: PlanForecast) -> tuple[Choice, ...]:
         return ()  # one fire has one sauce
     if tossed:
         return picked({"drained": (remove(f"/stages/{tossed[0]}"),), "tossed": ()}, "tossed")
-    toss: dict[str, object] = {
-        "kind": "dress",
-        "id": fresh_id("juice", ids_of(f.plan)),
-        "layer": JUICE,
-    }
-    toss |= {"how": "toss", "mm": JUICE_MM}
     # One left from an earlier change of mind is taken again.
-    left = any(layer.id == JUICE for layer in f.plan.layers)
-    new = () if left else (add("/layers/-", juice_of(f)),)
-    return picked({"drained": (), "tossed": (*new, add(f"/stages/{under}", toss))}, "drained")
+    named = [layer for layer in f.plan.layers if layer.id.startswith(JUICE)]
+    left = next((layer.id for layer in named if is_juice(layer)), None)
+    layer = left or fresh_id(JUICE, {layer.id for layer in named})
+    new = () if left else (add("/layers/-", juice_of(f, layer)),)
+    toss = {"kind": "dress", "id": fresh_id("juice", ids_of(f.plan)), "how": "toss"}
+    put = add(f"/stages/{under}", {**toss, "layer": layer, "mm": JUICE_MM})
+    return picked({"drained": (), "tossed": (*new, put)}, "drained")
 
 
-def juice_of(f: PlanForecast) -> dict[str, object]:
-    """The layer: what the food was cooked in."""
+def juice_of(f: PlanForecast, layer: str) -> dict[str, object]:
+    """The layer of this id: what the food was cooked in."""
     line = {"ingredient": POT_JUICE, "mass_g": round(JUICE_G_KG * f.plan.mass_kg)}
     sauce = {"name": "its own juice", "lines": [line], "contact": CLEAN}
-    return {"id": JUICE, "name": "its own juice", "sauce": sauce}
+    return {"id": layer, "name": "its own juice", "sauce": sauce}
 
 
 def leaves_juice(stage: Heat) -> bool:

@@ -308,8 +308,9 @@ class Search:
         never does; then from above.
         """
         past = sum(self.over)
-        if not self.fits(supper, BELOW * self.aim.effort, past, from_below=True):
-            self.fits(supper, self.aim.effort, past)
+        below = self.attempt(supper, BELOW * self.aim.effort, past, from_below=True)
+        if below != self.cp.OPTIMAL:
+            self.attempt(supper, self.aim.effort, past)
 
     def no_later(self, soonest: int) -> None:
         """Supper no later than is worth what the plan at hand has past the limits: a later one
@@ -318,11 +319,20 @@ class Search:
         past = sum(self.hint[over.index] for over in self.over)
         self.model.add(self.supper <= soonest + past // LATE_FIRST)
 
-    def fits(
-        self, supper: int, effort: float, price: Any = 0, from_below: bool = False
-    ) -> bool | None:
+    def fits(self, supper: int, effort: float) -> bool | None:
         """Whether there is a plan with supper at that tick, None where that cannot be told; where
-        there is, the next search begins with it, the cheapest by a price that the effort finds.
+        there is, the next search begins with it.
+        """
+        status = self.attempt(supper, effort)
+        if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
+            return True
+        return False if status == self.cp.INFEASIBLE else None
+
+    def attempt(
+        self, supper: int, effort: float, price: Any = 0, from_below: bool = False
+    ) -> object:
+        """What comes of a search with supper at that tick: the solver's status. The next search
+        begins with the cheapest plan that it found by a price.
         """
         model = self.model.clone()
         model.add(model.get_int_var_from_proto_index(self.supper.index) == supper)
@@ -334,8 +344,7 @@ class Search:
         self.spent += solver.response_proto.deterministic_time
         if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
             self.hint = dict(enumerate(solver.response_proto.solution))
-            return not from_below or status == self.cp.OPTIMAL
-        return False if status == self.cp.INFEASIBLE else None
+        return status
 
     def begin_with_hint(self, model: cp_model.CpModel) -> None:
         """A model whose search begins with what the last one found."""

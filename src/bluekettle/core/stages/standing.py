@@ -8,48 +8,17 @@ from typing import Any
 
 import numpy as np
 from numba import njit
-from numpy.typing import NDArray
 
-from bluekettle.core.halves import in_halves, joined, part_of
 from bluekettle.core.heat import Boundary, Matter, cell_geometry, step_piece
 from bluekettle.core.heat.air import SURFACE, Air, Drying, at_pressure, of_size, step_air
 from bluekettle.core.stages.tally import Brought, Death, add_step
 from bluekettle.core.stages.vessel import CELLS
 
-Array = NDArray[Any]
-
 FIRST_STEP_S, LONGER = 0.5, 1.25  # and how steps grow: surfaces within 0.5 K of a tenth (numerical)
 
 
-def carry_over(
-    brought: Brought,
-    half: Array,
-    crust: Array,
-    seconds: Array,
-    pressure: Array,
-    boil: Array,
-    power: float,
-    food: Drying,
-    air: Air,
-    death: Death,
-    longest_s: float,
-) -> tuple[Array, ...]:
-    """Let each member stand for its own time, in two halves at once; as `carry_some`."""
-    members = half.size
-
-    def run(part: slice) -> tuple[Array, ...]:
-        """Some of the members."""
-        some = part_of(brought, members, part)
-        own = (half[part], crust[part], seconds[part], pressure[part], boil[part])
-        found: tuple[Array, ...] = carry_some(some, *own, power, food, air, death, longest_s)
-        return found
-
-    parts = in_halves(members, run)
-    return tuple(joined(parts, place) for place in range(4))
-
-
 @njit(cache=True, nogil=True, error_model="numpy")
-def carry_some(
+def carry_over(
     brought: Brought,
     half: Any,
     crust: Any,
@@ -99,34 +68,8 @@ def fold_halves(temp: Any, both: Any) -> None:
         both[i] = 0.5 * (temp[CELLS + i] + temp[CELLS - 1 - i])
 
 
-def heat_one_side(
-    brought: Brought,
-    half: Array,
-    seconds: Array,
-    turns: Array,
-    rest_s: float,
-    food: Matter,
-    fire: Boundary,
-    room: Boundary,
-    death: Death,
-    dt: float,
-) -> tuple[Array, ...]:
-    """One broad face under a heat, in two halves of the members at once; as `heat_some`."""
-    members = half.size
-
-    def run(part: slice) -> tuple[Array, ...]:
-        """Some of the members."""
-        some = part_of(brought, members, part)
-        own = (half[part], seconds[part], turns, rest_s)
-        found: tuple[Array, ...] = heat_some(some, *own, food, fire, room, death, dt)
-        return found
-
-    parts = in_halves(members, run)
-    return tuple(joined(parts, place) for place in range(3))
-
-
 @njit(cache=True, nogil=True, error_model="numpy")
-def heat_some(
+def heat_one_side(
     brought: Brought,
     half: Any,
     seconds: Any,

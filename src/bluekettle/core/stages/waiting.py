@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
+from bluekettle.core.halves import in_one
 from bluekettle.core.heat import Surroundings, surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.stages.cuts import Cut
@@ -34,18 +35,17 @@ def stand(
 ) -> tuple[Array, Array, Array]:
     """Profiles [°C], peaks in the middle and surfaces [°C] of pieces that stand for their time."""
     none = np.zeros(len(profile_c))
-    stood, peak, surface, _ = carry_over(
+    stood, peak, surface, _ = in_one(
+        carry_over,
         Brought(profile_c, np.zeros((none.size, TALLIES)), none),
-        run.half_m,
-        run.crust_m,
-        seconds,
-        run.pressure_pa,
-        run.boils_c,
-        run.power,
-        drying_of(cut.food, 1.0),
-        air_of(around, around.h_w_m2_k, 1.0, 1.0),
-        death_of(cut, 0.0),
-        STAND_STEP_S,
+        (run.half_m, run.crust_m, seconds, run.pressure_pa, run.boils_c),
+        (
+            run.power,
+            drying_of(cut.food, 1.0),
+            air_of(around, around.h_w_m2_k, 1.0, 1.0),
+            death_of(cut, 0.0),
+            STAND_STEP_S,
+        ),
     )
     return stood, peak, surface
 
