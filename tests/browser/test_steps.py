@@ -269,9 +269,11 @@ def test_two_batches_by_one_tap_and_back(page: Page, server):
     kept = server.ask("/plans", {"dish": CROWDED})
     page.goto(f"{address}/plan/{kept['id']}")
     settled(page)
-    by(page, "repair-fit-batches").click()
+    by(page, "repair-fit-batches").focus()
+    page.keyboard.press("Enter")
     settled(page)
     expect(by(page, "repair-fit-batches")).to_have_count(0)
+    expect(page.locator("#chain-watch")).to_be_focused()  # keys go on from there
     expect(by(page, "clause-fry")).to_contain_text("half of it air fried")
     expect(by(page, "clause-fry-2")).to_contain_text("the rest air fried")
     expect(page.get_by_text("for the rest.")).to_be_visible()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import type { ChainForecast, ChainWatchOut } from '@/api/client'
 import { useDraft } from './draft'
 
@@ -19,12 +19,17 @@ const groups = computed(() => {
     }))
     .filter((group) => group.list.length)
 })
-const repair = (w: ChainWatchOut) => draft.patch(w.repair)
+/** The button goes with its warning: keys go on from the heading. */
+const head = useTemplateRef<HTMLElement>('head')
+const repair = (w: ChainWatchOut) => {
+  draft.patch(w.repair)
+  head.value?.focus({ preventScroll: true })
+}
 </script>
 
 <template>
   <section aria-labelledby="chain-watch">
-    <h2 id="chain-watch">Watch out</h2>
+    <h2 id="chain-watch" ref="head" tabindex="-1">Watch out</h2>
     <div v-for="group in groups" :key="group.stage" class="group">
       <h3>{{ group.says }}</h3>
       <ul>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A side of a supper: what it wants now, when, and its button. */
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Problem, Supper } from '@/api/client'
 import { useLive } from '@/features/live'
 import { clock } from '@/shared/format/time'
@@ -17,9 +17,13 @@ const says = computed(() => {
   return `${props.side.label}, until about ${clock(props.side.due_at!)}`
 })
 const refused = ref<Problem>()
+/** Its button goes with what it did: keys go on from the name of the side. */
+const title = useTemplateRef<HTMLElement>('title')
 const go = async (body: string) => {
   const { line } = props.side
   refused.value = await live.moveSide({ supper: props.supper.id, line }, body)
+  await nextTick()
+  if (document.activeElement === document.body) title.value?.focus({ preventScroll: true })
 }
 /** Of what broke the note of the supper asks already. */
 const ways = computed(() =>
@@ -38,7 +42,7 @@ const tell = (kind: 'done' | 'undo') =>
 <template>
   <li :class="{ wants }" :data-test="`side-${side.line}`">
     <div class="words">
-      <p class="title">{{ side.name }}</p>
+      <p ref="title" class="title" tabindex="-1">{{ side.name }}</p>
       <p class="says">{{ says }}</p>
       <p v-if="side.place" class="quiet" :data-test="`side-place-${side.line}`">
         Cooks in the {{ side.place }}
