@@ -7,7 +7,7 @@ from typing import Any
 from playwright.sync_api import Locator, Page, TimeoutError, expect
 from tests.served import Server
 
-PATIENCE = 20  # times that a button is tried which a call may cover
+PATIENCE = 200  # looks for a button that may come, go or be covered
 COVERED_MS = 4_000
 
 RIBS = {
@@ -69,7 +69,7 @@ class Cooking:
         if self.keys:
             self.page.keyboard.press("Space")
         else:
-            by(self.page, "done").click(timeout=COVERED_MS)
+            by(self.page, "done").click()
 
     def until_changed(self, before: Any) -> Any:
         """The state once what was tapped has come to the server and to the page."""
@@ -112,22 +112,32 @@ class Cooking:
         return False
 
     def say_done(self) -> None:
-        """The wide button of the step, that of a call over it, or that of a fire nobody told of."""
-        doubted = by(self.page, "under-yes")
+        """The wide button of the step, that of a call over it, or that of a fire nobody told of.
+
+        Which of them is there may change with any look of the page at the server.
+        """
         for _ in range(PATIENCE):
-            if by(self.page, "call-screen").is_visible():
-                self.press("call-done")
+            if any(self.tapped(name) for name in ("call-done", "under-yes", "done")):
                 return
-            expect(by(self.page, "done").or_(doubted).first).to_be_enabled()
-            try:
-                if doubted.is_visible():
-                    self.press("under-yes")
-                else:
-                    self.wide()
-                return
-            except TimeoutError:  # a call came over it meanwhile
-                continue
+            self.page.wait_for_timeout(200)
         raise AssertionError("nothing could be tapped")
+
+    def tapped(self, name: str) -> bool:
+        """Tap a button if it is there, and can be tapped at once."""
+        button = by(self.page, name)
+        try:
+            if not button.is_visible() or not button.is_enabled(timeout=COVERED_MS):
+                return False
+            if not self.keys:
+                button.click(timeout=COVERED_MS)
+            elif name == "done":
+                self.page.keyboard.press("Space")
+            else:
+                button.focus(timeout=COVERED_MS)
+                self.page.keyboard.press("Enter")
+        except TimeoutError:  # it went, or a call came over it
+            return False
+        return True
 
     def until(self, key: str) -> Any:
         """Confirm step after step until one is current."""
