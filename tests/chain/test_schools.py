@@ -46,7 +46,7 @@ def followed(document):
 def test_every_question_and_answer_has_its_words_and_some_plan_that_asks_it():
     asked = {
         f"{school.key}/{one.key}"
-        for document in TEMPLATES.values()
+        for document in (*TEMPLATES.values(), loin())
         for school in schools_of(forecast_of(document))
         for one in school.choices
     }
@@ -130,6 +130,108 @@ def test_strands_tossed_in_juice_have_it_to_lose_before_they_crisp():
     sauced["layers"] = [{"id": "glaze", "sauce": "plum-tea"}]
     sauced["stages"][-1]["acts"] = [{"do": "coat", "layer": "glaze", "at_min": 2.0}]
     assert options(sauced, "juice") == {}
+
+
+def loin(*stages):
+    """A lean loin out of a bath, bare into a hot oven; what comes between."""
+    layers = [
+        {"id": "butter", "sauce": {"name": "butter", "lines": [{"ingredient": "butter"}]}},
+        {"id": "rub", "spice_g": 20.0},
+        {"id": "glaze", "sauce": "plum-tea"},
+    ]
+    layers[0]["sauce"]["lines"][0]["mass_g"] = 30.0
+    bath = {
+        "kind": "heat",
+        "id": "bath",
+        "heat": "bath",
+        "dial": 62.0,
+        "until": {"by": "minutes", "minutes": 150.0},
+    }
+    oven = {"kind": "heat", "id": "oven", "heat": "oven", "until": {"by": "colour"}}
+    return ChainDocument.model_validate(
+        {
+            "food": {"cut": "pork-loin", "mass_kg": 1.2, "pieces": 2, "thickness_mm": 60.0},
+            "layers": layers,
+            "stages": [bath, *stages, {**oven, "dial": 230.0}],
+        }
+    ).model_dump(mode="json")
+
+
+def browned(document):
+    """How far the likely surface had browned before the last fire, by its index [-]."""
+    return forecast_of(document).fires[-1].under.below.dried[0, 2]
+
+
+def amber_s(document, colour="amber"):
+    """When the likely face of the last fire has its colour [s]."""
+    return forecast_of(document).fires[-1].milestones.bands["face"][colour].likely_s
+
+
+def test_a_film_of_oil_is_no_coat_and_lean_food_browns_a_little_sooner():
+    """0.1 mm of it: 0.09 kg/m², a fiftieth of what hot air resists."""
+    bare, dry = forecast_of(loin()), amber_s(loin())
+    tapped = changed(loin(), options(loin(), "film")["oil"])
+    oiled = forecast_of(tapped)
+    assert oiled.fires[-1].under.dish.coats == 0
+    assert 0.90 * dry < amber_s(tapped) < 0.99 * dry
+    crisp = [one.fires[-1].milestones.bands["face"]["crisp"].likely_s for one in (bare, oiled)]
+    assert crisp[1] == pytest.approx(crisp[0], rel=0.02)
+    area = oiled.fires[-1].under.dish.surface_m2()
+    assert list(oiled.sauce_kg.values()) == [pytest.approx(0.1 * 0.92 * area, rel=0.05)]
+    for question in ("sauce", "boil"):
+        assert options(tapped, question) == {}
+    assert amber_s(changed(tapped, options(tapped, "film")["none"])) == dry
+    assert options(changed(tapped, options(tapped, "film")["none"]), "film")["oil"]
+    assert "film" not in {one.key for one in schools_of(forecast_of(chain("pressure-hot-oven")))}
+
+
+def test_butter_is_oil_on_a_rub_too_and_is_washed_off_by_a_wet_heat():
+    butter = {"kind": "dress", "id": "butter", "layer": "butter", "mm": 0.1}
+    rub = {"kind": "season", "id": "rub", "layer": "rub"}
+    glaze = {"kind": "dress", "id": "glaze", "layer": "glaze"}
+    pot = {
+        "kind": "heat",
+        "id": "pot",
+        "heat": "simmer",
+        "until": {"by": "minutes", "minutes": 5.0},
+    }
+    first = {
+        "kind": "heat",
+        "id": "fryer",
+        "heat": "air_fryer",
+        "dial": 200.0,
+        "until": {"by": "minutes", "minutes": 5.0},
+    }
+    assert 0.9 * amber_s(loin(rub)) < amber_s(loin(rub, butter)) < amber_s(loin(rub)) - 5.0
+    again = loin(butter, butter | {"id": "again"})
+    assert amber_s(again) == pytest.approx(amber_s(loin(butter)), rel=0.02)
+    assert amber_s(loin(butter, pot)) == amber_s(loin(butter | {"layer": "glaze"}, pot))
+    # On what an earlier fire left, and out of that fire into this one.
+    later, sooner = amber_s(loin(first, butter)), amber_s(loin(butter, first))
+    assert sooner < later < amber_s(loin(first))
+    # Under a sauce it is the sauce that browns.
+    assert amber_s(loin(butter, glaze)) == pytest.approx(amber_s(loin(glaze)), rel=0.02)
+
+
+def test_skin_is_plain_or_powdered_or_oiled():
+    """Wings fried until they are hot inside, and browned bare: what is on them tells in both."""
+    document = chain("leavened-skin")
+    fry = document["stages"][1] | {"dial": 160.0}
+    bake = document["stages"][3] | {"until": {"by": "colour"}}
+    document["stages"] = [document["stages"][0], fry, bake]
+    told = ChainDocument.model_validate(document).model_dump(mode="json")
+    ways = {answer: changed(told, patch) for answer, patch in options(told, "skin").items()}
+    before = {answer: browned(one) for answer, one in ways.items()}
+    assert before["leavened"] > 1.2 * before["plain"]
+    assert 1.05 * before["plain"] < before["oiled"] < before["leavened"]
+    sooner = {answer: amber_s(one, "mahogany") for answer, one in ways.items()}
+    assert max(sooner["leavened"], sooner["oiled"]) < 0.98 * sooner["plain"]
+    for answer, one in ways.items():
+        assert followed(one)["skin"] == answer
+        for other, patch in options(one, "skin").items():
+            assert followed(changed(one, patch))["skin"] == other
+    powdered = changed(ways["oiled"], options(ways["oiled"], "skin")["leavened"])
+    assert [one["kind"] for one in powdered["stages"]].count("dress") == 0
 
 
 def test_a_low_stretch_first_makes_the_hot_end_shorter_and_the_whole_longer():

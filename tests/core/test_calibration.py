@@ -31,6 +31,7 @@ from bluekettle.core.glaze import (
     Coating,
     Heat,
     draw_members,
+    oiled,
     rubbed_film,
     run_finish,
     weighted_quantile,
@@ -245,6 +246,8 @@ def test_rubs_brown_by_their_sugar_and_baking_powder_hastens_bare_skin():
     assert not rubbed_film(0.0).caramelises
     with pytest.raises(OutOfRange, match="sugar_kg_m2"):
         rubbed_film(9.0)
+    with pytest.raises(OutOfRange):
+        oiled(GLAZE)
 
 
 @pytest.mark.parametrize("edge", [-0.5, 0.2, 0.9])

@@ -134,7 +134,15 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
     food, surface = stood(step.plan, food, step.draws, food.waited, IN_ROOM)
     dish, found = fire_dish(stage, food, step), cut(step.plan.cut)
     deep_c, surface_c = below_surface(food.brought.profile_c, food.half_m, surface)
-    below = Below(deep_c, surface_c, dried_surface(food), food.lying, food.rub, food.strands)
+    below = Below(
+        deep_c,
+        surface_c,
+        dried_surface(food),
+        food.lying,
+        food.rub,
+        food.strands,
+        food.oiled,
+    )
     minutes = None if stage.ends_by == "colour" else stage.until.minutes
     look = (SHORTEST_LOOK_S, LONGEST_S)
     if minutes is not None:

@@ -8,7 +8,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bluekettle.core.chain.plan import Plan
-from bluekettle.core.glaze import Coating, Draws, Lying, rubbed_film
+from bluekettle.core.glaze import OIL_GAIN, Coating, Draws, Lying, rubbed_film
+from bluekettle.core.glaze.records import RATE
 from bluekettle.core.halves import in_one
 from bluekettle.core.heat import Surroundings
 from bluekettle.core.heat.air import air_of, drying_of
@@ -39,10 +40,10 @@ class Food:
     tallies and clock. outside (members, 6) : crust [m], browned and charred [-], water lost
     [kg/m²], bone dry [m], spent [-]. lying : film and coats of an earlier fire. waited (members,) :
     seconds in the room since the last heat. wet : whether its surface is. strands : pulled apart.
-    rub : a dry layer on it. coats : layers put on since the last fire, with their thickness [mm].
-    on : the sauce that lies on it. placed : it lies on the tray or rack of a fire. checked : a
-    thermometer gate has been passed. raw_on : something raw went on after that. bared : its
-    membrane is off.
+    rub : a dry layer on it. oiled : oil is. coats : layers put on since the last fire, with their
+    thickness [mm]. on : the sauce that lies on it. placed : it lies on the tray or rack of a fire.
+    checked : a thermometer gate has been passed. raw_on : something raw went on after that.
+    bared : its membrane is off.
     """
 
     pieces: int
@@ -56,6 +57,7 @@ class Food:
     wet: bool = False
     strands: bool = False
     rub: Coating | None = None
+    oiled: bool = False
     coats: tuple[tuple[str, float], ...] = ()
     on: Composition | None = None
     placed: bool = False
@@ -71,6 +73,11 @@ class Food:
     def tally(self, which: int) -> Array:
         """One of the sums of `stages.tally`, (members,): [min], [-] or [°C] as it is there."""
         return np.asarray(self.brought.sums[:, which])
+
+    @property
+    def browns(self) -> float:
+        """How fast its bare surface browns against meat as it is [-]."""
+        return (self.rub.protein_gain if self.rub else 1.0) * (OIL_GAIN if self.oiled else 1.0)
 
     @property
     def peak_c(self) -> Array:
@@ -179,6 +186,7 @@ def heated(food: Food, run: Tenderised, wet: bool) -> Food:
         on=None if wet else food.on,
         coats=() if wet else food.coats,
         rub=None if wet else food.rub,
+        oiled=food.oiled and not wet,
         wet=wet,
         placed=False,
         waited=np.zeros(food.members),
@@ -207,6 +215,7 @@ def in_strands(food: Food) -> Food:
         outside=np.zeros((food.members, OUTSIDE)),
         lying=None,
         rub=None,
+        oiled=False,
     )
 
 
@@ -222,6 +231,17 @@ def peak_from_now(food: Food) -> Food:
 def with_rub(food: Food, sugar_kg_m2: float, spice_kg_m2: float, leavening: bool) -> Food:
     """A dry layer patted on [kg/m²]."""
     return replace(food, rub=rubbed_film(sugar_kg_m2, spice_kg_m2, leavening))
+
+
+def with_oil(food: Food) -> Food:
+    """Oil brushed on, once or more: on the bare surface of an earlier fire, where it has one."""
+    if food.oiled:
+        return food
+    if food.lying is None or food.on is not None:
+        return replace(food, oiled=True)
+    coats = food.lying.coats.copy()
+    coats[:, :, :, RATE] *= OIL_GAIN
+    return replace(food, oiled=True, lying=food.lying._replace(coats=coats))
 
 
 def hottest(food: Food) -> float:

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from bluekettle.core.chain.food import Food, in_strands, piece_now, stood, with_rub
+from bluekettle.core.chain.food import Food, in_strands, piece_now, stood, with_oil, with_rub
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Passage, Step, link, of_pieces
 from bluekettle.core.chain.plan import Blot, Drain, Dress, Season, TakeApart
@@ -124,7 +124,9 @@ def ready_to_dress(stage: Dress, food: Food, step: Step) -> tuple[Food, list[Lin
 
 
 def dress(stage: Dress, food: Food, step: Step) -> Passage:
-    """A layer put on outside any heat: it lies there as a coat for the next fire."""
+    """A layer put on outside any heat: it lies there as a coat for the next fire. Oil is no coat:
+    the food under it browns as bare food does.
+    """
     layer = step.plan.layer(stage.layer)
     food, links = ready_to_dress(stage, food, step)
     action, says = DRESSED[stage.how]
@@ -139,12 +141,11 @@ def dress(stage: Dress, food: Food, step: Step) -> Passage:
     clean = food.checked or cut(step.plan.cut).cooked
     touched = frozenset() if clean else frozenset({stage.layer})
     raw_on = food.checked and step.is_raw(stage.layer)
-    after = replace(
-        food.waits(seconds),
-        coats=(*food.coats, (stage.layer, stage.mm)),
-        on=sauce,
-        raw_on=food.raw_on or raw_on,
-    )
+    after = replace(food.waits(seconds), raw_on=food.raw_on or raw_on)
+    if sauce.oils:
+        after = with_oil(after)
+    else:
+        after = replace(after, coats=(*food.coats, (stage.layer, stage.mm)), on=sauce)
     return Passage(
         after,
         tuple(links),

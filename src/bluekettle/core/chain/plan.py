@@ -332,7 +332,8 @@ class Plan:
         ids = {stage.id for stage in run_through(self.stages)}
         for at, stage in every:
             check_stage(ranges, at, stage, self, ids)
-        one_sauce_a_fire(ranges, self.stages, "stages", [])
+        oils = {one.id for one in self.layers if one.sauce is not None and one.sauce.oils}
+        one_sauce_a_fire(ranges, self.stages, "stages", [], oils)
         for at, stage in every:
             if isinstance(stage, Split) and stage is not self.stages[-1]:
                 ranges.add(at, stage.id, "a split as the last stage: its tails go to the table")
@@ -400,19 +401,21 @@ def unrolled(stages: Sequence[Stage]) -> tuple[Stage, ...]:
 
 
 def one_sauce_a_fire(
-    ranges: Ranges, stages: Sequence[Stage], at: str, pending: Sequence[str]
+    ranges: Ranges, stages: Sequence[Stage], at: str, pending: Sequence[str], oils: set[str]
 ) -> list[str]:
-    """Note every fire that two sauces would lie in; the layers put on since the last heat."""
+    """Note every fire that two sauces would lie in; the layers put on since the last heat. Oil that
+    is put on before it (`oils`, their layers) is no sauce.
+    """
     on = list(pending)
     for place, stage in enumerate(stages):
         here = f"{at}.{place}"
         if isinstance(stage, Dress):
-            on.append(stage.layer)
+            on += [] if stage.layer in oils else [stage.layer]
         elif isinstance(stage, Rounds):
-            on = one_sauce_a_fire(ranges, stage.stages, f"{here}.stages", on)
+            on = one_sauce_a_fire(ranges, stage.stages, f"{here}.stages", on, oils)
         elif isinstance(stage, Split):
             for tail, share in enumerate(stage.shares):
-                one_sauce_a_fire(ranges, share.stages, f"{here}.shares.{tail}.stages", on)
+                one_sauce_a_fire(ranges, share.stages, f"{here}.shares.{tail}.stages", on, oils)
         elif isinstance(stage, Heat) and stage.heat in heat_keys():
             on += [act.layer for act in stage.acts if act.do == "coat"]
             if heat_row(stage.heat).fierce is not None and len(set(on)) > 1:

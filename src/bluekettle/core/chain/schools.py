@@ -34,6 +34,8 @@ MIN_A_KG, FIXED_MIN = 40.0, 30.0  # under pressure, as many books have it (house
 LOW_C, LOW_MIN = 130.0, 20.0  # a low stretch before the hot one (household knowledge)
 POWDER_G = 8.0  # of baking powder and salt on a kilogram of skin (typical, estimated)
 POWDER = "baking-powder"  # id of the layer
+OIL, OIL_IS = "oil", "neutral-oil"  # id of the layer, and what it is
+OIL_MM, OIL_G_KG = 0.1, 20.0  # a brushed film, and what is set out for it (typical, estimated)
 JUICE, POT_JUICE = "own-juice", "pot-juice"  # id of the layer, and what it is
 JUICE_MM, JUICE_G_KG = 0.2, 60.0  # on strands: wet, and nothing runs off (typical, estimated)
 JUICE_WATER = 0.85  # mass fraction from which a sauce without much sugar is a juice (estimated)
@@ -143,6 +145,7 @@ def sauce(f: PlanForecast) -> tuple[Choice, ...]:
     since = max((i for i, _ in heats(f.plan) if i < place), default=-1)
     before = [i for i in range(since + 1, place) if isinstance(stages[i], Dress)]
     before = [i for i in before if not moistens(f.plan, stages[i])]
+    before = [i for i in before if not is_oiling(f.plan, stages[i])]
     after = [i for i in range(place + 1, len(stages)) if isinstance(stages[i], Dress)]
     inside = [act for act in stage.acts if act.do == "coat"]
     layers = [getattr(stages[i], "layer", "") for i in (*before, *after)]
@@ -241,16 +244,19 @@ def turning(f: PlanForecast) -> tuple[Choice, ...]:
 def skin(f: PlanForecast) -> tuple[Choice, ...]:
     """Of poultry that goes bare into dry heat at first."""
     first, stage = heats(f.plan)[0] if heats(f.plan) else (0, None)
-    wet = any(isinstance(one, Dress | Marinate) for one in f.plan.stages[:first])
-    if f.cut.species != "poultry" or stage is None or wet or not browns(stage):
+    if f.cut.species != "poultry" or stage is None or not browns(stage):
         return ()
+    on = [i for i in range(first) if isinstance(f.plan.stages[i], Dress | Marinate)]
+    oil = [i for i in on if is_oiling(f.plan, f.plan.stages[i])]
     season = next((i for i, s in enumerate(f.plan.stages) if isinstance(s, Season)), None)
-    if season is None:
+    if season is None or season > first or on != oil or len(oil) > 1:
         return ()
     layer = getattr(f.plan.stages[season], "layer", "")
     leavened = bool(layer) and f.plan.layer(layer).leavening
     if layer and not leavened:
         return ()  # a rub of the cook's own
+    if leavened and oil:
+        return ()  # oil keeps the powder from the skin
     powder = {
         "id": POWDER,
         "name": "baking powder",
@@ -260,17 +266,58 @@ def skin(f: PlanForecast) -> tuple[Choice, ...]:
     }
     # One left from an earlier change of mind is taken again.
     left = next((one.id for one in f.plan.layers if one.leavening), None)
+    bare: Patch = (
+        add(f"/stages/{season}/massaged", False),
+        add(f"/stages/{season}/layer", None),
+    )
+    off: Patch = tuple(remove(f"/stages/{i}") for i in oil)
     options: dict[str, Patch] = {
-        "plain": (
-            add(f"/stages/{season}/massaged", False),
-            add(f"/stages/{season}/layer", None),
-        ),
+        "plain": (*bare, *off),
         "leavened": (
             *(() if left else (add("/layers/-", powder),)),
             add(f"/stages/{season}/layer", left or POWDER),
+            *off,
         ),
+        "oiled": (*bare, *oiling(f, first)),
     }
-    return picked(options, "leavened" if leavened else "plain")
+    return picked(options, "oiled" if oil else "leavened" if leavened else "plain")
+
+
+def film(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of oil on lean food that goes bare into its last fire."""
+    last = last_fire(f)
+    if last is None or not f.cut.lean or f.cut.species == "poultry":
+        return ()
+    place, _, fire = last
+    if fire.under.dish.sauce is not None or fire.under.below.strands:
+        return ()
+    since = max((i for i, _ in heats(f.plan) if i < place), default=-1)
+    oil = [i for i in range(since + 1, place) if is_oiling(f.plan, f.plan.stages[i])]
+    if len(oil) > 1 or fire.under.below.oiled != bool(oil):
+        return ()  # oiled for an earlier heat: a plan of the cook's own
+    options: dict[str, Patch] = {
+        "none": tuple(remove(f"/stages/{i}") for i in oil),
+        "oil": oiling(f, place),
+    }
+    return picked(options, "oil" if oil else "none")
+
+
+def is_oiling(plan: Plan, stage: Stage) -> bool:
+    """Whether a stage puts a film of oil on."""
+    if not isinstance(stage, Dress):
+        return False
+    sauce = plan.layer(stage.layer).sauce
+    return sauce is not None and sauce.oils
+
+
+def oiling(f: PlanForecast, place: int) -> Patch:
+    """A film of oil before the stage at this place; a layer left from before is taken again."""
+    left = next((one.id for one in f.plan.layers if one.sauce is not None and one.sauce.oils), "")
+    layer = left or fresh_id(OIL, {one.id for one in f.plan.layers})
+    line = {"ingredient": OIL_IS, "mass_g": round(OIL_G_KG * f.plan.mass_kg)}
+    sauce = {"name": "oil", "lines": [line], "contact": CLEAN}
+    new = () if left else (add("/layers/-", {"id": layer, "name": "oil", "sauce": sauce}),)
+    return (*new, add(f"/stages/{place}", dress("oil", layer, OIL_MM, ids_of(f.plan))))
 
 
 def browns(stage: Heat) -> bool:
@@ -466,7 +513,8 @@ def timing(f: PlanForecast) -> tuple[Choice, ...]:
 
 def boil(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the sauce that goes on last, where nothing raw touches it."""
-    used = [stage.layer for stage in f.plan.stages if isinstance(stage, Dress)]
+    dressed = [s for s in f.plan.stages if isinstance(s, Dress) and not is_oiling(f.plan, s)]
+    used = [stage.layer for stage in dressed]
     used += [act.layer for _, stage in heats(f.plan) for act in stage.acts if act.layer]
     if not used:
         return ()
@@ -488,6 +536,7 @@ SCHOOLS: dict[str, Answers] = {
     "frozen": frozen,
     "turning": turning,
     "skin": skin,
+    "film": film,
     "rub": rub,
     "membrane": membrane,
     "juice": juice,

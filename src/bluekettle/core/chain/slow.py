@@ -48,6 +48,7 @@ def slow_dish(stage: Heat, food: Food, plan: Plan) -> Tendering:
         release=stage.release,
         liquid_l=stage.liquid_l,
         lies=stage.lies,
+        browns=food.browns,
     )
 
 

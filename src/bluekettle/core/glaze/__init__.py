@@ -16,12 +16,14 @@ from bluekettle.core.glaze.ensemble import (
 )
 from bluekettle.core.glaze.finish import (
     BEFORE,
+    OIL_GAIN,
     Act,
     Coating,
     Finish,
     Heat,
     HeatChange,
     bare_film,
+    oiled,
     rubbed_film,
     run_finish,
 )
@@ -48,6 +50,7 @@ __all__ = [
     "DAMP_BREAD",
     "MEAT",
     "MILESTONES",
+    "OIL_GAIN",
     "SITES",
     "Act",
     "Coating",
@@ -69,6 +72,7 @@ __all__ = [
     "index_to_hex",
     "index_to_lab",
     "indices_to_hex",
+    "oiled",
     "read_milestones",
     "reweigh",
     "rubbed_film",

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bluekettle.core.errors import Ranges
+from bluekettle.core.errors import Fault, OutOfRange, Ranges
 from bluekettle.core.glaze.activity import sucrose_equivalent
 from bluekettle.core.glaze.ensemble import Draws
 from bluekettle.core.glaze.kernel import integrate
@@ -39,6 +39,9 @@ JUICE_WATER = 0.90  # of meat juice, as in `bare_film` (typical, estimated)
 # meat juice: water, protein, ash (typical, estimated)
 JUICE_BOUND = sucrose_equivalent(0.0, 0.0, 0.1, 0.8, 0.1, 0.0)
 ALKALINE_GAIN = 1.6  # of bare browning under baking powder (typical, estimated)
+# Of bare browning under a film of oil: it wets evenly, and what it turns into browns along. It
+# holds back no heat to speak of: 0.1 mm is a fiftieth of what hot air resists (typical, estimated).
+OIL_GAIN = 1.2
 
 
 @dataclass(frozen=True)
@@ -103,9 +106,7 @@ class Coating:
     coat_kg_m2: float
     bare: bool = False
     raw_lab: tuple[float, float, float] = (45.0, 18.0, 26.0)  # a dark red glaze (typical)
-    protein_gain: float = (
-        1.0  # of bare browning; above 1 where baking powder makes the surface alkaline
-    )
+    protein_gain: float = 1.0  # of bare browning; above 1 where baking powder or oil hastens it
 
     @property
     def caramelises(self) -> bool:
@@ -193,6 +194,16 @@ def rubbed_film(
         raw_lab=raw_lab,
         protein_gain=ALKALINE_GAIN if baking_powder else 1.0,
     )
+
+
+def oiled(film: Coating) -> Coating:
+    """A film of bare or rubbed food with oil on it: it browns `OIL_GAIN` times as fast.
+
+    Raises OutOfRange for a film of sauce.
+    """
+    if not film.bare:
+        raise OutOfRange([Fault("film", "a sauce", "bare or rubbed food")])
+    return replace(film, protein_gain=film.protein_gain * OIL_GAIN)
 
 
 class Act(NamedTuple):

@@ -12,6 +12,7 @@ from bluekettle.core.ingredients import MOST_LINES, PARTS, Ingredient, ingredien
 from bluekettle.core.sauce.tint import colour_of
 from bluekettle.core.tables import row, rows, value
 
+OILS_FROM = 0.8  # mass fraction of fat (typical, estimated)
 Line = tuple[str | Ingredient, float]  # ingredient or its key, mass [kg]
 
 
@@ -47,6 +48,11 @@ class Composition:
         water nor fat.
         """
         return enough_sugar(self.sugars, self.water, self.fat)
+
+    @property
+    def oils(self) -> bool:
+        """Whether it is oil, or as good as oil: melted butter is, an emulsion is not."""
+        return self.fat >= OILS_FROM and not self.caramelises
 
 
 def enough_sugar(sugars: float, water: float, fat: float) -> bool:

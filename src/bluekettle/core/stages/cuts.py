@@ -8,6 +8,7 @@ from bluekettle.core.tables import Row, row, rows
 from bluekettle.core.tenderness import BITES
 from bluekettle.core.thermo import FoodProperties, food_properties
 
+LEAN = 0.05  # mass fraction of fat (typical, estimated)
 BONY = 0.1  # share of bone from which bones are a work of their own (typical, estimated)
 
 
@@ -46,6 +47,7 @@ class Cut:
     usual_heat: str  # that kitchens make it tender with, and brown it with: keys of `heats`
     usual_finish: str
     allergens: tuple[str, ...]
+    fat: float  # mass fraction, raw
     food: FoodProperties
 
     @property
@@ -62,6 +64,11 @@ class Cut:
     def on_the_bone(self) -> bool:
         """Whether meat is on a bone: of anything else the share is core and trimmings."""
         return self.is_meat and self.bone_fraction >= BONY
+
+    @property
+    def lean(self) -> bool:
+        """Whether it has next to no fat of its own."""
+        return self.fat <= LEAN
 
     @property
     def usual_bite(self) -> str:
@@ -121,6 +128,7 @@ def _read_cut(line: Row) -> Cut:
         line["usual_heat"],
         line["usual_finish"],
         tuple(line["allergens"].split()),
+        parts["fat"],
         food_properties(parts),
     )
 

@@ -20,6 +20,7 @@ from bluekettle.core.glaze import (
     Heat,
     Lying,
     bare_film,
+    oiled,
     run_finish,
 )
 from bluekettle.core.heat import element_at
@@ -148,6 +149,7 @@ class Below:
     browning index, of the median member or of all.
 
     lying : what an earlier fire left on it. rub : a dry layer patted on. strands : pulled apart.
+    oiled : oil is on it.
     """
 
     deep_c: float | Array
@@ -156,6 +158,7 @@ class Below:
     lying: Lying | None = None
     rub: Coating | None = None
     strands: bool = False
+    oiled: bool = False
 
     @property
     def coated(self) -> bool:
@@ -167,7 +170,7 @@ class Below:
         """Whether it is whole moist food with nothing on it yet: what a calibration lays its film
         on.
         """
-        if self.strands or self.coated or self.rub is not None:
+        if self.strands or self.coated or self.rub is not None or self.oiled:
             return False
         dried = self.median().dried
         return dried is None or bool((dried <= STILL_MOIST).all())
@@ -387,7 +390,10 @@ def left_lying(
 
 
 def film_on(dish: Browning, cut: Cut, below: Below) -> Coating:
-    """The film of this finish: its sauce, else a rub that was patted on, else a trace of juice."""
-    if dish.sauce is None and below.rub is not None:
-        return below.rub
-    return coating_of(dish, cut)
+    """The film of this finish: its sauce, else a rub that was patted on, else a trace of juice; oil
+    lies on both.
+    """
+    if dish.sauce is not None:
+        return coating_of(dish, cut)
+    film = below.rub or coating_of(dish, cut)
+    return oiled(film) if below.oiled else film

@@ -22,13 +22,14 @@ RELEASES = ("quick", "mixed", "natural")
 @dataclass(frozen=True, kw_only=True)
 class Tendering(Piece):
     """heat : key of its row. release, liquid_l [L], lies (how the pieces lie) : None for the usual
-    one.
+    one. browns : how fast its bare surface browns against meat as it is [-].
     """
 
     heat: str
     release: str | None = None
     liquid_l: float | None = None
     lies: str | None = None
+    browns: float = 1.0
 
     @property
     def first(self) -> FirstHeat:

@@ -350,6 +350,8 @@ def run_around(
     exchange = h * draws.factor("power", dish.first.appliance.spread)
     drying, air, death = drying_of(cut.food, 1.0), air_of(around, 1.0, 1.0, 1.0), death_of(cut, 0.0)
     steps = run_of(dish, draws, hold_s)
+    film = film_constants()
+    film = film._replace(protein_rate_1_s=dish.browns * film.protein_rate_1_s)
 
     def run(part: slice) -> tuple[Array, ...]:
         """The hot air around some of the members."""
@@ -363,7 +365,7 @@ def run_around(
             body.power,
             drying,
             air,
-            film_constants(),
+            film,
             value("skin_dry_m"),
             death,
             steps,
