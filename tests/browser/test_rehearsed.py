@@ -36,8 +36,7 @@ class Rehearsing(Cooking):
         self.page.wait_for_timeout(700)  # a tap within this was meant for the step before
         self.one_thing()
         if live["gate"] is None:
-            asked = live["fire"] and live["fire"]["assumed"]
-            self.press("under-yes" if asked else "done")
+            self.tell_done(live)
             return self.until_changed(live)
         if live["gate"]["wants_c"] is not None:
             expect(by(self.page, "gate-temp")).to_have_value(re.compile(r"^\d"))
