@@ -267,3 +267,24 @@ def test_all_bands_read_at_once_are_the_bands_of_each(members, seed):
         )
         for one, other in zip(astuple(found), astuple(alone), strict=True):
             assert one == other or one == pytest.approx(other, rel=1e-9)
+
+
+def test_what_is_looked_at_past_its_leaving_is_left_as_it_was_then():
+    """One run tells what another run that ends there leaves, and what a third that stays shows."""
+    draws, steps = draw_members(1, 32), {"deep_c": 93.0, "surface_c": 74.0, "time_s": 600.0}
+    coating = Coating(0.5, 0.15, 0.12, 0.15, 0.04, 0.01, 0.01, 0.01, 0.01, 0.6)
+    leaves = np.linspace(60.0, 400.0, draws.members)
+    acts = [BEFORE, Act(90.0, 20.0), Act(150.0, 30.0, coat=False, turn=True)]
+
+    def run(acts, **more):
+        return run_finish(draws, Heat(12, 230, 230, 0, 0.2), coating, acts, **steps, **more)
+
+    for done in (acts, [BEFORE]):
+        stayed = run(done)
+        left = run(done, leaves_s=leaves, every_side=True)
+        both = run(done, leaves_s=leaves, every_side=True, looks_on=True)
+        for mine, theirs in zip(both.lying, left.lying, strict=True):
+            assert np.array_equal(mine, theirs)
+        assert np.array_equal(both.times_s, stayed.times_s)
+        assert np.array_equal(both.traces, stayed.traces)
+        assert not np.array_equal(both.lying.coats, run(done, every_side=True).lying.coats)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-import unicodedata
+import re
+from copy import deepcopy
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from functools import cache
 from types import UnionType
 from typing import Annotated, Any, Union, get_args, get_origin
 
@@ -26,9 +28,28 @@ from bluekettle.core.tables import rows
 
 # Text that can be shown, for the JSON Schema; `shows` is what decides.
 SHOWN_TEXT = r"^[^\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]*$"
+# What cannot: control characters but line ends and tabs, and halves of a pair (Unicode Cc and Cs).
+HIDDEN = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff]")
 
 
-class CreateModel(BaseModel):
+class Described(BaseModel):
+    """What routes take and give."""
+
+    @classmethod
+    def model_json_schema(cls, *given: Any, **told: Any) -> dict[str, Any]:
+        """Made once for each way it is asked for: every route asks for that of a fault again."""
+        return deepcopy(schema_made(cls, given, tuple(sorted(told.items()))))
+
+
+@cache
+def schema_made(
+    model: type[Described], given: tuple[Any, ...], told: tuple[tuple[str, Any], ...]
+) -> dict[str, Any]:
+    """The JSON Schema of a model."""
+    return super(Described, model).model_json_schema(*given, **dict(told))
+
+
+class CreateModel(Described):
     """Input: no field that is not known, no infinities."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
@@ -41,9 +62,7 @@ class CreateModel(BaseModel):
         """
         if not shows(given):
             raise ValueError("text without control characters")
-        annotation = cls.model_fields[info.field_name or ""].annotation
-        choice = get_origin(annotation) in (Union, UnionType)
-        return as_json_means(given, set(get_args(annotation)) if choice else {annotation})
+        return as_json_means(given, kinds_of(cls, info.field_name or ""))
 
     @classmethod
     def __get_pydantic_json_schema__(
@@ -56,7 +75,15 @@ class CreateModel(BaseModel):
         return made
 
 
-def as_json_means(given: Any, kinds: set[Any]) -> Any:
+@cache
+def kinds_of(model: type[BaseModel], field: str) -> frozenset[Any]:
+    """What a field may be: its type, or each of its choices."""
+    annotation = model.model_fields[field].annotation
+    choice = get_origin(annotation) in (Union, UnionType)
+    return frozenset(get_args(annotation) if choice else (annotation,))
+
+
+def as_json_means(given: Any, kinds: frozenset[Any]) -> Any:
     """A number or a switch for a field of these kinds."""
     if isinstance(given, float) and int in kinds and float not in kinds and given.is_integer():
         return int(given)
@@ -87,7 +114,7 @@ def say_shown_text(schema: dict[str, Any]) -> None:
 def shows(given: Any) -> bool:
     """Whether all text in a value can be shown: in lists, and in keys and values of maps."""
     if isinstance(given, str):
-        return all(c in "\n\r\t" or unicodedata.category(c) not in ("Cc", "Cs") for c in given)
+        return HIDDEN.search(given) is None
     if isinstance(given, dict):
         return all(shows(key) and shows(value) for key, value in given.items())
     if isinstance(given, list):
@@ -95,7 +122,7 @@ def shows(given: Any) -> bool:
     return True
 
 
-class PublicModel(BaseModel):
+class PublicModel(Described):
     """Output."""
 
     model_config = ConfigDict(from_attributes=True)

@@ -148,7 +148,11 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
     if minutes is not None:
         # what comes long after its timer is nobody's question
         look = (60.0 * minutes + PAST_S, 2.0 * 60.0 * minutes + PAST_S)
-    finish = run_dish_finish(dish, found, step.draws, below, least_s=look[0], most_s=look[1])
+    told = step.more and minutes is not None
+    leaves_s = np.full(food.members, 60.0 * (minutes or 0.0)) if told else None
+    finish = run_dish_finish(
+        dish, found, step.draws, below, least_s=look[0], most_s=look[1], leaves_s=leaves_s
+    )
     weights = sighting_weights(finish, dish.sightings)
     milestones = read_milestones(finish, weights, dish.want)
     pull_s, timer_s = leaving(dish, finish, milestones, weights, minutes)
@@ -180,7 +184,9 @@ def fire(stage: Heat, food: Food, step: Step) -> Passage:
         links.append(link(stage, "out", "transfer", out, "hands", step.hands("out", food)))
     after = inside_after(stage, dish, food, step, pull_s)
     lying = None
-    if step.more:
+    if told:
+        lying = finish.lying
+    elif step.more:
         lying = left_lying(dish, found, step.draws, below, finish.acts, pull_s)
     coats = coats_of(stage, food, step)
     after = replace(after, lying=lying, coats=(), rub=None, on=coats.sauce, placed=True)

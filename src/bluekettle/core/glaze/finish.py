@@ -274,6 +274,7 @@ def run_finish(
     lying: Lying | None = None,
     leaves_s: Array | None = None,
     every_side: bool = False,
+    looks_on: bool = False,
 ) -> Finish:
     """Integrate a finish for all members and for both sites (face and edge).
 
@@ -306,6 +307,9 @@ def run_finish(
         When each member leaves the heat [s]; at `time_s` where absent.
     every_side : bool
         The side turned away is run as well, whether or not the piece is turned.
+    looks_on : bool
+        What is told looks past the moment that a member leaves, as if it stayed; what lies on it is
+        that of the moment.
 
     Returns
     -------
@@ -331,7 +335,9 @@ def run_finish(
     c = constants or film_constants()
     every = max(1, round(every_s / dt_s))
     never = HeatChange(math.inf, heat)
-    sites = sites_of(coating, shreds, every_side or any(act.turn for act in acts), c)
+    turned = any(act.turn for act in acts)
+    sites = sites_of(coating, shreds, every_side or turned, c)
+    looked = 3 if turned else 2
     steps = round(time_s / dt_s)
     leaves = np.full(draws.members, steps)
     if leaves_s is not None:
@@ -360,11 +366,12 @@ def run_finish(
             Grid(float(dt_s), steps, every, pressure, boil_c),
             c,
             ground,
+            looked if looks_on else 0,
         )
         return found
 
     parts = in_halves(draws.members, run)
-    times, traces = joined(parts, 0), joined(parts, 1)
+    times, traces = joined(parts, 0)[:, :looked], joined(parts, 1)[:, :looked]
     samples = dt_s * every * np.arange(traces.shape[2], dtype=float)
     done = tuple(Act(*act) for act in acts)
     on = on._replace(laid=on.laid + sum(act.coat for act in done))

@@ -18,6 +18,7 @@ from bluekettle.core.glaze.laws import (
     note_setting,
     own_steam,
     pace_at,
+    seen_and_worst,
     wetness_factor,
 )
 from bluekettle.core.glaze.records import (
@@ -275,20 +276,21 @@ def shallow_step(
 
 
 @njit(cache=True, error_model="numpy")
-def seen_and_worst(layers: Any, laid: int, shows: float) -> Any:
-    """Index of the colour that is seen and of the worst layer [-].
+def hand_on(
+    lies: Any, dried: Any, coats: Any, wet: Any, layers: Any, laid: int, crust: float, damp: float
+) -> None:
+    """Write what a site takes away: film [°C] and [kg/m²], its coats, crust and damp [m]."""
+    lies[FILM_C], lies[WATER], lies[SOLID], lies[BOUND], lies[FAT] = wet
+    coats[:] = layers
+    dried[CRUST], dried[DAMP] = crust, damp
+    if laid == 0:
+        dried[BROWN], dried[CHAR] = layers[0, BROWNED], layers[0, CHARRED]
 
-    Every coat adds its own colour to what shows through it of the coats below.
-    What is dark enough shows through whatever lies on it, the food itself too: so mahogany never
-    comes after bitter.
-    """
-    worst = layers[0, BROWNED] + layers[0, CHARRED]
-    seen = worst if laid == 0 else 0.0
-    for i in range(1, laid + 1):
-        own = layers[i, BROWNED] + layers[i, CHARRED]
-        seen = own + layers[i, CLEAR] * seen
-        worst = max(worst, own)
-    return max(seen, worst - shows), worst
+
+@njit(cache=True, error_model="numpy")
+def spent_after(spent: float, seconds: float, c: FilmConstants) -> float:
+    """Share of its juice that is gone [-] after so many seconds more: it does not come again."""
+    return float(1.0 - (1.0 - spent) * np.exp(-seconds / c.juice_fade_s))
 
 
 @njit(cache=True, error_model="numpy")
@@ -300,9 +302,10 @@ def run_site(
     start_c: float,
     dried: Any,
     lies: Any,
-    layers: Any,
+    coats: Any,
     laid: int,
     leaves: int,
+    goes_on: bool,
     site: Any,
     fire: HeatSource,
     layer: Layer,
@@ -316,11 +319,13 @@ def run_site(
 ) -> None:
     """Run one site of one member; fills its milestone times (7,) and traces (samples, 4).
 
-    dried (5,), lies (5,) and layers (coats + 1, 5) are the columns of `Lying`, written at the end.
-    The clock stands still while the food is out: steps under the heat are counted apart from all
-    steps.
+    dried (5,), lies (5,) and coats (coats + 1, 5) are the columns of `Lying`, written as it leaves;
+    what is asked of a site that `goes_on` past that is as if it stayed. The clock stands still
+    while the food is out: steps under the heat are counted apart from all steps.
     """
     dt = grid.dt_s
+    layers = coats.copy()
+    spent, gone = dried[SPENT], False
     shows = c.bitter_index - c.mahogany_index  # a bitter layer under a fresh coat looks mahogany
     marks = (c.amber_index, c.mahogany_index, c.bitter_index, c.burnt_index)
     interface = site[INTERFACE] * factors[CONTACT]
@@ -385,13 +390,18 @@ def run_site(
             traces[k, 1] = film
             traces[k, 2] = wet_fraction
             traces[k, 3] = crust
-            if burnt and done_acts == len(acts):
+            if burnt and done_acts == len(acts) and (gone or leaves >= grid.steps):
                 # Nothing after this is asked of the site; the traces hold the last state.
                 for after_k in range(k + 1, len(traces)):
                     for j in range(4):
                         traces[after_k, j] = traces[k, j]
                 break
-        if n == grid.steps or n >= leaves:
+        if n >= leaves and not gone:
+            gone = True
+            wet = (film, water, dry, bound, fat)
+            hand_on(lies, dried, coats, wet, layers, laid, crust, damp)
+            dried[SPENT] = spent_after(spent, total * dt, c)
+        if n == grid.steps or (gone and not goes_on):
             break
         if not out and not changed and t >= change.from_s:
             changed = True
@@ -445,7 +455,7 @@ def run_site(
             grid,
             ground,
             c,
-            site[JUICY] * (1.0 - dried[SPENT]),
+            site[JUICY] * (1.0 - spent),
         )
         below_step, crust_step = below - below_before, crust - crust_before
         # Browning: the mean of both ends of the step in the Arrhenius factor keeps it second order.
@@ -490,12 +500,10 @@ def run_site(
         note_colours(times, t, step, seen, top_before, worst, worst_before, marks)
         top_before, worst_before = seen, worst
         burnt = worst > OVERDONE * c.burnt_index
-    lies[FILM_C], lies[WATER], lies[SOLID], lies[BOUND], lies[FAT] = film, water, dry, bound, fat
-    dried[CRUST], dried[DAMP] = crust, damp
-    if laid == 0:
-        dried[BROWN], dried[CHAR] = layers[0, BROWNED], layers[0, CHARRED]
-    # What juice came up in this fire does not come again in the next.
-    dried[SPENT] = 1.0 - (1.0 - dried[SPENT]) * np.exp(-total * dt / c.juice_fade_s)
+    if not gone:
+        wet = (film, water, dry, bound, fat)
+        hand_on(lies, dried, coats, wet, layers, laid, crust, damp)
+        dried[SPENT] = spent_after(spent, total * dt, c)
 
 
 @njit(cache=True, error_model="numpy")
@@ -526,6 +534,7 @@ def integrate(
     grid: Grid,
     c: FilmConstants,
     ground: Ground,
+    looked: int,
 ) -> Any:
     """Run every member and site; returns (milestone times, traces).
 
@@ -544,6 +553,9 @@ def integrate(
         In order: second under the heat, seconds out of it, whether a coat goes on, whether the
         piece is turned. Where the first coat is not at 0, the food lies bare until then: its juice
         is on it, and it browns by its protein.
+
+    looked : int
+        So many sites are looked at past the moment that the food leaves, as if it stayed.
 
     Returns
     -------
@@ -571,6 +583,7 @@ def integrate(
                 lying.coats[m, s],
                 lying.laid,
                 lying.leaves[m],
+                s < looked,
                 sites[s],
                 fire,
                 layer,

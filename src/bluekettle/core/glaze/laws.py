@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 from numba import njit
 
+from bluekettle.core.glaze.records import BROWNED, CHARRED, CLEAR
 from bluekettle.core.thermo.steam import VAPOUR_J_KG_K, psat_grid_pa
 from bluekettle.core.units import KELVIN
 
@@ -97,3 +98,20 @@ def note_colours(
         if times[2 + j] == np.inf and now >= marks[j]:
             part = (marks[j] - before) / (now - before) if now > before else 1.0
             times[2 + j] = t + step * min(1.0, max(0.0, part))
+
+
+@njit(cache=True, error_model="numpy")
+def seen_and_worst(layers: Any, laid: int, shows: float) -> Any:
+    """Index of the colour that is seen and of the worst layer [-].
+
+    Every coat adds its own colour to what shows through it of the coats below.
+    What is dark enough shows through whatever lies on it, the food itself too: so mahogany never
+    comes after bitter.
+    """
+    worst = layers[0, BROWNED] + layers[0, CHARRED]
+    seen = worst if laid == 0 else 0.0
+    for i in range(1, laid + 1):
+        own = layers[i, BROWNED] + layers[i, CHARRED]
+        seen = own + layers[i, CLEAR] * seen
+        worst = max(worst, own)
+    return max(seen, worst - shows), worst

@@ -318,15 +318,19 @@ def run_dish_finish(
     step_s: float = STEP_S,
     least_s: float = SHORTEST_LOOK_S,
     most_s: float = LONGEST_S,
+    leaves_s: Array | None = None,
 ) -> Finish:
     """The finish of a dish for the whole ensemble, looked at for about three times its likely
     length, at least `least_s` and, past its last act, at most `most_s` [s], in steps of `step_s`
-    [s].
+    [s]. Where it is known when each member leaves [s], what lies on it then is for the next fire.
     """
     heat, coating = heat_of(dish), film_on(dish, cut, below)
     likely = below.median()
     acts = plan_acts(dish, heat, coating, likely)
     altitude = dish.kitchen.or_typical("altitude_m")
+    last_act_s = max((act.at_s for act in acts), default=0.0)
+    acted = 60.0 * math.ceil((last_act_s + LEAST_S) / 60.0)
+    bound = min(LONGEST_S, max(most_s, acted))  # what comes later does not make it longer
     median = run_finish(
         _median_draws(),
         heat,
@@ -334,7 +338,7 @@ def run_dish_finish(
         acts,
         likely.deep_c,
         likely.surface_c,
-        LONGEST_S,
+        bound,
         altitude,
         log_factors=log_factors_of(dish, _median_draws()),
         dried=likely.dried,
@@ -344,9 +348,8 @@ def run_dish_finish(
     sides = [FACE, BACK] if median.turns else [FACE]
     goal = reached(median.times_s[:, sides, MILESTONES.index(dish.want)].max(axis=1))
     # looked at past three times the goal (design)
-    whole = [60.0 * math.ceil(share / 60.0) for share in (3.0 * goal, 1.5 * median.last_act_s)]
-    acted = 60.0 * math.ceil((median.last_act_s + LEAST_S) / 60.0)
-    horizon = min(LONGEST_S, max(most_s, acted), max(least_s, *whole))
+    whole = [60.0 * math.ceil(share / 60.0) for share in (3.0 * goal, 1.5 * last_act_s)]
+    horizon = min(bound, max(least_s, *whole))
     every = max(5.0, horizon / 240.0)  # samples of the strip (design)
     return run_finish(
         draws,
@@ -363,6 +366,9 @@ def run_dish_finish(
         dried=below.dried,
         lying=below.lying,
         shreds=below.strands,
+        leaves_s=leaves_s,
+        every_side=leaves_s is not None,
+        looks_on=True,
     )
 
 
