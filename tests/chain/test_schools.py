@@ -46,7 +46,7 @@ def followed(document):
 def test_every_question_and_answer_has_its_words_and_some_plan_that_asks_it():
     asked = {
         f"{school.key}/{one.key}"
-        for document in (*TEMPLATES.values(), loin())
+        for document in (*TEMPLATES.values(), loin(), rubbed_ribs())
         for school in schools_of(forecast_of(document))
         for one in school.choices
     }
@@ -160,6 +160,52 @@ def loin(*stages):
 def browned(document):
     """How far the likely surface had browned before the last fire, by its index [-]."""
     return forecast_of(document).fires[-1].under.below.dried[0, 2]
+
+
+def rubbed_ribs():
+    """Racks under a rub of sugar and spice, in foil, then bare under the grill."""
+    document = chain("foil-then-grill")
+    season = [i for i, one in enumerate(document["stages"]) if one["kind"] == "season"]
+    for place in season[1:]:
+        del document["stages"][place]
+    del document["layers"][1]
+    document["stages"][-1]["until"] = {"by": "colour"}
+    return ChainDocument.model_validate(document).model_dump(mode="json")
+
+
+def test_sugar_goes_on_last_where_a_wet_heat_washes_it_off():
+    document = rubbed_ribs()
+    grams = document["layers"][0]["sugar_g"]
+    last = changed(document, options(document, "sugar")["last"])
+    assert [layer["sugar_g"] for layer in last["layers"]] == [0.0, pytest.approx(grams, abs=0.1)]
+    assert forecast_of(document).fires[-1].coating.sucrose == 0.0
+    film = forecast_of(last).fires[-1].coating
+    area = forecast_of(last).fires[-1].under.dish.surface_m2()
+    assert film.sucrose * film.coat_kg_m2 == pytest.approx(1e-3 * grams / area, rel=0.02)
+    assert amber_s(last) < 0.9 * amber_s(document)
+    edge = [forecast_of(one).fires[-1].milestones.bands["edge"] for one in (last, document)]
+    assert edge[0]["mahogany"].likely_s < 0.8 * edge[1]["mahogany"].likely_s
+    assert edge[0]["bitter"].reached > edge[1]["bitter"].reached + 0.1
+    back = changed(last, options(last, "sugar")["with"])
+    assert back["layers"] == [{**document["layers"][0], "sugar_g": pytest.approx(grams, abs=0.1)}]
+    assert back["stages"] == document["stages"]
+    # What a dry heat leaves there is there in any case.
+    smoked = {**document, "stages": [dict(one) for one in document["stages"]]}
+    heat = next(one for one in smoked["stages"] if one["kind"] == "heat")
+    heat["heat"] = "smoker"
+    assert options(smoked, "sugar") == {}
+
+
+def test_wet_food_is_blotted_before_a_rub_and_not_after_it():
+    document = rubbed_ribs()
+    document["stages"] = [one for one in document["stages"] if one["kind"] != "blot"]
+    last = changed(document, options(document, "sugar")["last"])
+    keys = [link.key for link in forecast_of(last).links]
+    assert [key for key in keys if key.endswith((".blot", ".rub"))] == [
+        "brine.rub",
+        "sugar.blot",
+        "sugar.rub",
+    ]
 
 
 def amber_s(document, colour="amber"):

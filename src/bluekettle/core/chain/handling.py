@@ -9,7 +9,7 @@ import numpy as np
 from bluekettle.core.chain.food import Food, in_strands, piece_now, stood, with_oil, with_rub
 from bluekettle.core.chain.heats import heat_row
 from bluekettle.core.chain.passage import Passage, Step, link, of_pieces
-from bluekettle.core.chain.plan import Blot, Drain, Dress, Season, TakeApart
+from bluekettle.core.chain.plan import Blot, Drain, Dress, Season, Stage, TakeApart
 from bluekettle.core.chain.waits import settled
 from bluekettle.core.heat import surroundings
 from bluekettle.core.stages import cut
@@ -35,6 +35,7 @@ def season(stage: Season, food: Food, step: Step) -> Passage:
     action, label = salting(food, step)
     if stage.layer:
         layer = step.plan.layer(stage.layer)
+        food = dried(stage, food, step, links)
         food = with_rub(food, layer.sugar_kg_m2, layer.spice_kg_m2, layer.leavening)
         action, label = "season", f"Pat the {layer.name} on"
         if stage.massaged:
@@ -116,11 +117,16 @@ def ready_to_dress(stage: Dress, food: Food, step: Step) -> tuple[Food, list[Lin
         seconds = step.hands("lift", food)
         links.append(link(stage, "lift", "drain", row.lift, "hands", seconds))
         food = replace(food.waits(seconds), placed=True)
-    if food.wet:
-        seconds = step.hands("blot", food)
-        links.append(link(stage, "blot", "blot", "Blot it dry", "hands", seconds))
-        food = replace(food.waits(seconds), wet=False)
-    return food, links
+    return dried(stage, food, step, links), links
+
+
+def dried(stage: Stage, food: Food, step: Step, links: list[Link]) -> Food:
+    """Blotted where it is wet, before something goes on it; that is one of the links."""
+    if not food.wet:
+        return food
+    seconds = step.hands("blot", food)
+    links.append(link(stage, "blot", "blot", "Blot it dry", "hands", seconds))
+    return replace(food.waits(seconds), wet=False)
 
 
 def dress(stage: Dress, food: Food, step: Step) -> Passage:

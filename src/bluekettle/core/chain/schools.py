@@ -34,6 +34,7 @@ MIN_A_KG, FIXED_MIN = 40.0, 30.0  # under pressure, as many books have it (house
 LOW_C, LOW_MIN = 130.0, 20.0  # a low stretch before the hot one (household knowledge)
 POWDER_G = 8.0  # of baking powder and salt on a kilogram of skin (typical, estimated)
 POWDER = "baking-powder"  # id of the layer
+SUGAR = "sugar"  # id of a layer of it alone
 OIL, OIL_IS = "oil", "neutral-oil"  # id of the layer, and what it is
 OIL_MM, OIL_G_KG = 0.1, 20.0  # a brushed film, and what is set out for it (typical, estimated)
 JUICE, POT_JUICE = "own-juice", "pot-juice"  # id of the layer, and what it is
@@ -328,19 +329,56 @@ def browns(stage: Heat) -> bool:
 
 def rub(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the first dry layer; a powder for the skin is dusted on, whatever the school."""
-    rubbed = [
-        (i, s)
-        for i, s in enumerate(f.plan.stages)
-        if isinstance(s, Season) and s.layer and not f.plan.layer(s.layer).leavening
-    ]
-    if not rubbed:
+    found = rubbed(f.plan)
+    if not found:
         return ()
-    place, stage = rubbed[0]
+    place = found[0][0]
+    stage = f.plan.stages[place]
     options: dict[str, Patch] = {
         key: (add(f"/stages/{place}/massaged", massaged),)
         for key, massaged in (("patted", False), ("massaged", True))
     }
-    return picked(options, "massaged" if stage.massaged else "patted")
+    massaged = isinstance(stage, Season) and stage.massaged
+    return picked(options, "massaged" if massaged else "patted")
+
+
+def sugar(f: PlanForecast) -> tuple[Choice, ...]:
+    """Of a rub that a wet heat washes off before the food goes bare under its only fire."""
+    last, own = last_fire(f), heats(f.plan)
+    if last is None or len(f.fires) != 1 or last[2].under.dish.sauce is not None:
+        return ()
+    place, below = last[0], last[2].under.below
+    first, since = own[0][0], max((i for i, _ in own if i < place), default=-1)
+    sweet = [(i, layer) for i, layer in rubbed(f.plan) if f.plan.layers[layer].sugar_kg_m2 > 0.0]
+    if below.strands or since < 0 or len(sweet) != 1:
+        return ()
+    at, layer = sweet[0]
+    grams = round(1e3 * f.plan.layers[layer].sugar_kg_m2 * f.plan.piece().surface_m2(), 1)
+    if at < first and below.rub is None and f.plan.layers[layer].spice_kg_m2 > 0.0:
+        new = fresh_id(SUGAR, {one.id for one in f.plan.layers})
+        patted = {"kind": "season", "id": fresh_id(SUGAR, ids_of(f.plan)), "layer": new}
+        last_of_all: Patch = (
+            add(f"/layers/{layer}/sugar_g", 0.0),
+            add("/layers/-", {"id": new, "name": "sugar", "sugar_g": grams}),
+            add(f"/stages/{place}", patted),
+        )
+        return picked({"with": (), "last": last_of_all}, "with")
+    spiced = [one for i, one in rubbed(f.plan) if i < first]
+    if at > since and f.plan.layers[layer].spice_kg_m2 == 0.0 and len(spiced) == 1:
+        back: Patch = (
+            add(f"/layers/{spiced[0]}/sugar_g", grams),
+            remove(f"/stages/{at}"),
+            remove(f"/layers/{layer}"),
+        )
+        return picked({"with": back, "last": ()}, "last")
+    return ()
+
+
+def rubbed(plan: Plan) -> list[tuple[int, int]]:
+    """Where a dry layer without baking powder is put on, and its place among the layers."""
+    places = {layer.id: i for i, layer in enumerate(plan.layers)}
+    on = [(i, s.layer) for i, s in enumerate(plan.stages) if isinstance(s, Season) and s.layer]
+    return [(i, places[key]) for i, key in on if not plan.layer(key).leavening]
 
 
 def membrane(f: PlanForecast) -> tuple[Choice, ...]:
@@ -538,6 +576,7 @@ SCHOOLS: dict[str, Answers] = {
     "skin": skin,
     "film": film,
     "rub": rub,
+    "sugar": sugar,
     "membrane": membrane,
     "juice": juice,
     "poultry": poultry,
