@@ -2,6 +2,8 @@
 is read as; and what a stage hands on is what the next one begins with.
 """
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -18,7 +20,8 @@ from bluekettle.core.chain import (
     Until,
     forecast_plan,
 )
-from bluekettle.core.glaze import draw_members
+from bluekettle.core.glaze import Act, draw_members
+from bluekettle.core.glaze.records import RATE
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages.tally import CENTRE, PEAK
 
@@ -86,6 +89,21 @@ def test_colour_is_never_lost_between_two_fires():
     second = found.fires[1].finish
     assert np.all(second.traces[:, 0, 0, 0] > 0.3)  # amber is 0.4, at each member's own pull
     assert np.all(np.diff(second.traces[:, 0, :, 0], axis=1) >= -1e-6)
+
+
+@pytest.mark.parametrize("told_s", [359.0, 360.0, 600.0])
+def test_a_coat_told_after_its_timer_lies_there_for_the_next_fire(told_s):
+    """Six minutes by the clock; the coat that was planned at three came after they ended."""
+    late = plan(
+        Dress("brush", "glaze"),
+        Heat("a", "oven", minutes(6.0), 220.0, acts=(HeatAct("coat", 3.0, "glaze"),)),
+        Heat("b", "oven", Until("colour"), 220.0),
+    )
+    told = replace(late, told={"a": (Act(told_s, 30.0),)})
+    lying = forecast_plan(told, None, MEMBERS).fires[1].under.below.lying
+    assert lying.laid == 2
+    assert np.all(lying.coats[:, :, 2, RATE] == lying.coats[:, :, 1, RATE])
+    assert np.all(lying.coats[:, :, 2, RATE] > 0.0)
 
 
 def test_food_that_was_dried_browns_sooner_and_moist_food_later():

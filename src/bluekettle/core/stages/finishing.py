@@ -351,6 +351,8 @@ def run_dish_finish(
     whole = [60.0 * math.ceil(share / 60.0) for share in (3.0 * goal, 1.5 * last_act_s)]
     horizon = min(bound, max(least_s, *whole))
     every = max(5.0, horizon / 240.0)  # samples of the strip (design)
+    if leaves_s is not None:  # what was told after its timer was done before it left
+        leaves_s = np.maximum(leaves_s, last_act_s + LEAST_S)
     return run_finish(
         draws,
         heat,

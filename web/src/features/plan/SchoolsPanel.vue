@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Where cooks disagree: what this plan has chosen, and what each other school would change of it. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useElementVisibility } from '@vueuse/core'
 import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Chain, type Problem } from '@/api/client'
@@ -33,11 +33,18 @@ const shown = computed(() => (schools.value ?? []).filter((one) => all.value || 
 const folded = computed(() => (schools.value?.length ?? 0) - shown.value.length)
 // Each choice is a change of the plan that was asked about, and of no other.
 const waits = computed(() => props.stale || data.value === undefined)
+/** The choices are shut until the others are reckoned: keys go on from the heading. */
+const head = useTemplateRef<HTMLElement>('head')
+function choose(one: School['choices'][number]) {
+  if (one.chosen) return
+  draft.patch(one.patch)
+  head.value?.focus({ preventScroll: true })
+}
 </script>
 
 <template>
   <section ref="place" class="schools no-print" aria-labelledby="schools-title">
-    <h2 id="schools-title">Where cooks disagree</h2>
+    <h2 id="schools-title" ref="head" tabindex="-1">Where cooks disagree</h2>
     <p v-if="!schools" class="quiet" role="status">Trying the other ways…</p>
     <p v-else-if="!schools.length" class="quiet">Not about anything in this plan.</p>
     <dl v-if="schools?.length" :class="{ waits }" :aria-busy="waits">
@@ -52,7 +59,7 @@ const waits = computed(() => props.stale || data.value === undefined)
             :disabled="waits || (!one.chosen && one.later_s === null)"
             :title="one.why"
             :data-test="`school-${school.key}-${one.key}`"
-            @click="one.chosen || draft.patch(one.patch)"
+            @click="choose(one)"
           >
             <span>
               <b>{{ one.text }}</b>
