@@ -429,3 +429,51 @@ def test_nothing_is_massaged_in_where_nothing_is_rubbed_on():
     with pytest.raises(OutOfRange) as refused:
         forecast_of(document)
     assert refused.value.faults[0].field == "stages.0.massaged"
+
+
+def test_broth_is_simmered_down_into_the_sauce_while_the_food_waits():
+    """1.6 kg of ribs give 0.24 kg of juice, 8.5 % of it solid, to 0.32 l of water: 41 g at half
+    water, 0.519 kg of steam; a burner of 1000 W gives 450 of them: 43.4 min at 2.256 MJ/kg."""
+    told = ChainDocument.model_validate(chain("portions-broiled")).model_dump(mode="json")
+    told["kitchen"]["burner_w"] = 1000.0
+    poured = forecast_of(told)
+    down = changed(told, options(told, "broth")["reduced"])
+    assert down["layers"][0]["sauce"]["lines"][-1] == {
+        "ingredient": "reduced-juice",
+        "mass_g": 41.0,
+    }
+    assert [one["kind"] for one in down["stages"]] == [
+        *("take_apart", "season", "heat"),
+        *("drain", "hold", "beside", "dress", "heat", "dress"),
+    ]
+    assert (down["stages"][4]["minutes"], down["stages"][5]["minutes"]) == (44.0, 44.0)
+    reduced = forecast_of(down)
+    begins = {one.key: one.start.likely_s for one in reduced.links}
+    # It begins when the food is out, and is in the sauce before the first coat.
+    assert begins["broth.beside"] == pytest.approx(begins["broth-wait.kept"], abs=1.0)
+    assert reduced.total.likely_s > poured.total.likely_s + 43.0 * 60.0
+    under = [f.fires[0].under.dish.sauce for f in (poured, reduced)]
+    assert under[1].protein > under[0].protein + 0.02
+    bought = [one.name for one in shopping_of([("x", ChainDocument.model_validate(down))], [])]
+    assert not [name for name in bought if "broth" in name]
+    again = changed(down, options(down, "broth")["poured"])
+    assert again["stages"] == told["stages"]
+    assert forecast_of(again).total.likely_s == pytest.approx(poured.total.likely_s, abs=1.0)
+
+
+def test_broth_that_makes_no_sauce_is_not_offered():
+    """Water with nothing in it, brine, a sauce that raw food was in, or one that was in the pot."""
+    told = ChainDocument.model_validate(chain("portions-broiled")).model_dump(mode="json")
+    assert set(options(told, "broth")) == {"poured", "reduced"}
+    thin = {**told, "stages": [dict(one) for one in told["stages"]]}
+    thin["stages"][2]["liquid_l"] = 3.0
+    assert options(thin, "broth") == {}
+    for food in ("cooked-ham", "cauliflower"):
+        other = {**told, "food": {**told["food"], "cut": food, "pieces": 1, "thickness_mm": 90.0}}
+        other["stages"] = [one for one in told["stages"] if one["kind"] != "season"]
+        other["stages"][1] = {**other["stages"][1], "until": {"by": "minutes", "minutes": 20.0}}
+        assert options(other, "broth") == {}
+    soaked = {**told, "stages": [dict(one) for one in told["stages"]]}
+    soaked["stages"].insert(1, {"kind": "marinate", "id": "soak", "layer": "glaze", "hours": 2.0})
+    soaked["layers"] = [{**told["layers"][0], "boiled": True}]
+    assert options(soaked, "broth") == {}

@@ -118,10 +118,17 @@ def layer_of(layer: given.LayerDocument, document: given.ChainDocument) -> core.
     """A layer, its sauce mixed or its grams spread over the food."""
     sauce = sauce_from(layer.sauce)
     if sauce is not None:
-        contact = layer.sauce.contact if isinstance(layer.sauce, SauceDocument) else CLEAN
-        lines = lines_of(layer.sauce)
-        name = layer.name or sauce.name
-        return core.Layer(layer.id, name, sauce, lines, contact, layer.boiled)
+        own = layer.sauce if isinstance(layer.sauce, SauceDocument) else None
+        return core.Layer(
+            layer.id,
+            layer.name or sauce.name,
+            sauce,
+            lines_of(layer.sauce),
+            own.contact if own else CLEAN,
+            layer.boiled,
+            sample=layer.sauce if isinstance(layer.sauce, str) else "",
+            syrup_line=syrup_line_of(own) if own else None,
+        )
     area = surface_of(document.food)
     return core.Layer(
         layer.id,
@@ -130,6 +137,12 @@ def layer_of(layer: given.LayerDocument, document: given.ChainDocument) -> core.
         spice_kg_m2=1e-3 * layer.spice_g / area,
         leavening=layer.leavening,
     )
+
+
+def syrup_line_of(sauce: SauceDocument) -> int | None:
+    """Which of its lines is broth simmered down; None for none."""
+    places = (i for i, line in enumerate(sauce.lines) if line.ingredient == core.SYRUP)
+    return next(places, None)
 
 
 def surface_of(food: given.FoodDocument) -> float:

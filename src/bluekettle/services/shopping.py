@@ -15,7 +15,7 @@ from bluekettle.schemas.dish import SauceDocument
 from bluekettle.schemas.meal import ShoppingPublic
 
 KILO_G = 1000.0
-NOT_BOUGHT = ("water", "pot-juice")
+NOT_BOUGHT = ("water", "pot-juice", "reduced-juice")
 STEP_G = 5.0  # to which the grams of an ingredient are rounded up
 
 

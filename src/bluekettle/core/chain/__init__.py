@@ -5,6 +5,8 @@ Every stage is a function of its own: `food, step -> Passage`. Knows no clock.
 
 from bluekettle.core.chain.batches import in_batches
 from bluekettle.core.chain.begin import Answers, beginning, fierce_keys, slow_keys, whens
+from bluekettle.core.chain.broth import SYRUP
+from bluekettle.core.chain.choosing import Choice, School
 from bluekettle.core.chain.course import Moment, cook_along, gained_in
 from bluekettle.core.chain.energy import energy_kwh
 from bluekettle.core.chain.feeling import Held, Holds, held_after, holds_in
@@ -45,12 +47,13 @@ from bluekettle.core.chain.plan import (
 from bluekettle.core.chain.preparation import things_at_hand
 from bluekettle.core.chain.probing import LONGER, Centres, centres_in
 from bluekettle.core.chain.rehearse import Truth, alike, eaten, hidden_kitchen, truth_of
-from bluekettle.core.chain.schools import Choice, School, school_rows, schools_of
+from bluekettle.core.chain.schools import school_rows, schools_of
 from bluekettle.core.chain.steps import plan_steps
 from bluekettle.core.chain.walk import Gate, Known
 
 __all__ = [
     "LONGER",
+    "SYRUP",
     "Answers",
     "Beside",
     "Blot",

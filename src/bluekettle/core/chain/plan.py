@@ -47,7 +47,8 @@ class Layer:
     """Something that goes on the food: a sauce, or a dry layer (rub, sugar, leavening).
 
     lines : ingredients that the cook mixes, 0 for a bottle. boiled : a boil of what touched raw
-    food is planned. sugar_kg_m2, spice_kg_m2 : of a dry layer, as patted on.
+    food is planned. sugar_kg_m2, spice_kg_m2 : of a dry layer, as patted on. sample : key of the
+    shipped sauce that it is. syrup_line : which of its lines is broth simmered down.
     """
 
     id: str
@@ -59,6 +60,8 @@ class Layer:
     sugar_kg_m2: float = 0.0
     spice_kg_m2: float = 0.0
     leavening: bool = False
+    sample: str = ""
+    syrup_line: int | None = None
 
     @property
     def dry(self) -> bool:

@@ -1,24 +1,35 @@
-"""Where practitioners disagree: what of it a plan has chosen, and what else it could.
-
-Each other choice is a JSON Patch (RFC 6902) of the plan's document, and moves a named input.
-"""
+"""Where practitioners disagree: what of it a plan has chosen, and what else it could."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 
+from bluekettle.core.chain.broth import broth
+from bluekettle.core.chain.choosing import (
+    Choice,
+    Patch,
+    School,
+    add,
+    both_ways,
+    browns,
+    heats,
+    is_juice,
+    is_oiling,
+    last_fire,
+    leaves_juice,
+    moistens,
+    picked,
+    remove,
+    slow_key,
+)
 from bluekettle.core.chain.forecast import PlanForecast
 from bluekettle.core.chain.heats import heat_row
-from bluekettle.core.chain.passage import Fire
 from bluekettle.core.chain.plan import (
     Dress,
     Heat,
-    Layer,
     Marinate,
     Plan,
     Season,
-    Stage,
     TakeApart,
     Thaw,
     fresh_id,
@@ -28,7 +39,6 @@ from bluekettle.core.sauce import CLEAN
 from bluekettle.core.stages import RELEASES
 from bluekettle.core.tables import Row, rows
 
-Patch = tuple[dict[str, object], ...]
 MORE_LIQUID = 1.5  # half as much again (design)
 MIN_A_KG, FIXED_MIN = 40.0, 30.0  # under pressure, as many books have it (household knowledge)
 LOW_C, LOW_MIN = 130.0, 20.0  # a low stretch before the hot one (household knowledge)
@@ -39,26 +49,6 @@ OIL, OIL_IS = "oil", "neutral-oil"  # id of the layer, and what it is
 OIL_MM, OIL_G_KG = 0.1, 20.0  # a brushed film, and what is set out for it (typical, estimated)
 JUICE, POT_JUICE = "own-juice", "pot-juice"  # id of the layer, and what it is
 JUICE_MM, JUICE_G_KG = 0.2, 60.0  # on strands: wet, and nothing runs off (typical, estimated)
-JUICE_WATER = 0.85  # mass fraction from which a sauce without much sugar is a juice (estimated)
-
-
-@dataclass(frozen=True)
-class Choice:
-    """One school. patch : what has to change to follow it; empty where it is followed."""
-
-    key: str
-    chosen: bool
-    patch: Patch = ()
-
-
-@dataclass(frozen=True)
-class School:
-    """A question, and the schools that answer it."""
-
-    key: str
-    choices: tuple[Choice, ...]
-
-
 Answers = Callable[[PlanForecast], tuple[Choice, ...]]
 
 
@@ -77,28 +67,6 @@ def schools_of(f: PlanForecast) -> tuple[School, ...]:
 def school_rows() -> dict[str, Row]:
     """Questions and answers in words, by "question/answer"."""
     return rows("schools")
-
-
-def add(path: str, value: object) -> dict[str, object]:
-    """One operation: this value at this place."""
-    return {"op": "add", "path": path, "value": value}
-
-
-def remove(path: str) -> dict[str, object]:
-    """One operation: what is there goes."""
-    return {"op": "remove", "path": path}
-
-
-def heats(plan: Plan) -> list[tuple[int, Heat]]:
-    """The plan's own heats with their places."""
-    return [(i, stage) for i, stage in enumerate(plan.stages) if isinstance(stage, Heat)]
-
-
-def picked(options: dict[str, Patch], chosen: str) -> tuple[Choice, ...]:
-    """Choices of a question; that which is followed needs no change."""
-    return tuple(
-        Choice(key, key == chosen, () if key == chosen else patch) for key, patch in options.items()
-    )
 
 
 def bite(f: PlanForecast) -> tuple[Choice, ...]:
@@ -121,19 +89,6 @@ def release(f: PlanForecast) -> tuple[Choice, ...]:
     place, stage = pots[-1]
     options: dict[str, Patch] = {key: (add(f"/stages/{place}/release", key),) for key in RELEASES}
     return picked(options, stage.release or f.cut.release)
-
-
-def slow_key(stage: Heat) -> str:
-    """The slow model of a heat; empty where it has none."""
-    row = heat_row(stage.heat).slow
-    return row.key if row is not None else ""
-
-
-def last_fire(f: PlanForecast) -> tuple[int, Heat, Fire] | None:
-    """The last fire of the plan's own stages, with its place."""
-    fires = {fire.stage: fire for fire in f.fires}
-    found = [(i, s, fires[s.id]) for i, s in heats(f.plan) if s.id in fires]
-    return found[-1] if found else None
 
 
 def sauce(f: PlanForecast) -> tuple[Choice, ...]:
@@ -303,14 +258,6 @@ def film(f: PlanForecast) -> tuple[Choice, ...]:
     return picked(options, "oil" if oil else "none")
 
 
-def is_oiling(plan: Plan, stage: Stage) -> bool:
-    """Whether a stage puts a film of oil on."""
-    if not isinstance(stage, Dress):
-        return False
-    sauce = plan.layer(stage.layer).sauce
-    return sauce is not None and sauce.oils
-
-
 def oiling(f: PlanForecast, place: int) -> Patch:
     """A film of oil before the stage at this place; a layer left from before is taken again."""
     left = next((one.id for one in f.plan.layers if one.sauce is not None and one.sauce.oils), "")
@@ -319,12 +266,6 @@ def oiling(f: PlanForecast, place: int) -> Patch:
     sauce = {"name": "oil", "lines": [line], "contact": CLEAN}
     new = () if left else (add("/layers/-", {"id": layer, "name": "oil", "sauce": sauce}),)
     return (*new, add(f"/stages/{place}", dress("oil", layer, OIL_MM, ids_of(f.plan))))
-
-
-def browns(stage: Heat) -> bool:
-    """Whether a heat browns what lies bare in it."""
-    row = heat_row(stage.heat)
-    return row.fierce is not None or (row.slow is not None and row.slow.dry)
 
 
 def rub(f: PlanForecast) -> tuple[Choice, ...]:
@@ -398,17 +339,6 @@ def membrane(f: PlanForecast) -> tuple[Choice, ...]:
     return picked(options, "off" if pulled else "left")
 
 
-def moistens(plan: Plan, stage: Stage) -> bool:
-    """Whether a stage tosses the food in a juice: thin, and nothing of it browns."""
-    return isinstance(stage, Dress) and stage.how == "toss" and is_juice(plan.layer(stage.layer))
-
-
-def is_juice(layer: Layer) -> bool:
-    """Whether a layer is thin, and nothing of it browns."""
-    sauce = layer.sauce
-    return sauce is not None and sauce.water > JUICE_WATER and not sauce.caramelises
-
-
 def juice(f: PlanForecast) -> tuple[Choice, ...]:
     """Of strands that go bare under a fire, out of a heat that left some of it."""
     stages = f.plan.stages
@@ -443,12 +373,6 @@ def juice_of(f: PlanForecast, layer: str) -> dict[str, object]:
     line = {"ingredient": POT_JUICE, "mass_g": round(JUICE_G_KG * f.plan.mass_kg)}
     sauce = {"name": "its own juice", "lines": [line], "contact": CLEAN}
     return {"id": layer, "name": "its own juice", "sauce": sauce}
-
-
-def leaves_juice(stage: Heat) -> bool:
-    """Whether a heat leaves liquid that can be measured back."""
-    row = heat_row(stage.heat)
-    return row.slow is not None and row.slow.takes_liquid
 
 
 def poultry(f: PlanForecast) -> tuple[Choice, ...]:
@@ -528,12 +452,6 @@ def steps(f: PlanForecast) -> tuple[Choice, ...]:
     return picked(options, "low_high" if low_first else "single")
 
 
-def both_ways(stage: Heat) -> bool:
-    """Whether a heat can be slow and fierce."""
-    row = heat_row(stage.heat)
-    return row.slow is not None and row.fierce is not None
-
-
 def timing(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the last pressure pot that ends with a bite."""
     pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure" and s.until.bite]
@@ -579,6 +497,7 @@ SCHOOLS: dict[str, Answers] = {
     "sugar": sugar,
     "membrane": membrane,
     "juice": juice,
+    "broth": broth,
     "poultry": poultry,
     "liquid": liquid,
     "machine": machine,

@@ -49,7 +49,7 @@ from bluekettle.core.sauce.scaling import (
     scale,
     shares_of,
 )
-from bluekettle.core.sauce.simmering import Simmered, simmer, simmer_minutes
+from bluekettle.core.sauce.simmering import Simmered, most_gone_kg, simmer, simmer_minutes
 from bluekettle.core.sauce.tint import colour_of
 
 __all__ = [
@@ -81,6 +81,7 @@ __all__ = [
     "keep_ledger",
     "meat_for",
     "mix",
+    "most_gone_kg",
     "plate_contact",
     "reduce_to",
     "salt_of",
