@@ -71,6 +71,56 @@ def test_stated_figures_go_into_dishes_and_move_the_forecast(kitchen: Kitchen):
     assert kitchen.get("/kitchen")["figures"] == {}
 
 
+KEPT = {"Kettle-Kitchen": "kept"}
+
+
+def test_what_a_plan_leaves_open_is_of_the_kept_kitchen_where_that_is_asked_for(kitchen: Kitchen):
+    """Every route that takes a plan; a figure of its own stays; and nothing without the word."""
+    add(kitchen, **POT)
+    add(kitchen, **{**BROILER, "rack_mm": 60.0})
+    chain = kitchen.post("/plans", {"dish": SHORT_RIBS}, 201)["dish"]
+    own = {**chain, "kitchen": {"pot_power_w": 900.0}}
+
+    def asked(path, body, headers=KEPT):
+        answer = kitchen.client.post(f"/api/v1{path}", json=body, headers=headers)
+        assert answer.status_code in (200, 201), answer.get_json()
+        return answer.get_json()
+
+    def assumed(answer):
+        return {one["name"] for one in answer["assumed"]}
+
+    known = {"pot_power_w", "pot_volume_l", "rack_m"}
+    plain, here = asked("/forecasts", chain, {}), asked("/forecasts", chain)
+    assert assumed(plain) - assumed(here) == known
+    up_s = [one["slow_heats"][0]["come_up"]["likely_s"] for one in (here, plain)]
+    assert up_s[0] < 0.85 * up_s[1]
+    stated = asked("/forecasts", own)["slow_heats"][0]["come_up"]["likely_s"]
+    assert stated > 1.2 * up_s[0]
+    for path, body in (
+        ("/forecasts/effects", chain),
+        ("/schools", chain),
+        ("/repairs", chain),
+        ("/explorer", {"chain": chain}),
+        ("/advice", {"chain": chain}),
+        ("/sauces/analyse", {"name": "x", "kind": "glaze", "lines": ["100 g honey"]}),
+    ):
+        assert asked(path, body) != asked(path, body, {}), path
+    live = asked("/cooks", {"dish": own, "plan_id": None, "when": "now", "accepted": []})
+    cook = kitchen.get(f"/cooks/{live['id']}")
+    assert cook["dish"]["kitchen"]["rack_m"] == 0.06
+    assert set(cook["dish"]["kitchen"]["machines"]) == {"pot", "broiler"}
+    # Planned anew it keeps what the kitchen does not know: nothing here.
+    again = {name: value for name, value in cook["again"]["kitchen"].items() if value}
+    assert again == {}
+    for one in kitchen.get("/kitchen")["appliances"]:
+        assert kitchen.client.delete(f"/api/v1/kitchen/appliances/{one['id']}").status_code == 204
+    again = kitchen.get(f"/cooks/{live['id']}")["again"]["kitchen"]
+    assert again["pot_power_w"] == 900.0
+    wrong = kitchen.client.post("/api/v1/schools", json=chain, headers={"Kettle-Kitchen": "mine"})
+    assert wrong.status_code == 422
+    assert wrong.get_json()["errors"][0]["field"] == "Kettle-Kitchen"
+
+
 def test_of_two_ovens_one_stands_for_both_its_heat_and_its_calibration(kitchen: Kitchen):
     still = add(kitchen, kind="hot-oven", name="still", preheat_min=20.0)
     fan = add(kitchen, kind="fan-oven", name="fan", setting_c=190.0)
@@ -162,6 +212,12 @@ def test_an_appliance_that_no_dish_could_use_is_refused_by_field(
     errors = {e["field"]: e["accepted"] for e in add(kitchen, 422, **{**POT, **fields})["errors"]}
     assert field in errors, errors
     assert accepted in errors[field]
+
+
+def test_a_field_that_there_is_not_is_told_as_that_whatever_it_is_called(kitchen: Kitchen):
+    """`rack_m` is of a plan; an appliance has it in millimetres."""
+    (error,) = add(kitchen, 422, **BROILER, rack_m=0.2)["errors"]
+    assert (error["field"], error["accepted"]) == ("rack_m", "no field of this name")
 
 
 def test_a_body_is_not_taken_from_under_what_shares_it(kitchen: Kitchen):

@@ -327,6 +327,25 @@ def test_a_cold_reading_is_sent_back_for_as_long_as_it_takes_from_there(kitchen:
     assert minutes[0] > minutes[1] > 3.0
 
 
+def test_food_that_was_under_a_fire_only_goes_into_an_oven_that_has_to_heat_first(kitchen: Kitchen):
+    """Crisp food is never sent into a pot first, nor back into what it was not in."""
+    until = {"by": "minutes", "minutes": 16.0}
+    wings = {
+        "format": "kettle.dish/2",
+        "food": {"cut": "chicken-wings", "mass_kg": 0.8, "pieces": 8, "thickness_mm": 25.0},
+        "stages": [{"kind": "heat", "id": "fire", "heat": "broiler", "until": until}],
+    }
+    cold = [{"stop": "core-cold", "reason": "to be tried"}]
+    live = kitchen.post("/cooks", {"dish": wings, "accepted": cold}, 201)
+    live = kitchen.press_until(live, "fire.check", 120.0)
+    back = kitchen.press(live, temp_c=50.0, tender=False)
+    assert back["says"].startswith("50 °C inside, 74 °C wanted. Into a low oven for ")
+    keys = [step["key"] for step in back["steps"] if step["key"].startswith("fire.check~1.")]
+    assert keys == [f"fire.check~1.{one}" for one in ("load", "oven_up", "hold", "open", "check")]
+    heats = [way["says"] for way in back["back"]["ways"]]
+    assert "oven" in heats[0]
+
+
 def test_what_can_never_get_there_is_not_offered(kitchen: Kitchen):
     """A bath at 50 °C brings no 74 inside, and nothing is proven there either."""
     dish = {**THIGHS, "tenderise": "bath", "timer_min": 30, "kitchen": {"bath_c": 50.0}}

@@ -33,7 +33,7 @@ def test_a_crowded_log_is_listed_page_by_page_without_reading_a_single_dish(
     def never(*_):
         raise AssertionError("listing the log read a dish")
 
-    monkeypatch.setattr("bluekettle.services.loaded.DishDocument.model_validate", never)
+    monkeypatch.setattr("bluekettle.services.loaded.ChainDocument.model_validate", never)
     first = kitchen.get("/cooks?limit=5")
     assert [c["id"] for c in first["cooks"]] == [12, 11, 10, 9, 8]
     second = kitchen.get(f"/cooks?limit=5&after={first['more']}")

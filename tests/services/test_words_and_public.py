@@ -1,7 +1,7 @@
 """What services make of the core: sentences of the Stove page, public forecasts, the demo."""
 
 import itertools
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from tests.conftest import SHORT_RIBS, START
@@ -11,7 +11,6 @@ from bluekettle.core.stages import FINISHES, TENDERISE, StepPlan
 from bluekettle.core.units import Reading, render
 from bluekettle.demo import fill
 from bluekettle.schemas.chain import ChainDocument
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.services.chains import begin_chain, forecast_chain
 from bluekettle.services.dishes import title_of
 from bluekettle.services.instructions import Step, Words, minutes_text, say
@@ -28,8 +27,8 @@ def document(**change) -> ChainDocument:
 
 
 def scene(facts, stage):
-    """One heat of a cook, and the dish that it is told as."""
-    return DishDocument.model_validate(facts.scenes[stage].dish), facts.facts(stage)
+    """One heat of a cook: the food then, and what is known of it."""
+    return facts.scenes[stage].heating, facts.facts(stage)
 
 
 def said(asked: ChainDocument) -> dict[str, Words]:
@@ -39,7 +38,7 @@ def said(asked: ChainDocument) -> dict[str, Words]:
     for step in steps:
         stage = "cook" if step.key.partition(".")[0] in ("season", "cook") else "finish"
         dish, known = scene(facts, stage)
-        told = Step(step, dish.tenderise, known.timer_s, 63.0)
+        told = Step(step, dish.slow, known.timer_s, 63.0)
         found[step.key] = say(told, dish, known, 900.0)
     return found
 
@@ -60,6 +59,30 @@ def test_every_step_of_every_way_has_a_sentence_and_a_button(tenderise, finish, 
         assert "{" not in words.says + words.button + words.detail
     assert ("broiler" in found["finish.under"].says) == (finish == "broiler")
     assert ("the rib" in found["season.season"].says.lower()) == (pieces == 1)
+
+
+def test_a_chain_that_has_no_fire_or_nothing_slow_is_told_none():
+    """A fire alone is no low oven before it, a braise alone no broiler after it."""
+    salt = {"kind": "season", "id": "salt"}
+    food = {"cut": "pork-ribs", "mass_kg": 1.2, "pieces": 2, "thickness_mm": 26.0}
+    alone = {
+        "grill": {"by": "minutes", "minutes": 20.0},
+        "braise": {"by": "bite", "bite": "tug"},
+    }
+    heatings = {}
+    for heat, until in alone.items():
+        stages = [salt, {"kind": "heat", "id": "cook", "heat": heat, "until": until}]
+        raw = {"format": "kettle.dish/2", "food": food, "stages": stages}
+        _, steps, facts = begin_chain(ChainDocument.model_validate(raw), START)
+        heatings[heat], known = scene(facts, "cook")
+        slow = heatings[heat].slow or ""
+        told = {s.key: say(Step(s, slow, 60.0), heatings[heat], known, 0.0) for s in steps}
+        never = {"grill": "oven", "braise": "broiler"}[heat]
+        assert not [key for key, words in told.items() if never in words.says.lower()]
+    assert (heatings["grill"].slow, heatings["grill"].fire) == (None, "grill")
+    assert (heatings["braise"].slow, heatings["braise"].fierce) == ("braise", None)
+    with pytest.raises(MissingData, match="braise"):
+        assert heatings["braise"].fire
 
 
 def test_a_step_without_words_is_an_error_and_not_another_steps_sentence():
@@ -159,7 +182,7 @@ def test_the_demo_fills_an_empty_kitchen_with_plan_and_past(tmp_path):
     }
     skipped = [c for c in found if c.unknown_steps]
     assert len(skipped) == 2
-    detail = get_cook(engine, skipped[0].id, Strips(Workshop()))
+    detail = get_cook(engine, skipped[0].id, datetime.now(UTC), Strips(Workshop()))
     unknown = [s for s in detail.stages if s.state == "unknown"]
     assert unknown
     assert all(s.actual_s is None for s in unknown)

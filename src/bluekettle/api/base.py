@@ -6,18 +6,25 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, Literal, TypeVar
 
 from flask import Response, current_app, request
 from pydantic import BaseModel, Field
 from sqlalchemy import Engine
 
+from bluekettle.schemas.beginning import HeatTimesCreate
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.schemas.dish import KitchenDocument
 from bluekettle.schemas.problem import Problem
+from bluekettle.schemas.sauce import AnalyseCreate, VariantCreate
+from bluekettle.services.in_kitchen import filled
+from bluekettle.services.kitchen import get_kitchen
 from bluekettle.services.paging import read_version
 from bluekettle.services.strips import Strips
 from bluekettle.services.workshop import Workshop, always
 
 PREFIX = "/api/v1"
+Body = TypeVar("Body", ChainDocument, HeatTimesCreate, AnalyseCreate, VariantCreate)
 PROBLEMS: dict[str | int, Any] = {422: Problem}
 HEAVY: dict[str | int, Any] = {422: Problem, 503: Problem}
 CONFLICT: dict[str | int, Any] = {404: Problem, 409: Problem, 422: Problem}
@@ -53,6 +60,28 @@ class IfMatch(BaseModel):
     def version(self) -> int | None:
         """The version, None where any will do; OutOfRange for what is no ETag of ours."""
         return read_version(self.if_match)
+
+
+class InKitchen(BaseModel):
+    """The kitchen that a document is cooked in."""
+
+    kitchen: Literal["", "kept"] = Field(
+        "",
+        alias="Kettle-Kitchen",
+        description="kept: the kept kitchen fills what the document leaves open; else nothing does",
+    )
+
+
+def here(told: KitchenDocument, header: InKitchen) -> KitchenDocument:
+    """What a document says of its kitchen, filled where the request wants it."""
+    if header.kitchen == "kept":
+        return filled(told, get_kitchen(engine(), now()).for_plans)
+    return told
+
+
+def cooked_in(body: Body, header: InKitchen) -> Body:
+    """A document, in the kitchen that the request wants."""
+    return body.model_copy(update={"kitchen": here(body.kitchen, header)})
 
 
 def tagged(record: BaseModel, status: int = 200) -> Response:

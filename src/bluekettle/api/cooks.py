@@ -13,7 +13,9 @@ from bluekettle.api.base import (
     PREFIX,
     PROBLEMS,
     IdPath,
+    InKitchen,
     PageQuery,
+    cooked_in,
     engine,
     now,
     strips,
@@ -57,9 +59,10 @@ def list_cooks(query: PageQuery) -> CooksPublic:
 
 
 @blueprint.post("", responses=STARTED)
-def start_cook(body: CookCreate) -> tuple[LivePublic, int]:
+def start_cook(body: CookCreate, header: InKitchen) -> tuple[LivePublic, int]:
     """Start cooking now, or wait for the planned start. A stop wants a repair or a reason."""
-    return telling.start_cook(engine(), body, now(), strips()), 201
+    asked = body.model_copy(update={"dish": cooked_in(body.dish, header)})
+    return telling.start_cook(engine(), asked, now(), strips()), 201
 
 
 @blueprint.get("/live", responses={200: LiveListPublic})
@@ -71,7 +74,7 @@ def live_cooks() -> LiveListPublic:
 @blueprint.get("/<int:id>", responses={200: CookPublic, **CONFLICT})
 def get_cook(path: IdPath) -> CookPublic:
     """One cook, plan against actual."""
-    return log.get_cook(engine(), path.id, strips())
+    return log.get_cook(engine(), path.id, now(), strips())
 
 
 @blueprint.delete("/<int:id>", responses={204: None, **FOUND})

@@ -48,7 +48,7 @@ def accepted_by(error: Any) -> str:
     """What pydantic would have accepted, in words and with the unit where the field has one."""
     name = str(error["loc"][-1]) if error["loc"] else ""
     context = error.get("ctx") or {}
-    if name in LIMITS and error["type"] != "missing":
+    if name in LIMITS and error["type"] not in ("missing", "extra_forbidden"):
         low, high, unit = LIMITS[name]
         whole = "a whole number from " if error["type"].startswith("int") else ""
         return f"{whole}{low:g} to {high:g} {unit}"

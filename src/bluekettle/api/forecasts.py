@@ -5,7 +5,7 @@ from __future__ import annotations
 from flask_openapi import APIBlueprint, Tag
 
 from bluekettle import __version__
-from bluekettle.api.base import HEAVY, PREFIX, heavy, now
+from bluekettle.api.base import HEAVY, PREFIX, InKitchen, cooked_in, heavy, now
 from bluekettle.schemas.beginning import (
     AnswersCreate,
     BeginningPublic,
@@ -66,35 +66,35 @@ def beginnings(body: AnswersCreate) -> BeginningPublic:
 
 
 @blueprint.post("/beginnings/heat-times", responses={200: HeatTimesPublic, **HEAVY})
-def heat_times(body: HeatTimesCreate) -> HeatTimesPublic:
+def heat_times(body: HeatTimesCreate, header: InKitchen) -> HeatTimesPublic:
     """How long it takes with each heat that could be answered."""
-    found: HeatTimesPublic = heavy("heat_times", body)
+    found: HeatTimesPublic = heavy("heat_times", cooked_in(body, header))
     return found
 
 
 @blueprint.post("/forecasts", responses={200: ChainForecastPublic, **HEAVY})
-def forecast(body: ChainDocument) -> ChainForecastPublic:
+def forecast(body: ChainDocument, header: InKitchen) -> ChainForecastPublic:
     """Forecast a plan; nothing is kept. A kettle.dish/1 is read as well."""
-    found: ChainForecastPublic = heavy("forecast", body, now())
+    found: ChainForecastPublic = heavy("forecast", cooked_in(body, header), now())
     return found
 
 
 @blueprint.post("/forecasts/effects", responses={200: EffectsPublic, **HEAVY})
-def effects(body: ChainDocument) -> EffectsPublic:
+def effects(body: ChainDocument, header: InKitchen) -> EffectsPublic:
     """How many minutes each assumption of the kitchen is worth."""
-    found: EffectsPublic = heavy("effects", body)
+    found: EffectsPublic = heavy("effects", cooked_in(body, header))
     return found
 
 
 @blueprint.post("/schools", responses={200: SchoolsPublic, **HEAVY})
-def schools(body: ChainDocument) -> SchoolsPublic:
+def schools(body: ChainDocument, header: InKitchen) -> SchoolsPublic:
     """Where practitioners disagree about a plan, and what each school would change of it."""
-    found: SchoolsPublic = heavy("schools", body)
+    found: SchoolsPublic = heavy("schools", cooked_in(body, header))
     return found
 
 
 @blueprint.post("/repairs", responses={200: ChainAdvicePublic, **HEAVY})
-def repairs(body: ChainDocument) -> ChainAdvicePublic:
+def repairs(body: ChainDocument, header: InKitchen) -> ChainAdvicePublic:
     """The one change after which a plan comes out right more often."""
-    found: ChainAdvicePublic = heavy("repair", body)
+    found: ChainAdvicePublic = heavy("repair", cooked_in(body, header))
     return found

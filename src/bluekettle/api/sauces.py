@@ -14,7 +14,9 @@ from bluekettle.api.base import (
     PROBLEMS,
     IdPath,
     IfMatch,
+    InKitchen,
     PageQuery,
+    cooked_in,
     engine,
     heavy,
     now,
@@ -52,18 +54,18 @@ class DropQuery(BaseModel):
 
 
 @blueprint.post("/sauces/analyse", responses={200: AnalysisPublic, **HEAVY})
-def analyse(body: AnalyseCreate) -> AnalysisPublic:
+def analyse(body: AnalyseCreate, header: InKitchen) -> AnalysisPublic:
     """What a recipe comes to: yield, composition, allergens, colour ladder. Unreadable lines stay,
     marked.
     """
-    found: AnalysisPublic = heavy("analyse", body)
+    found: AnalysisPublic = heavy("analyse", cooked_in(body, header))
     return found
 
 
 @blueprint.post("/sauces/variants", responses={200: VariantPublic, **HEAVY})
-def variants(body: VariantCreate) -> VariantPublic:
+def variants(body: VariantCreate, header: InKitchen) -> VariantPublic:
     """Sugar-free, less salt, milder, or without an allergen, and what that changes."""
-    found: VariantPublic = heavy("vary", body)
+    found: VariantPublic = heavy("vary", cooked_in(body, header))
     return found
 
 

@@ -6,13 +6,14 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from bluekettle.schemas.alarm import AlarmPublic
 from bluekettle.schemas.base import AsidePublic, CreateModel, Moment, PublicModel
 from bluekettle.schemas.chain import ChainDocument, InsteadDocument
 from bluekettle.schemas.elsewhere import LeavablePublic
 from bluekettle.schemas.forecast import BandPublic, GlazePublic, SafetyPublic
+from bluekettle.schemas.heating import HeatingDocument, heating_of_dish
 from bluekettle.schemas.reading import DeviceDonePublic, DevicePublic, ProbePublic
 from bluekettle.schemas.supper import SupperPublic
 
@@ -158,12 +159,12 @@ class FilmDocument(PublicModel):
 
 
 class SceneDocument(PublicModel):
-    """One heat of a chain as a live cook needs it: the food as it is then, as a dish of this heat,
-    and what its forecast knew. glaze : of a heat that is looked at. by : what that one ends by.
+    """One heat of a chain as a live cook needs it: the food as it is then, that heat, and what its
+    forecast knew. glaze : of a heat that is looked at. by : what that one ends by.
     film : where signs under it tell of its appliance; null elsewhere, and in what was kept before.
     """
 
-    dish: dict[str, Any]
+    heating: HeatingDocument
     timer_s: float
     target_c: float
     liquid_l: float
@@ -171,6 +172,15 @@ class SceneDocument(PublicModel):
     glaze: GlazePublic | None
     by: str = ""
     film: FilmDocument | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def as_kept_before(cls, raw: Any) -> Any:
+        """A scene as an older version kept it."""
+        if isinstance(raw, dict) and "heating" not in raw and isinstance(raw.get("dish"), dict):
+            rest = {name: value for name, value in raw.items() if name != "dish"}
+            return {**rest, "heating": heating_of_dish(raw["dish"])}
+        return raw
 
 
 class ExitFact(PublicModel):
@@ -520,6 +530,9 @@ class CookPublic(PublicModel):
     dish: dict[str, Any] = Field(description="as it was planned")
     cooked: dict[str, Any] = Field(
         description="as it is cooked: with heats that came for others, and dials where they stand"
+    )
+    again: dict[str, Any] = Field(
+        description="the plan to be cooked anew: what the kept kitchen knows itself is left open"
     )
     facts: HeatFactsPublic
     glaze_after: GlazePublic | None = Field(

@@ -10,12 +10,12 @@ from bluekettle.core.chain import HeatRow
 from bluekettle.core.stages import Event, dial_that_holds, finish_kind, not_undone
 from bluekettle.core.stages.browning import Browning
 from bluekettle.core.stages.progress import Fold
-from bluekettle.schemas.dish import DishDocument
-from bluekettle.services.dials import dial_of_dish
+from bluekettle.schemas.heating import HeatingDocument
+from bluekettle.services.dials import dial_of
 from bluekettle.services.dishes import kitchen_of
 
 Mark = tuple[float, float]  # seconds of the cook, and what was read then [°C]
-Fire = tuple[DishDocument, HeatRow]
+Fire = tuple[HeatingDocument, HeatRow]
 
 AFTER_S = 120.0  # of a fire, or of a dial that was turned: the door was open (estimated)
 LATELY_S = 300.0  # an oven swings, and is turned up: the mean of so long counts (estimated)
@@ -32,7 +32,7 @@ def air_dials(
     told_s = {one.step: one.at_s for one in not_undone(events) if one.kind == "dial"}
     found = {}
     for stage, (dish, row) in fires.items():
-        if not finish_kind(dish.finish).air:
+        if not finish_kind(dish.fire).air:
             continue
         begin_s, end_s = under(fold, stage)
         since_s = max(begin_s, told_s.get(stage, -math.inf)) + AFTER_S
@@ -52,18 +52,18 @@ def under(fold: Fold, stage: str) -> tuple[float, float]:
     return put.at_s, math.inf if out is None else out.at_s
 
 
-def air_dial(dish: DishDocument, marks: Sequence[Mark]) -> float | None:
+def air_dial(dish: HeatingDocument, marks: Sequence[Mark]) -> float | None:
     """Where the dial stands by these readings; None where that is where it was told to stand, and
     where they cannot be of this heat.
     """
     if not marks:
         return None
-    stated = dial_of_dish(dish)
+    stated = dial_of(dish)
     read_c = fmean(value for at_s, value in marks if at_s >= marks[-1][0] - LATELY_S)
     if abs(read_c - stated) > FURTHEST_C:
         return None
     kitchen = kitchen_of(dish.kitchen)
     food = (dish.cut, dish.mass_kg, dish.pieces, dish.thickness_mm)
-    held = dial_that_holds(Browning(*food, heat=dish.finish, kitchen=kitchen), read_c)
+    held = dial_that_holds(Browning(*food, heat=dish.fire, kitchen=kitchen), read_c)
     near = STEP_C * round(held / STEP_C)
     return None if abs(near - stated) < STEP_C else near

@@ -9,7 +9,7 @@ from bluekettle.core.errors import Fault
 from bluekettle.core.stages import Event, Kitchen, Progress, finish_kind, not_undone
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import DialPublic
-from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.heating import HeatingDocument
 from bluekettle.services.chains import plan_of
 
 RACKS_M = (0.08, 0.12, 0.16, 0.20, 0.25)  # of an oven of which nobody told any (typical, estimated)
@@ -42,21 +42,21 @@ def with_dials(document: ChainDocument, dials: Mapping[str, float]) -> ChainDocu
     return ChainDocument.model_validate(told)
 
 
-def with_dial(dish: DishDocument, value: float) -> DishDocument:
-    """A dish under its fire with the dial of that where it stands."""
-    name = finish_kind(dish.finish).dial
-    return dish.model_copy(update={"kitchen": dish.kitchen.model_copy(update={name: value})})
+def with_dial(heating: HeatingDocument, value: float) -> HeatingDocument:
+    """The food under its fire with the dial of that where it stands."""
+    name = finish_kind(heating.fire).dial
+    return heating.model_copy(update={"kitchen": heating.kitchen.model_copy(update={name: value})})
 
 
-def dial_of_dish(dish: DishDocument) -> float:
+def dial_of(heating: HeatingDocument) -> float:
     """Where the dial of its fire stands: as stated, else as usual."""
-    name = finish_kind(dish.finish).dial
-    stated = getattr(dish.kitchen, name)
+    name = finish_kind(heating.fire).dial
+    stated = getattr(heating.kitchen, name)
     return Kitchen().or_typical(name) if stated is None else float(stated)
 
 
 def dial_public(
-    document: ChainDocument, dish: DishDocument, stage: str, read: float | None
+    document: ChainDocument, heating: HeatingDocument, stage: str, read: float | None
 ) -> DialPublic | None:
     """The dial of a fire; None of one that came for another, where it stands as usual. read : where
     it stands by a thermometer, where that is elsewhere.
@@ -64,9 +64,9 @@ def dial_public(
     row = heat_of_plan(document, stage)
     if row is None:
         return None
-    value = dial_of_dish(dish)
+    value = dial_of(heating)
     if row.dial_unit == "m":
-        machine = dish.kitchen.machines.get("broiler")
+        machine = heating.kitchen.machines.get("broiler")
         usual = list(machine.racks_m if machine and machine.racks_m else RACKS_M)
     else:
         usual = [value + step for step in AROUND]

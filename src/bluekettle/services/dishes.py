@@ -23,11 +23,11 @@ from bluekettle.core.sauce import (
 from bluekettle.core.stages import JOBS, Kitchen, Learnt, Tendering, cut, cut_keys
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.dish import (
-    DishDocument,
     IngredientDocument,
     KitchenDocument,
     SauceDocument,
 )
+from bluekettle.schemas.heating import HeatingDocument
 from bluekettle.services.fits import inside_of
 
 
@@ -151,8 +151,8 @@ def allergens_of_sauce(sauce: Sauce) -> tuple[set[str], list[str]]:
     return set(allergens_of([(item, 1.0) for item in items])), unknown
 
 
-def tendering_of(document: DishDocument) -> Tendering:
-    """The food and the slow heat of a kettle.dish/1."""
+def tendering_of(document: HeatingDocument, heat: str) -> Tendering:
+    """The food of a heat in a slow one."""
     return Tendering(
         document.cut,
         document.mass_kg,
@@ -160,8 +160,7 @@ def tendering_of(document: DishDocument) -> Tendering:
         document.thickness_mm,
         state=document.state,
         kitchen=kitchen_of(document.kitchen),
-        seed=document.seed,
-        heat=document.tenderise,
+        heat=heat,
         release=document.release,
         liquid_l=document.liquid_l,
     )

@@ -12,6 +12,8 @@ from bluekettle.core.errors import MissingData
 from bluekettle.core.safety import HOLD_C as HOLD_ABOVE_C
 from bluekettle.core.stages import (
     Evidence,
+    FinishKind,
+    FirstHeat,
     StepPlan,
     cut,
     figure,
@@ -21,7 +23,8 @@ from bluekettle.core.stages import (
 from bluekettle.core.tables import row, rows
 from bluekettle.core.units import amount
 from bluekettle.schemas.cook import HeatFactsPublic
-from bluekettle.schemas.dish import DishDocument, MachineDocument, SauceDocument
+from bluekettle.schemas.dish import MachineDocument, SauceDocument
+from bluekettle.schemas.heating import HeatingDocument
 
 THICKEST = "thickest place, not touching bone"
 
@@ -50,7 +53,7 @@ def stopwatch_text(time_s: float) -> str:
     return f"{total // 60}:{total % 60:02d}"
 
 
-def pieces_text(document: DishDocument) -> str:
+def pieces_text(document: HeatingDocument) -> str:
     """ "the 6 ribs", "the head"."""
     piece = cut(document.cut).piece
     if document.pieces == 1:
@@ -84,7 +87,7 @@ class Step:
     switched_on: bool = True
 
 
-def say(step: Step, document: DishDocument, facts: HeatFactsPublic, natural_s: float) -> Words:
+def say(step: Step, document: HeatingDocument, facts: HeatFactsPublic, natural_s: float) -> Words:
     """Sentence, button and detail of a step.
 
     Raises MissingData for a step without a row in the table.
@@ -114,15 +117,23 @@ class Blanks(dict[str, str]):
     """What fills the blanks of a sentence; each is made when it is asked for."""
 
     def __init__(
-        self, step: Step, document: DishDocument, facts: HeatFactsPublic, natural_s: float
+        self, step: Step, document: HeatingDocument, facts: HeatFactsPublic, natural_s: float
     ) -> None:
         super().__init__()
         self.step, self.document, self.facts, self.natural_s = step, document, facts, natural_s
-        self.kind = finish_kind(document.finish)
-        self.first = first_heat(step.heat)
+        self.slow = first_heat(step.heat) if step.heat else None
         machines = document.kitchen.machines
-        self.machine = machines.get(self.first.job, MachineDocument())
-        self.finisher = machines.get(document.finish, MachineDocument())
+        self.machine = machines.get(self.slow.job if self.slow else "", MachineDocument())
+
+    @property
+    def kind(self) -> FinishKind:
+        """The fire; MissingData where the chain has none."""
+        return finish_kind(self.document.fire)
+
+    @property
+    def first(self) -> FirstHeat:
+        """The slow heat; MissingData where the step has none."""
+        return first_heat(self.step.heat)
 
     def __missing__(self, blank: str) -> str:
         return str(getattr(self, f"blank_{blank}")())
@@ -198,8 +209,8 @@ class Blanks(dict[str, str]):
         return evidence_text(self.step.plan.evidence, self.step.asked_c)
 
     def blank_lift(self) -> str:
-        """Where to lift it."""
-        return self.kind.lift
+        """Where to lift it: towards the fire, or as the line says it."""
+        return self.kind.lift if self.document.fierce else self.step.plan.label
 
     def blank_coat(self) -> str:
         """The mass of one coat."""
@@ -246,7 +257,7 @@ class Blanks(dict[str, str]):
 
     def blank_on(self) -> str:
         """What has to be switched on before anything else, to be hot in time."""
-        if not self.first.preheat or not self.step.switched_on:
+        if self.slow is None or not self.slow.preheat or not self.step.switched_on:
             return ""
         kitchen = self.document.kitchen
         stated = getattr(kitchen, "oven_c")  # noqa: B009 a field made from the table
@@ -261,7 +272,7 @@ class Blanks(dict[str, str]):
         them = pieces_text(self.document)
         if cut(self.document.cut).salted:
             return f"Pat {them} dry; no salt, there is enough in it."
-        if self.document.state == "frozen" or self.first.takes_liquid:
+        if self.document.state == "frozen" or self.goes_into_liquid:
             return f"Salt {them} on all sides."
         return f"Pat {them} dry and salt all sides."
 
@@ -269,15 +280,21 @@ class Blanks(dict[str, str]):
         """A word on it."""
         if self.document.state == "frozen":
             return "Frozen food is salted as it is."
-        return "" if self.first.takes_liquid else "Dry browns. Wet steams."
+        return "" if self.goes_into_liquid else "Dry browns. Wet steams."
+
+    @property
+    def goes_into_liquid(self) -> bool:
+        """Whether the food goes into liquid from here."""
+        return self.slow is not None and self.slow.takes_liquid
 
     def blank_switch(self) -> str:
         """The finish is switched on, or turned up where it is hot already."""
         where = f"the {self.kind.name}"
-        press = f": press “{self.finisher.button}”" if self.finisher.button else ""
-        if self.first.body == self.document.finish:
+        finisher = self.document.kitchen.machines.get(self.document.fire, MachineDocument())
+        press = f": press “{finisher.button}”" if finisher.button else ""
+        if self.slow is not None and self.slow.body == self.document.fire:
             return f"Turn {where} up now{press}."
-        named = f" on {self.finisher.name or where}" if press else ""
+        named = f" on {finisher.name or where}" if press else ""
         return f"Switch {where} on now{press}{named}."
 
     def blank_sauce_says(self) -> str:

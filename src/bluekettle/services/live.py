@@ -169,7 +169,7 @@ def said_now(
     """The words of the moment: under the heat what was seen counts, and a failed check says so."""
     fire = progress.fire
     if fire is not None and fire.assumed:
-        where = finish_kind(loaded.fire_scene(progress).document.finish).where
+        where = finish_kind(loaded.fire_scene(progress).document.fire).where
         assumed = "Nobody told me, so I count from the earliest moment it could be."
         return Words(f"It may be {where} already.", words.button, assumed)
     plan = next((s.plan for s in progress.steps if s.plan.key == progress.current), None)
@@ -285,7 +285,7 @@ def fire_public(loaded: Loaded, progress: Progress) -> FirePublic | None:
         return None
     return FirePublic(
         name=fire.name,
-        appliance=finish_kind(loaded.fire_scene(progress).document.finish).name,
+        appliance=finish_kind(loaded.fire_scene(progress).document.fire).name,
         since=loaded.at(fire.since_s),
         before_s=round(fire.before_s, 1),
         assumed=fire.assumed,

@@ -14,8 +14,8 @@ from bluekettle.core.stages import Event, Leg, Progress, StepPlan, follow, not_u
 from bluekettle.core.stages.progress import Fold, wanted_c
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import ChainFactsDocument, HeatFactsPublic, LeftDocument
-from bluekettle.schemas.dish import DishDocument
 from bluekettle.schemas.forecast import GlazePublic
+from bluekettle.schemas.heating import HeatingDocument
 from bluekettle.services.airing import air_dials
 from bluekettle.services.dials import dials_of, heat_of_plan, with_dial, with_dials
 from bluekettle.services.errors import Unreadable
@@ -33,7 +33,7 @@ LONGEST_FIRE_S = 10_800.0  # a sign after this is of no fire that is known
 class Scene:
     """One heat of a cook: the dish as it is then, and what its forecast knew."""
 
-    document: DishDocument
+    document: HeatingDocument
     facts: HeatFactsPublic
     by_clock: bool = False
 
@@ -73,7 +73,7 @@ class Loaded:
             )
             self.scenes = {
                 key: Scene(
-                    self.dish_at(key, DishDocument.model_validate(one.dish)),
+                    self.heating_at(key, one.heating),
                     self.chain.facts(key),
                     one.by not in ("", "colour"),
                 )
@@ -83,9 +83,9 @@ class Loaded:
             why = str(error).splitlines()[0][:200]
             raise Unreadable("cook", self.cook_id, cook.title, why) from error
 
-    def dish_at(self, stage: str, dish: DishDocument) -> DishDocument:
-        """The dish of a heat, its dial where it was told to stand."""
-        return with_dial(dish, self.dials[stage]) if stage in self.dials else dish
+    def heating_at(self, stage: str, heating: HeatingDocument) -> HeatingDocument:
+        """A heat with its dial where it was told to stand."""
+        return with_dial(heating, self.dials[stage]) if stage in self.dials else heating
 
     @cached_property
     def aired(self) -> dict[str, float]:
@@ -234,7 +234,7 @@ class Loaded:
         """A step with what its words need."""
         leg = self.legs.get(plan.key)
         scene = self.scene(plan)
-        heat = leg.heat if leg else scene.document.tenderise
+        heat = leg.heat if leg else scene.document.slow or ""
         hold_s = scene.facts.timer_s
         if leg:
             hold_s = next(s.likely_s for s in leg.steps if s.key.endswith(".hold"))

@@ -24,11 +24,14 @@ from bluekettle.schemas.cook import (
     StageCompare,
     StripPublic,
 )
+from bluekettle.schemas.dish import KitchenDocument
 from bluekettle.schemas.forecast import GlazePublic
 from bluekettle.schemas.upgrade import strip_of_glaze
 from bluekettle.services.chains import plan_of
 from bluekettle.services.errors import Conflict, NotFound, Unreadable
+from bluekettle.services.in_kitchen import as_its_own
 from bluekettle.services.instructions import stopwatch_text
+from bluekettle.services.kitchen import public
 from bluekettle.services.live import checks_public, live
 from bluekettle.services.loaded import Loaded, Told
 from bluekettle.services.paging import make_place, read_place
@@ -131,7 +134,7 @@ def end_cook(
         teach(session, loaded, now)
         teach_colour(session, loaded, now, row.colour)
         session.flush()
-        answer = cook_public(loaded, row, strips)
+        answer = cook_public(loaded, row, public(session, now).for_plans, strips)
         session.commit()
         return answer
 
@@ -146,23 +149,29 @@ def stop_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> Co
         summarise(loaded)
         teach(session, loaded, now)
         session.flush()
-        answer = cook_public(loaded, session.get(Outcome, cook_id), strips)
+        here = public(session, now).for_plans
+        answer = cook_public(loaded, session.get(Outcome, cook_id), here, strips)
         session.commit()
         return answer
 
 
-def get_cook(engine: Engine, cook_id: int, strips: Strips) -> CookPublic:
+def get_cook(engine: Engine, cook_id: int, now: datetime, strips: Strips) -> CookPublic:
     """One cook with plan against actual."""
     with Session(engine) as session:
         loaded = load(session, cook_id)
         outcome = session.get(Outcome, cook_id)
-    return cook_public(loaded, outcome, strips, wait=True)
+        here = public(session, now).for_plans
+    return cook_public(loaded, outcome, here, strips, wait=True)
 
 
 def cook_public(
-    loaded: Loaded, outcome: Outcome | None, strips: Strips, wait: bool = False
+    loaded: Loaded,
+    outcome: Outcome | None,
+    here: KitchenDocument,
+    strips: Strips,
+    wait: bool = False,
 ) -> CookPublic:
-    """One cook, whole. Only with `wait` its strip is waited for."""
+    """One cook, whole. here : the kept kitchen. Only with `wait` its strip is waited for."""
     end = loaded.cook.ended_at or (
         loaded.rows[-1].recorded_at if loaded.rows else loaded.cook.started_at
     )
@@ -177,6 +186,7 @@ def cook_public(
         summary=summary(loaded.cook, outcome),
         dish=loaded.cook.dish,
         cooked=loaded.whole.model_dump(mode="json"),
+        again=as_its_own(loaded.planned, here).model_dump(mode="json"),
         facts=loaded.scene().facts,
         glaze_after=after,
         stages=[compare(s) for s in progress.steps if not s.plan.beside],

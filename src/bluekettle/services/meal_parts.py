@@ -23,6 +23,7 @@ from bluekettle.schemas.meal import (
 )
 from bluekettle.services.chains import core_forecast
 from bluekettle.services.dishes import title_of
+from bluekettle.services.in_kitchen import filled
 from bluekettle.services.templates import templates
 from bluekettle.store import repositories
 
@@ -64,11 +65,7 @@ def dish_here(one: MealDishDocument, kitchen: KitchenDocument | None) -> ChainDo
     dish = document_of(one).model_copy(update={"serve_at": None})
     if kitchen is None:
         return dish
-    told = dish.kitchen
-    own: dict[str, Any] = {name: value for name, value in told if value is not None}
-    own["machines"] = {**kitchen.machines, **told.machines}
-    own["learnt"] = {**kitchen.learnt, **told.learnt}
-    return dish.model_copy(update={"kitchen": kitchen.model_copy(update=own)})
+    return dish.model_copy(update={"kitchen": filled(dish.kitchen, kitchen)})
 
 
 def side_of(one: MealSideDocument) -> meals.Side:

@@ -80,9 +80,10 @@ def scout_now(loaded: Loaded, progress: Progress, now: datetime) -> ScoutPublic 
     quiet_s = state.due_s - loaded.seconds(now)
     if here not in loaded.scenes or scene.by_clock or quiet_s < LONG_ENOUGH_S:
         return None
-    row = heat_row_of(scene.document.finish)
-    slow = first_heat(loaded.step_of(state.plan).heat)
-    if scene.document.finish in scene.document.kitchen.learnt or row.body == slow.body:
+    row = heat_row_of(scene.document.fire)
+    slow = loaded.step_of(state.plan).heat
+    taken = first_heat(slow).body if slow else ""
+    if scene.document.fire in scene.document.kitchen.learnt or row.body == taken:
         return None
     name = row.fierce.name if row.fierce else row.name
     return ScoutPublic(

@@ -5,7 +5,8 @@ from __future__ import annotations
 from bluekettle.core.stages import Progress, StepPlan, StepState, finish_kind
 from bluekettle.core.stages.told import CONFIRMED, ESTIMATED, UNKNOWN
 from bluekettle.schemas.cook import PicturePublic
-from bluekettle.services.dials import dial_of_dish
+from bluekettle.schemas.heating import HeatingDocument
+from bluekettle.services.dials import dial_of
 from bluekettle.services.instructions import Step, words_row
 from bluekettle.services.loaded import Loaded
 
@@ -24,11 +25,10 @@ def picture_of(loaded: Loaded, progress: Progress, now_s: float) -> PicturePubli
         shows = "fierce/under"
     side, _, state = shows.rpartition("/")
     scene = loaded.scene(plan) if progress.fire is None else loaded.fire_scene(progress)
-    vessel = {"slow": first_of(loaded, plan), "fierce": scene.document.finish, "": ""}[side]
     dish = scene.document
     return PicturePublic(
         shows=state,
-        vessel=vessel,
+        vessel=vessel_of(side, loaded, plan, scene.document),
         cut=dish.cut,
         pieces=dish.pieces,
         strands=any(s.plan.key.endswith(".shred") for s in past),
@@ -44,9 +44,11 @@ def shown(step: Step) -> str:
     return words_row(step)["shows"]
 
 
-def first_of(loaded: Loaded, plan: StepPlan | None) -> str:
-    """The slow heat of a step."""
-    return loaded.step_of(plan).heat if plan is not None else ""
+def vessel_of(side: str, loaded: Loaded, plan: StepPlan | None, heating: HeatingDocument) -> str:
+    """What the food is in: the fire, the slow heat of its step, or nothing."""
+    if side == "fierce":
+        return heating.fire
+    return loaded.step_of(plan).heat if side == "slow" and plan is not None else ""
 
 
 def brushed(loaded: Loaded, state: StepState) -> bool:
@@ -70,5 +72,5 @@ def heat_s(loaded: Loaded, progress: Progress, past: list[StepState], now_s: flo
 def rack_mm(loaded: Loaded, progress: Progress) -> float | None:
     """How far the food is from the element; None where nothing is set so."""
     dish = loaded.fire_scene(progress).document
-    hangs = finish_kind(dish.finish).dial == "rack_m"
-    return round(1000.0 * dial_of_dish(dish), 1) if hangs else None
+    hangs = finish_kind(dish.fire).dial == "rack_m"
+    return round(1000.0 * dial_of(dish), 1) if hangs else None

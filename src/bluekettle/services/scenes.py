@@ -1,11 +1,10 @@
-"""The scenes of a chain: every heat as a dish of one heat, for the words, ways back and strips of a
-live cook.
+"""The scenes of a chain: the food at every heat, for the words, ways back and strips of a live
+cook.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 
 from bluekettle.core.advice import plan_exits
 from bluekettle.core.chain import Dress, Heat, PlanForecast, heat_row
@@ -14,11 +13,9 @@ from bluekettle.core.stages import LIMITS
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.chain_forecast import ChainForecastPublic
 from bluekettle.schemas.cook import ChainFactsDocument, ExitFact, FilmDocument, SceneDocument
-from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.dish import KitchenDocument
 from bluekettle.schemas.forecast import SafetyPublic
-
-Json = dict[str, Any]
-FALLBACK_SLOW, FALLBACK_FIERCE = "low_oven", "broiler"  # of a chain that has none of the kind
+from bluekettle.schemas.heating import HeatingDocument
 
 
 def facts_of_chain(
@@ -65,10 +62,8 @@ def scenes_of(
             continue
         stage = one.stage
         fire, slow = fires.get(stage.id), slows.get(stage.id)
-        dish = dish_view(f, document, passed, place)
-        made = DishDocument.model_validate(dish)  # never kept in a shape that cannot be read
         found[stage.id] = SceneDocument(
-            dish=made.model_dump(mode="json"),
+            heating=heating_at(f, document, passed, place),
             timer_s=slow.timer_s if slow else fire.timer_s if fire else 0.0,
             target_c=slow.target_c if slow else 0.0,
             liquid_l=(slow.liquid_l or 0.0) if slow else 0.0,
@@ -92,10 +87,10 @@ def film_at(f: PlanForecast, passed: Sequence[Passed], place: int) -> FilmDocume
     )
 
 
-def dish_view(
+def heating_at(
     f: PlanForecast, document: ChainDocument, passed: Sequence[Passed], place: int
-) -> Json:
-    """The food as it is at one heat, and that heat, as a kettle.dish/1."""
+) -> HeatingDocument:
+    """The food as it is at one heat, and that heat."""
     stage = passed[place].stage
     assert isinstance(stage, Heat)
     food = passed[place].passage.food
@@ -104,31 +99,37 @@ def dish_view(
     after = [heat_row(p.stage.heat).fierce for p in passed[place:] if isinstance(p.stage, Heat)]
     slow = row.slow or next((one for one in reversed(before) if one), None)
     fierce = row.fierce or next((one for one in after if one), None)
-    kitchen = document.kitchen.model_dump(mode="json")
-    for part in (row.slow, row.fierce):
-        if part is not None and stage.dial is not None:
-            low, high, _ = LIMITS[part.dial]
-            kitchen[part.dial] = min(max(stage.dial, low), high)
     coats = coats_at(stage, passed, place)
     sauces = {layer.id: layer.sauce for layer in document.layers}
     sauce = next((sauces[layer] for layer in coats if sauces.get(layer) is not None), None)
-    return {
-        "cut": document.food.cut,
-        "mass_kg": food.mass_kg,
-        "pieces": food.pieces,
-        "thickness_mm": document.food.thickness_mm,
-        "state": document.food.state,
-        "tenderise": slow.key if slow else FALLBACK_SLOW,
-        "bite": stage.until.bite or next(iter(f.cut.targets)),
-        "release": stage.release,
-        "liquid_l": stage.liquid_l,
-        "finish": fierce.key if fierce else FALLBACK_FIERCE,
-        "want": stage.until.want,
-        "sauce": sauce if sauce is None or isinstance(sauce, str) else sauce.model_dump(),
-        "coats": min(6, len(coats)) if sauce is not None else 0,
-        "coat_mm": stage.coat_mm,
-        "kitchen": kitchen,
-    }
+    return HeatingDocument(
+        cut=document.food.cut,
+        mass_kg=food.mass_kg,
+        pieces=food.pieces,
+        thickness_mm=document.food.thickness_mm,
+        state=document.food.state,
+        slow=slow.key if slow else None,
+        fierce=fierce.key if fierce else None,
+        bite=stage.until.bite or next(iter(f.cut.targets)),
+        release=stage.release,
+        liquid_l=stage.liquid_l,
+        sauce=sauce,
+        coats=len(coats) if sauce is not None else 0,
+        kitchen=kitchen_at(stage, document.kitchen),
+    )
+
+
+def kitchen_at(stage: Heat, kitchen: KitchenDocument) -> KitchenDocument:
+    """The kitchen with the dial of a heat where the stage has it."""
+    row = heat_row(stage.heat)
+    if stage.dial is None:
+        return kitchen
+    figures = {}
+    for part in (row.slow, row.fierce):
+        if part is not None:
+            low, high, _ = LIMITS[part.dial]
+            figures[part.dial] = min(max(stage.dial, low), high)
+    return kitchen.model_copy(update=figures)
 
 
 def sauce_at(passed: Sequence[Passed], place: int) -> float:

@@ -19,9 +19,9 @@ from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages import Progress, Sign, appliance_kind, finish_kind
 from bluekettle.core.stages.progress import stretches
 from bluekettle.schemas.cook import SceneDocument
-from bluekettle.schemas.dish import DishDocument
+from bluekettle.schemas.heating import HeatingDocument
 from bluekettle.schemas.kitchen import LessonPublic, LessonsPublic
-from bluekettle.services.dials import dial_of_dish
+from bluekettle.services.dials import dial_of
 from bluekettle.services.errors import NotFound
 from bluekettle.services.kitchen import first_in_use, heat_words, job_of, observation_public
 from bluekettle.services.learning import (
@@ -124,7 +124,7 @@ def lesson(
     not known.
     """
     scene, document = loaded.chain.scenes[stage], loaded.scenes[stage].document
-    kept = used.get(document.finish)
+    kept = used.get(document.fire)
     if scene.film is None or kept is None or not same_appliance(kept, document):
         return
     sauce, name = sauce_of(document)
@@ -135,7 +135,7 @@ def lesson(
         ground="food",
         sign=sign.sign,
         at_s=round(sign.heat_s, 1),
-        dial=dial_of_dish(document),
+        dial=dial_of(document),
         coat_mm=scene.film.mm,
         sauce_name=name,
         sauce=sauce,
@@ -175,9 +175,9 @@ def believed(scene: SceneDocument, sign: Sign) -> bool:
     return likely is not None and likely / ABSURD <= sign.heat_s <= likely * ABSURD
 
 
-def same_appliance(kept: Appliance, document: DishDocument) -> bool:
+def same_appliance(kept: Appliance, document: HeatingDocument) -> bool:
     """Whether a dish was reckoned with the figures of this appliance, wherever its dial stood."""
-    dial = finish_kind(document.finish).dial
+    dial = finish_kind(document.fire).dial
     own = figures_of(kept)
     names = {*own, *FIGURES[appliance_kind(kept.kind).type].values()}
     return all(
@@ -187,7 +187,7 @@ def same_appliance(kept: Appliance, document: DishDocument) -> bool:
     )
 
 
-def sauce_of(document: DishDocument) -> tuple[dict[str, Any] | None, str]:
+def sauce_of(document: HeatingDocument) -> tuple[dict[str, Any] | None, str]:
     """The sauce of a dish as an observation keeps it; None without one."""
     if document.sauce is None:
         return None, ""

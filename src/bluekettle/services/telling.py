@@ -19,6 +19,7 @@ from bluekettle.core.stages import (
     Progress,
     StepPlan,
     finish_kind,
+    heats_back,
     not_undone,
     waiting_step,
     ways_back,
@@ -344,7 +345,7 @@ def rescue_faults(
     if fire is None or fire.assumed or not 1.0 <= fire.clock_s(at_s) <= LONGEST_LOOK_S:
         accepted = "a way out of a heat that the food is under, within an hour"
         return [Fault("change", told.change, accepted)]
-    kind = finish_kind(loaded.fire_scene(progress).document.finish)
+    kind = finish_kind(loaded.fire_scene(progress).document.fire)
     if told.change == "foil" and kind.sides > 1:
         return [Fault("change", told.change, f"calmer: no foil goes into {kind.place}")]
     return []
@@ -377,6 +378,9 @@ def legs_after(loaded: Loaded, told: EventCreate, gate: StepPlan, at_s: float) -
     tough = wants.tender and told.tender is False
     if not (cold or tough):
         return ()
-    document = loaded.scene(gate).document
+    heating = loaded.scene(gate).document
+    finish = heating.fierce or ""
+    slow = heating.slow or heats_back(finish)[0]
+    dish = tendering_of(heating, slow)
     failed = Failed(told.temp_c, cold, tough)
-    return ways_back(tendering_of(document), document.bite, gate, failed, document.finish)
+    return ways_back(dish, heating.bite, gate, failed, finish, out_of_it=heating.slow is not None)

@@ -475,6 +475,7 @@ export const cook: Cook = {
   summary,
   dish: plan() as unknown as Cook['dish'],
   cooked: plan() as unknown as Cook['cooked'],
+  again: plan() as unknown as Cook['again'],
   facts: {
     timer_s: 2940,
     target_c: 117.1,

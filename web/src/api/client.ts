@@ -7,11 +7,13 @@ export const api = createClient<paths>({
   fetch: (request) => globalThis.fetch(request),
 })
 
-/** Amounts inside the server's sentences come in this cook's own units. */
+/** Amounts inside the server's sentences come in this cook's own units; what a plan leaves open of
+ * its kitchen is that of the kept one. */
 api.use({
   onRequest({ request }) {
     const { kitchen, degrees } = useUnits()
     request.headers.set('Kettle-Units', `${kitchen.value} ${degrees.value}`)
+    if (request.method === 'POST') request.headers.set('Kettle-Kitchen', 'kept')
   },
 })
 

@@ -5515,6 +5515,13 @@ export interface components {
             cooked: {
                 [key: string]: unknown;
             };
+            /**
+             * Again
+             * @description the plan to be cooked anew: what the kept kitchen knows itself is left open
+             */
+            again: {
+                [key: string]: unknown;
+            };
             facts: components["schemas"]["HeatFactsPublic"];
             /** @description the strip after what was seen; null where nothing was looked at */
             glaze_after: components["schemas"]["GlazePublic"] | null;
@@ -7795,7 +7802,10 @@ export interface operations {
     forecasts_heat_times_beginnings_heat_times_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -7896,7 +7906,10 @@ export interface operations {
     forecasts_forecast_forecasts_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -8030,7 +8043,10 @@ export interface operations {
     forecasts_effects_forecasts_effects_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -8164,7 +8180,10 @@ export interface operations {
     forecasts_schools_schools_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -8298,7 +8317,10 @@ export interface operations {
     forecasts_repairs_repairs_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -8432,7 +8454,10 @@ export interface operations {
     advice_explorer_explorer_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -8569,7 +8594,10 @@ export interface operations {
     advice_advice_advice_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -11059,7 +11087,10 @@ export interface operations {
     cooks_start_cook_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -13424,7 +13455,10 @@ export interface operations {
     sauces_analyse_sauces_analyse_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };
@@ -13524,7 +13558,10 @@ export interface operations {
     sauces_variants_sauces_variants_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description kept: the kept kitchen fills what the document leaves open; else nothing does */
+                "Kettle-Kitchen"?: "" | "kept";
+            };
             path?: never;
             cookie?: never;
         };

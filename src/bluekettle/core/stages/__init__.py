@@ -35,7 +35,7 @@ from bluekettle.core.stages.piece import FINISHES, JOBS, STATES, TENDERISE, Piec
 from bluekettle.core.stages.pinning import pin_bands, pin_index, warps
 from bluekettle.core.stages.progress import follow, held_for, plans_with
 from bluekettle.core.stages.pulling import pull_times, strip_index
-from bluekettle.core.stages.returning import Failed, ways_back
+from bluekettle.core.stages.returning import Failed, heats_back, ways_back
 from bluekettle.core.stages.steps import Evidence, Leg, StepPlan, waiting_step
 from bluekettle.core.stages.tendering import RELEASES, Tendering
 from bluekettle.core.stages.told import (
@@ -107,6 +107,7 @@ __all__ = [
     "fit_cut",
     "follow",
     "heat_of",
+    "heats_back",
     "held_for",
     "judge_tenderness",
     "ladder",

@@ -53,15 +53,20 @@ class Failed:
 
 
 def ways_back(
-    dish: Tendering, bite: str, gate: StepPlan, failed: Failed, finish: str = ""
+    dish: Tendering,
+    bite: str,
+    gate: StepPlan,
+    failed: Failed,
+    finish: str = "",
+    out_of_it: bool = True,
 ) -> tuple[Leg, ...]:
-    """Ways back from a failed gate: the same heat where it does it, else the shortest first; three
-    at the most, empty where none is known.
+    """Ways back from a failed gate: the same heat where it does it, else the shortest first, dry
+    ones before wet for food out of a fire; three at the most, empty where none is known.
 
     Parameters
     ----------
     dish : Tendering
-        The heat that it came out of.
+        The heat that it came out of; where `out_of_it` is false, one that it could go into.
     bite : str
         What was wished for; one of the cut's.
     gate : StepPlan
@@ -81,14 +86,18 @@ def ways_back(
     ranges.close()
     back = Back(cut(dish.cut), bite, gate, failed, start_of(dish, failed))
     found: list[Leg] = []
-    for heat in heats_to_try(dish, finish):
+    for heat in dict.fromkeys((dish.heat, *heats_back(finish))):
+        again = out_of_it and heat == dish.heat
         other = dish if heat == dish.heat else moved_to(dish, heat)
-        leg = way_back(other, back, again=heat == dish.heat)
+        leg = way_back(other, back, again)
         if leg is not None:
             found.append(leg)
-        if len(found) == MOST_WAYS or (found and goes_straight_back(found[0], dish)):
+        straight = out_of_it and found and goes_straight_back(found[0], dish)
+        if len(found) == MOST_WAYS or straight:
             break
-    return tuple(sorted(found, key=lambda leg: leg.likely_s))
+    # Food out of a fire stays crisp in dry heat only.
+    wet = {leg.heat: not out_of_it and not first_heat(leg.heat).dry for leg in found}
+    return tuple(sorted(found, key=lambda leg: (wet[leg.heat], leg.likely_s)))
 
 
 @dataclass(frozen=True)
@@ -110,14 +119,14 @@ def goes_straight_back(leg: Leg, dish: Tendering) -> bool:
     return leg.heat == dish.heat and (evidence is None or evidence.timed_c is None)
 
 
-def heats_to_try(dish: Tendering, finish: str) -> tuple[str, ...]:
-    """Slow heats in which it might go back: its own, that of the body it is finished in, and those
-    that most kitchens have, the quickest first.
+def heats_back(finish: str) -> tuple[str, ...]:
+    """Slow heats in which food might go back: that of the body it is finished in, and those that
+    most kitchens have, the quickest first. finish : empty for none.
     """
     own = (finish_kind(finish).back_in,) if finish else ()
     rows = [first_heat(key) for key in first_heat_keys()]
     others = sorted((row for row in rows if row.way_back), key=lambda row: row.way_back)
-    keys = (dish.heat, *own, *(row.key for row in others))
+    keys = (*own, *(row.key for row in others))
     return tuple(dict.fromkeys(key for key in keys if key))
 
 

@@ -2,7 +2,6 @@
 import { computed, onMounted, ref } from 'vue'
 import { OtherDevice } from '@/features/door'
 import { useChoices, useDraft, useEffects } from '@/features/plan'
-import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import AsideNote from '@/shared/ui/AsideNote.vue'
 import PickField from '@/shared/ui/PickField.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -30,9 +29,8 @@ const {
 const choices = useChoices().data
 const plan = useDraft()
 // What each assumed figure is worth on tonight's plan; asked again when something is entered.
-const { inKitchen } = useKitchenFigures()
 const effects = useEffects(
-  () => (plan.chain ? inKitchen(plan.chain) : undefined),
+  () => plan.chain ?? undefined,
   () => kitchen.value !== undefined,
 )
 const asking = ref(true)

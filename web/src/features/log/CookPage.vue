@@ -4,7 +4,6 @@ import { useQuery } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
 import { api, fetched, type Chain, type Cook, type Problem } from '@/api/client'
 import { useDraft } from '@/features/plan'
-import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import GlazeStrip from '@/shared/ui/GlazeStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { duration } from '@/shared/format/time'
@@ -16,7 +15,6 @@ import { outcomeWords, whenWords } from './words'
 const route = useRoute()
 const router = useRouter()
 const draft = useDraft()
-const { known } = useKitchenFigures()
 const query = useQuery<Cook, Problem>({
   queryKey: ['cook', Number(route.params.id), 'log'],
   queryFn: () =>
@@ -27,13 +25,9 @@ const cook = query.data
 const problem = query.error
 const pulled = computed(() => cook.value?.summary.strip?.pulled_s ?? null)
 
-/** In the kitchen as it is now: what that knows itself, and what it has learnt since, is not kept. */
+/** In the kitchen as it is now: what that knows itself, and what it has learnt since, is left open. */
 function again() {
-  const kept = cook.value!.dish as unknown as Chain
-  const here = (known.value?.for_plans ?? {}) as Record<string, unknown>
-  const own = Object.entries(kept.kitchen ?? {}).filter(([name]) => (here[name] ?? null) === null)
-  const kitchen = { ...Object.fromEntries(own), machines: {}, learnt: {} } as Chain['kitchen']
-  draft.begin({ ...kept, kitchen, serve_at: null, sightings: {} })
+  draft.begin(cook.value!.again as unknown as Chain)
   void router.push('/plan')
 }
 </script>

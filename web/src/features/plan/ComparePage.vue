@@ -15,7 +15,7 @@ import { rows } from './compare'
 import { usePlan, useTemplates } from './usePlan'
 
 const { draft, forecast: mine, problem, stale, refresh } = usePlan(() => undefined)
-const { known, inKitchen } = useKitchenFigures()
+const { known, here } = useKitchenFigures()
 const templates = useTemplates()
 const { plans } = usePlans(ref(''))
 const chosen = ref('')
@@ -35,10 +35,10 @@ const others = computed(() => [
 ])
 const other = computed(() => others.value.find((one) => one.key === chosen.value)?.chain)
 const asks = computed(() =>
-  other.value ? inKitchen({ ...other.value, serve_at: draft.chain?.serve_at ?? null }) : undefined,
+  other.value ? { ...other.value, serve_at: draft.chain?.serve_at ?? null } : undefined,
 )
 const theirs = useQuery<ChainForecast, Problem>({
-  queryKey: ['chain', 'beside', asks],
+  queryKey: ['chain', 'beside', here, asks],
   queryFn: ({ signal }) => fetched(api.POST('/api/v1/forecasts', { body: asks.value!, signal })),
   enabled: computed(() => Boolean(asks.value)),
   retry: false,

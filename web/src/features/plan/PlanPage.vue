@@ -30,8 +30,9 @@ import { usePlan, useTemplates } from './usePlan'
 
 const route = useRoute()
 const router = useRouter()
-const { draft, complete, choices, forecast, problem, stale, keeping, unkept, leave, refresh } =
-  usePlan(() => (route.params.id ? Number(route.params.id) : undefined))
+const { draft, choices, forecast, problem, stale, keeping, unkept, leave, refresh } = usePlan(() =>
+  route.params.id ? Number(route.params.id) : undefined,
+)
 const templates = useTemplates()
 const now = useClock(10_000)
 const starter = ref<InstanceType<typeof PlanStart>>()
@@ -152,8 +153,8 @@ onKeyStroke('z', (event) => {
             @start="starter?.begin()"
             @rehearse="starter?.rehearse()"
           />
-          <RightVerdict :forecast="forecast" :chain="complete!" :stale="stale" />
-          <PlanStart ref="starter" :forecast="forecast" :chain="complete!" :now="now" />
+          <RightVerdict :forecast="forecast" :chain="draft.chain" :stale="stale" />
+          <PlanStart ref="starter" :forecast="forecast" :chain="draft.chain" :now="now" />
           <ChainLine :forecast="forecast" />
           <CourseLine :forecast="forecast" />
           <section v-for="fire in fires" :key="fire.stage" class="fire">
@@ -179,11 +180,11 @@ onKeyStroke('z', (event) => {
               v-if="why === fire.stage && !problem"
               :fire="fire"
               :held="Boolean(blocked)"
-              :chain="complete!"
+              :chain="draft.chain"
               :choices="choices"
             />
           </section>
-          <SchoolsPanel :chain="complete!" :stale="Boolean(blocked)" />
+          <SchoolsPanel :chain="draft.chain" :stale="Boolean(blocked)" />
           <div class="two">
             <PlanWarnings :forecast="forecast" />
             <div>
@@ -191,7 +192,7 @@ onKeyStroke('z', (event) => {
               <InsideFood :forecast="forecast" />
               <PlanAssumed
                 :forecast="forecast"
-                :chain="complete!"
+                :chain="draft.chain"
                 :choices="choices"
                 :stale="Boolean(blocked)"
               />

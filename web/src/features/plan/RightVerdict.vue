@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Chain, type ChainForecast, type Problem } from '@/api/client'
 import type { components } from '@/api/schema'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useDraft } from './draft'
 import { evenings } from '@/shared/format/share'
 import { cost, GOOD_ENOUGH, weakest } from './right'
@@ -10,11 +11,12 @@ import { cost, GOOD_ENOUGH, weakest } from './right'
 /** How often it comes out right, and the one change that helps most. */
 const props = defineProps<{ forecast: ChainForecast; chain: Chain; stale: boolean }>()
 const draft = useDraft()
+const { here } = useKitchenFigures()
 const often = computed(() => evenings(props.forecast.right.all_of_it))
 const why = computed(() => weakest(props.forecast))
 const key = computed(() => JSON.stringify({ ...props.chain, serve_at: null, name: '' }))
 const { data: advice, isFetching } = useQuery<components['schemas']['ChainAdvicePublic'], Problem>({
-  queryKey: ['repairs', key],
+  queryKey: ['repairs', here, key],
   queryFn: ({ signal }) =>
     fetched(api.POST('/api/v1/repairs', { body: JSON.parse(key.value) as Chain, signal })),
   enabled: computed(() => !props.stale && props.forecast.right.all_of_it < GOOD_ENOUGH),

@@ -5,6 +5,7 @@ import { useElementVisibility } from '@vueuse/core'
 import { useQuery } from '@tanstack/vue-query'
 import { api, fetched, type Chain, type Problem } from '@/api/client'
 import type { components } from '@/api/schema'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useLast } from '@/shared/composables/useLast'
 import { useDraft } from './draft'
 import { schoolWords } from './schools'
@@ -12,6 +13,7 @@ import { schoolWords } from './schools'
 type School = components['schemas']['SchoolPublic']
 const props = defineProps<{ chain: Chain; stale: boolean }>()
 const draft = useDraft()
+const { here } = useKitchenFigures()
 const all = ref(false)
 // It takes a dozen forecasts: asked once somebody comes to it.
 const place = ref<HTMLElement>()
@@ -20,7 +22,7 @@ const wanted = ref(false)
 watch(seen, (now) => now && (wanted.value = true))
 const key = computed(() => JSON.stringify({ ...props.chain, serve_at: null, name: '' }))
 const { data } = useQuery<School[], Problem>({
-  queryKey: ['schools', key],
+  queryKey: ['schools', here, key],
   queryFn: async ({ signal }) =>
     (await fetched(api.POST('/api/v1/schools', { body: JSON.parse(key.value) as Chain, signal })))
       .schools,

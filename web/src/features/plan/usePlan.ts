@@ -36,7 +36,7 @@ export function usePlan(id: () => number | undefined) {
   const draft = useDraft()
   const keeping = useKept(draft, () => draft.chain)
   const choices = useChoices()
-  const { load, inKitchen } = useKitchenFigures()
+  const { load, here } = useKitchenFigures()
   const opened = ref(false)
   async function open() {
     const number = id() ?? draft.planId
@@ -59,11 +59,10 @@ export function usePlan(id: () => number | undefined) {
     draft.left = null
     await askPlansAgain(client)
   }
-  const complete = computed(() => (draft.chain ? inKitchen(draft.chain) : undefined))
-  const body = computed(() => (complete.value ? JSON.stringify(complete.value) : ''))
+  const body = computed(() => (draft.chain ? JSON.stringify(draft.chain) : ''))
   const asked = refDebounced(body, SOON_MS)
   const query = useQuery<ChainForecast, Problem>({
-    queryKey: ['chain', asked],
+    queryKey: ['chain', here, asked],
     queryFn: ({ signal }) =>
       fetched(api.POST('/api/v1/forecasts', { body: JSON.parse(asked.value) as Chain, signal })),
     enabled: computed(() => opened.value && Boolean(asked.value) && asked.value === body.value),
@@ -74,7 +73,6 @@ export function usePlan(id: () => number | undefined) {
   })
   return {
     draft,
-    complete,
     choices: choices.data,
     forecast: useLast(query.data),
     problem: computed(() => query.error.value ?? choices.error.value ?? undefined),

@@ -10,6 +10,7 @@ import {
   type Explorer,
   type Problem,
 } from '@/api/client'
+import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { useLast } from '@/shared/composables/useLast'
 import { otherFire } from './otherFire'
 
@@ -26,6 +27,7 @@ const kept = {
 /** The map of one fire, its advice, and a second strip beside the first; asked when the plan rests
  * for a moment. */
 export function useWhy(chain: () => Chain, stage: () => string) {
+  const { here } = useKitchenFigures()
   const besideKey = ref('')
   // None of them depends on when it is eaten.
   const plan = computed(() => JSON.stringify({ ...chain(), serve_at: null, name: '' }))
@@ -34,17 +36,17 @@ export function useWhy(chain: () => Chain, stage: () => string) {
   const body = () => ({ chain: held(), stage: stage() })
 
   const map = useQuery<Explorer, Problem>({
-    queryKey: ['explorer', asked, computed(stage)],
+    queryKey: ['explorer', here, asked, computed(stage)],
     queryFn: ({ signal }) => fetched(api.POST('/api/v1/explorer', { body: body(), signal })),
     ...kept,
   })
   const found = useQuery<Advice, Problem>({
-    queryKey: ['advice', asked, computed(stage)],
+    queryKey: ['advice', here, asked, computed(stage)],
     queryFn: ({ signal }) => fetched(api.POST('/api/v1/advice', { body: body(), signal })),
     ...kept,
   })
   const second = useQuery<ChainForecast, Problem>({
-    queryKey: ['beside', asked, computed(stage), besideKey],
+    queryKey: ['beside', here, asked, computed(stage), besideKey],
     queryFn: ({ signal }) => {
       const other = otherFire(held(), stage(), besideKey.value)
       return fetched(api.POST('/api/v1/forecasts', { body: other, signal }))

@@ -34,7 +34,6 @@ const KINDS = [
 const body = computed(() => ({
   ...sauce.recipe(),
   simmer: draft.value.simmer ?? null,
-  kitchen: sauce.inKitchen(),
 }))
 const refused = computed(() => (problem.value?.status === 409 ? problem.value : undefined))
 const simmering = computed({

@@ -56,7 +56,7 @@ export function useSauce() {
   const refused = ref<Problem>() // what was wrong with the last thing that was asked for
   const said = ref('')
   const opened = ref(false)
-  const { known, load: loadKitchen } = useKitchenFigures()
+  const { known, here, load: loadKitchen } = useKitchenFigures()
   let chose = false // by the cook; a shelf that loads late may not put its first sauce over a new one
 
   const wanted = refDebounced(search, SEARCH_MS)
@@ -108,10 +108,6 @@ export function useSauce() {
   const besideIt = () =>
     (kept.value ?? []).filter((s) => beside.value.includes(s.id) && s.id !== id.value)
 
-  function inKitchen() {
-    return known.value?.for_plans ?? {}
-  }
-
   const body = computed(() =>
     JSON.stringify({
       ...recipe(),
@@ -124,12 +120,11 @@ export function useSauce() {
         own,
         for_kg,
       })),
-      kitchen: inKitchen(),
     }),
   )
   const asked = refDebounced(body, SOON_MS)
   const query = useQuery<Analysis, Problem>({
-    queryKey: ['analysis', asked],
+    queryKey: ['analysis', here, asked],
     queryFn: ({ signal }) =>
       fetched(
         api.POST('/api/v1/sauces/analyse', { body: JSON.parse(asked.value) as never, signal }),
@@ -259,7 +254,6 @@ export function useSauce() {
     changed,
     written,
     recipe,
-    inKitchen,
     open,
     again,
     take,

@@ -233,8 +233,8 @@ export function nextTap(list: TapKey[], told: Told, key: TapKey): TapKey | undef
 /** What the hours of a heat hang on, and nothing else. */
 export function timesBody(of: 'heat' | 'finish', body: Answers | undefined) {
   if (!body) return undefined
-  const { cut, state, mass_kg, pieces, thickness_mm, kitchen, heat, bite, finish, alone } = body
-  const food = { cut, state, mass_kg, pieces, thickness_mm, kitchen, of, bite }
+  const { cut, state, mass_kg, pieces, thickness_mm, heat, bite, finish, alone } = body
+  const food = { cut, state, mass_kg, pieces, thickness_mm, of, bite }
   return of === 'heat' ? { ...food, finish, alone } : { ...food, heat }
 }
 

@@ -32,7 +32,7 @@ export function useTaps(
   take: (key: string) => Promise<{ sauce?: Answers['sauce']; problem?: Problem }>,
 ) {
   const client = useQueryClient()
-  const { load, inKitchen } = useKitchenFigures()
+  const { load, here } = useKitchenFigures()
   void load()
   const told = useStorage<Told>('kettle-taps', {}, sessionStorage)
   const sauce = useStorage<{ taken: Answers['sauce'] }>(
@@ -45,9 +45,7 @@ export function useTaps(
   const busy = ref(false)
 
   const body = computed(() =>
-    choices() && told.value.cut
-      ? inKitchen(bodyOf(told.value, sauce.value.taken, choices()!))
-      : undefined,
+    choices() && told.value.cut ? bodyOf(told.value, sauce.value.taken, choices()!) : undefined,
   )
   const begun = useQuery<Beginning, Problem>({
     queryKey: ['beginning', body],
@@ -58,7 +56,7 @@ export function useTaps(
   const start = useLast(begun.data)
   const chain = computed(() => begun.data.value?.chain)
   const forecast = useQuery<ChainForecast, Problem>({
-    queryKey: ['beginning', 'forecast', chain],
+    queryKey: ['beginning', 'forecast', here, chain],
     queryFn: ({ signal }) => fetched(api.POST('/api/v1/forecasts', { body: chain.value!, signal })),
     enabled: computed(() => Boolean(chain.value)),
     retry: false,
@@ -66,7 +64,7 @@ export function useTaps(
   /** The hours of each heat: asked for ahead, so that they are there when the question comes. */
   const timesOf = (of: 'heat' | 'finish', ready: () => boolean) =>
     useQuery<HeatTimes, Problem>({
-      queryKey: ['beginning', 'times', of, computed(() => timesBody(of, body.value))],
+      queryKey: ['beginning', 'times', of, here, computed(() => timesBody(of, body.value))],
       queryFn: ({ signal }) =>
         fetched(
           api.POST('/api/v1/beginnings/heat-times', { body: timesBody(of, body.value)!, signal }),
@@ -106,7 +104,7 @@ export function useTaps(
       if (found.problem) return undefined
       taken = found.sauce
     }
-    const asks = inKitchen(bodyOf(next, taken, choices()!))
+    const asks = bodyOf(next, taken, choices()!)
     let found: Beginning
     try {
       const queryKey = ['beginning', asks]

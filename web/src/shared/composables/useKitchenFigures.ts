@@ -1,5 +1,6 @@
+import { computed } from 'vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { api, fetched, type Figures, type Kitchen, type Problem } from '@/api/client'
+import { api, fetched, type Kitchen, type Problem } from '@/api/client'
 import { useUnits } from './useUnits'
 
 const KEY = ['kitchen']
@@ -36,21 +37,8 @@ export function useKitchenFigures() {
     if (again || query.data.value === undefined) await query.refetch({ cancelRefetch: false })
   }
 
-  /** A plan in this kitchen: figures that are kept fill what it leaves open itself. */
-  function inKitchen<T extends { kitchen?: Figures }>(plan: T): T {
-    const kitchen = query.data.value
-    if (!kitchen) return plan
-    const own = Object.fromEntries(
-      Object.entries(plan.kitchen ?? {}).filter(
-        ([, value]) => value !== null && value !== undefined,
-      ),
-    )
-    const here = kitchen.for_plans
-    // Of what there is one for each job, a plan says only what is its own.
-    const machines = { ...here.machines, ...plan.kitchen?.machines }
-    const learnt = { ...here.learnt, ...plan.kitchen?.learnt }
-    return { ...plan, kitchen: { ...here, ...own, machines, learnt } as Figures }
-  }
+  /** What plans are cooked in, as far as it is kept: a question about a plan is another where it is. */
+  const here = computed(() => query.data.value?.for_plans)
 
-  return { known: query.data, problem: query.error, load, inKitchen }
+  return { known: query.data, here, problem: query.error, load }
 }
