@@ -19,36 +19,48 @@ from bluekettle.services.strips import Strips
 from bluekettle.services.templates import templates
 from bluekettle.services.workshop import Workshop
 
-SHORT_RIBS: dict[str, Any] = {
-    "cut": "beef-short-ribs",
-    "mass_kg": 1.6,
-    "pieces": 6,
-    "thickness_mm": 45.0,
-    "bite": "falls",
-    "sauce": "plum-tea",
-    "coats": 2,
-}
-DRUMSTICKS: dict[str, Any] = {
-    "cut": "turkey-drumsticks",
-    "mass_kg": 1.8,
-    "pieces": 4,
-    "thickness_mm": 60.0,
-    "tenderise": "bath",
-    "bite": "tug",
-    "finish": "air_fryer",
-    "sauce": "date-mustard",
-    "coats": 1,
-}
-LAMB: dict[str, Any] = {
-    "cut": "lamb-breast",
-    "mass_kg": 1.5,
-    "pieces": 4,
-    "thickness_mm": 35.0,
-    "tenderise": "low_oven",
-    "bite": "falls",
-    "finish": "oven",
-    "coats": 1,
-    "sauce": {
+Json = dict[str, Any]
+
+
+def glazed(food: Json, heat: str, bite: str, fire: str, sauce: str | Json, coats: int = 1) -> Json:
+    """A dish that is cooked to a bite, brushed and browned; more coats go on under the fire."""
+    more = [{"do": "coat", "layer": "glaze"} for _ in range(coats - 1)]
+    until = {"by": "bite", "bite": bite}
+    return {
+        "format": "kettle.dish/2",
+        "food": food,
+        "layers": [{"id": "glaze", "sauce": sauce}],
+        "stages": [
+            {"kind": "season", "id": "season"},
+            {"kind": "heat", "id": "cook", "heat": heat, "until": until},
+            {"kind": "dress", "id": "dress", "layer": "glaze"},
+            {"kind": "heat", "id": "finish", "heat": fire, "until": {"by": "colour"}, "acts": more},
+            {"kind": "rest", "id": "rest", "minutes": 3.0, "covered": True},
+        ],
+    }
+
+
+SHORT_RIBS = glazed(
+    {"cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0},
+    "pressure",
+    "falls",
+    "broiler",
+    "plum-tea",
+    coats=2,
+)
+DRUMSTICKS = glazed(
+    {"cut": "turkey-drumsticks", "mass_kg": 1.8, "pieces": 4, "thickness_mm": 60.0},
+    "bath",
+    "tug",
+    "air_fryer",
+    "date-mustard",
+)
+LAMB = glazed(
+    {"cut": "lamb-breast", "mass_kg": 1.5, "pieces": 4, "thickness_mm": 35.0},
+    "oven",
+    "falls",
+    "oven",
+    {
         "name": "pomegranate",
         "lines": [
             {"ingredient": "pomegranate-molasses", "mass_g": 90.0},
@@ -56,17 +68,13 @@ LAMB: dict[str, Any] = {
             {"ingredient": "lemon-juice", "mass_g": 10.0},
         ],
     },
-}
-OCTOPUS: dict[str, Any] = {
-    "cut": "octopus",
-    "mass_kg": 1.4,
-    "pieces": 8,
-    "thickness_mm": 35.0,
-    "tenderise": "simmer",
-    "bite": "falls",
-    "finish": "grill",
-    "coats": 1,
-    "sauce": {
+)
+OCTOPUS = glazed(
+    {"cut": "octopus", "mass_kg": 1.4, "pieces": 8, "thickness_mm": 35.0},
+    "simmer",
+    "falls",
+    "grill",
+    {
         "name": "quince and smoked paprika",
         "lines": [
             {"ingredient": "quince-paste", "mass_g": 90.0},
@@ -75,13 +83,11 @@ OCTOPUS: dict[str, Any] = {
             {"ingredient": "smoked-paprika", "mass_g": 5.0},
         ],
     },
-}
+)
 
 # Past cooks: days ago, dish, pace of the cook against the plan, signs (word, seconds under the
 # heat), step never confirmed, outcome.
-PAST: tuple[
-    tuple[int, dict[str, Any], float, tuple[tuple[str, float], ...], str, dict[str, str]], ...
-] = (
+PAST: tuple[tuple[int, Json, float, tuple[tuple[str, float], ...], str, dict[str, str]], ...] = (
     (
         23,
         LAMB,

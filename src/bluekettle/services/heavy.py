@@ -47,14 +47,21 @@ from bluekettle.services import (
 from bluekettle.services import schools as school_service
 from bluekettle.services.heats_left import Asked, Found
 
-WARM = {
-    "cut": "beef-short-ribs",
-    "mass_kg": 1.6,
-    "pieces": 6,
-    "thickness_mm": 45.0,
-    "sauce": "plum-tea",
-    "coats": 2,
-}
+
+def warming(heat: str) -> ChainDocument:
+    """Food from a slow heat, coated twice under a broiler: most of what there is to run."""
+    coat = {"do": "coat", "layer": "glaze"}
+    browned = {"heat": "broiler", "until": {"by": "colour"}, "acts": [coat]}
+    document = {
+        "food": {"cut": "beef-short-ribs", "mass_kg": 1.6, "pieces": 6, "thickness_mm": 45.0},
+        "layers": [{"id": "glaze", "sauce": "plum-tea"}],
+        "stages": [
+            {"kind": "heat", "id": "cook", "heat": heat, "until": {"by": "bite", "bite": "falls"}},
+            {"kind": "dress", "id": "dress", "layer": "glaze"},
+            {"kind": "heat", "id": "finish", **browned},
+        ],
+    }
+    return ChainDocument.model_validate(document)
 
 
 def forecast(document: ChainDocument, now: datetime) -> ChainForecastPublic:
@@ -183,15 +190,14 @@ def others_for(document: ChainDocument, asked: Asked, most: int) -> tuple[Found,
 
 def warm() -> None:
     """One forecast in a pot and one in hot air, so that the first request is not the slow one."""
-    for heat in ("pressure", "low_oven"):
-        document = ChainDocument.model_validate({**WARM, "tenderise": heat})
-        chains.forecast_chain(document, datetime.now(UTC))
+    for heat in ("pressure", "oven"):
+        chains.forecast_chain(warming(heat), datetime.now(UTC))
 
 
 def warm_beside() -> None:
     """The same where meals are planned: its solver too."""
     warm()
-    dish = {"id": "a", "dish": ChainDocument.model_validate(WARM)}
+    dish = {"id": "a", "dish": warming("pressure")}
     first_schedule(MealDocument.model_validate({"name": "", "dishes": [dish]}), datetime.now(UTC))
 
 
