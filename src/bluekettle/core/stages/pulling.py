@@ -80,10 +80,16 @@ def strip_index(finish: Finish, weights: Array) -> Array:
     """
     _, sites, samples, _ = finish.traces.shape
     out = np.empty((sites, samples))
+    even = bool((weights == weights[0]).all())
     for s in range(sites):
-        index = finish.traces[:, s, :, 0].astype(float)
-        order = np.argsort(index, axis=0)
-        cumulated = np.cumsum(weights[order], axis=0)
-        pick = (cumulated < 0.5).sum(axis=0)
-        out[s] = np.take_along_axis(index, np.take_along_axis(order, pick[None, :], 0), 0)[0]
+        index = np.ascontiguousarray(finish.traces[:, s, :, 0].T)
+        if even:  # the same one by rank at every sample: nothing has to be sorted
+            rank = int((np.cumsum(weights) < 0.5).sum())
+            out[s] = np.partition(index, rank, axis=1)[:, rank]
+            continue
+        order = np.argsort(index, axis=1)
+        cumulated = np.cumsum(weights[order], axis=1)
+        pick = (cumulated < 0.5).sum(axis=1)
+        there = np.take_along_axis(order, pick[:, None], 1)
+        out[s] = np.take_along_axis(index, there, 1)[:, 0]
     return out

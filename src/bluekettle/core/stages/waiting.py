@@ -83,7 +83,17 @@ def below_surface(profile_c: Array, half_m: Array, surface_c: Array) -> tuple[Ar
     depth_m = np.zeros((half_m.size, CELLS + 1))  # from the surface in
     depth_m[:, 1:] = (half_m[:, None] * (1.0 - place))[:, ::-1]
     temps_c = np.column_stack((surface_c, profile_c[:, ::-1]))
-    deep, layer = np.empty(half_m.size), np.empty(half_m.size)
-    for m in range(half_m.size):
-        deep[m], layer[m] = np.interp((DEEP_M, shallow), depth_m[m], temps_c[m])
+    deep, layer = (between(depth_m, temps_c, at_m) for at_m in (DEEP_M, shallow))
     return np.clip(deep, 0.0, 100.0), float(np.clip(np.median(layer), 1.0, 100.0))
+
+
+def between(depth_m: Array, temps_c: Array, at_m: float) -> Array:
+    """Temperature of each member at a depth [m], (members,) [°C]: linear between points, (members,
+    points) from the surface in, and that of the last one below it.
+    """
+    last = depth_m.shape[1] - 1
+    above = np.minimum((depth_m <= at_m).sum(axis=1) - 1, last - 1)
+    rows = np.arange(depth_m.shape[0])
+    x, t = depth_m[rows, above], temps_c[rows, above]
+    slope = (temps_c[rows, above + 1] - t) / (depth_m[rows, above + 1] - x)
+    return np.where(at_m >= depth_m[:, last], temps_c[:, last], slope * (at_m - x) + t)
