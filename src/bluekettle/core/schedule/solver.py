@@ -88,8 +88,7 @@ def solve(puzzle: Puzzle, aim: Aim | None = None) -> Found:
         raise Infeasible([f"no appliance: {kind}" for kind in dict.fromkeys(missing)])
     search = Search(puzzle, aim)
     price = search.lateness()
-    search.look_ahead(price)
-    first = search.run(price)
+    first = search.look_ahead(price) or search.run(price)
     if aim.soonest:
         return first
     if aim.begin_late and first.supper_s > puzzle.supper_s:
@@ -121,6 +120,7 @@ class Search:
         self.over: list[Any] = []  # past limits of quality
         self.hint: dict[int, int] = {}
         self.spent = 0.0  # deterministic units
+        self.last: Any = None  # solver of the last attempt
         self.low = ticks(puzzle.now_s)
         self.high = max(self.low, 0) + ticks(LATEST_S)
         self._starts()
@@ -274,19 +274,19 @@ class Search:
             self.model.add(first <= begin)
         self.cost = [self.supper - first]
 
-    def look_ahead(self, price: Any) -> None:
+    def look_ahead(self, price: Any) -> Found | None:
         """Some plan to begin with, as early as whole tries tell: left alone, the search may stay
         hours late. Supper at a fixed moment is found, or is not, within some hundredths of a
-        second; where even that is hard to tell, the search goes first.
+        second; where even that is hard to tell, the search goes first. The plan itself, where none
+        can be less late and less past its limits.
         """
         wanted = ticks(self.puzzle.supper_s)
         soonest = self.low if self.aim.soonest else max(wanted, self.low)
         found = self.fits(soonest, self.aim.effort)
         if found:
-            self.within_limits(soonest)
-            if not self.aim.soonest:
-                self.no_later(soonest)
-            return
+            least = self.within_limits(soonest)
+            later = 1 if self.aim.soonest else self.no_later(soonest)
+            return least if later == 0 else None
         never, late = soonest, soonest + FIRST_TRY
         if found is None:
             with suppress(NotConverged):
@@ -294,7 +294,7 @@ class Search:
         effort = TRY_SHARE * self.aim.effort
         while not self.hint and not self.fits(min(late, self.high), effort):
             if late >= self.high:
-                return
+                return None
             never, late = late, soonest + 3 * (late - soonest)
         while late - never > FIRST_TRY:
             between = (late + never) // 2
@@ -302,22 +302,26 @@ class Search:
                 late = between
             else:
                 never = between
+        return None
 
-    def within_limits(self, supper: int) -> None:
+    def within_limits(self, supper: int) -> Found | None:
         """A plan with little past the limits of quality: from below, which either proves it soon or
-        never does; then from above.
+        never does; then from above. The plan where none has less.
         """
         past = sum(self.over)
-        below = self.attempt(supper, BELOW * self.aim.effort, past, from_below=True)
-        if below != self.cp.OPTIMAL:
-            self.attempt(supper, self.aim.effort, past)
+        status = self.attempt(supper, BELOW * self.aim.effort, past, from_below=True)
+        if status != self.cp.OPTIMAL:
+            status = self.attempt(supper, self.aim.effort, past)
+        return self.read(self.last, proven=True) if status == self.cp.OPTIMAL else None
 
-    def no_later(self, soonest: int) -> None:
-        """Supper no later than is worth what the plan at hand has past the limits: a later one
-        that has none of it would cost as much.
+    def no_later(self, soonest: int) -> int:
+        """Supper no later than is worth what the plan at hand has past the limits, and how much
+        that is [ticks]: a later one that has none of it would cost as much.
         """
         past = sum(self.hint[over.index] for over in self.over)
-        self.model.add(self.supper <= soonest + past // LATE_FIRST)
+        later = int(past // LATE_FIRST)
+        self.model.add(self.supper <= soonest + later)
+        return later
 
     def fits(self, supper: int, effort: float) -> bool | None:
         """Whether there is a plan with supper at that tick, None where that cannot be told; where
@@ -344,6 +348,7 @@ class Search:
         self.spent += solver.response_proto.deterministic_time
         if status in (self.cp.OPTIMAL, self.cp.FEASIBLE):
             self.hint = dict(enumerate(solver.response_proto.solution))
+        self.last = solver
         return status
 
     def begin_with_hint(self, model: cp_model.CpModel) -> None:
