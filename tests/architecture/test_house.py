@@ -155,6 +155,39 @@ def test_every_public_figure_of_the_core_says_its_unit():
     assert silent == []
 
 
+# Words that name a heat and something else: the foil of a rescue, a braise among sauces, what a tap
+# of the skewer is slow in.
+OTHER_MEANINGS = {"foil", "braise", "slow", "contact"}
+
+
+def heats_compared(code: str) -> list[str]:
+    """Comparisons with the name of a heat, as they stand in the code."""
+    names = {line[key] for line in tables.rows("heats").values() for key in ("slow", "fierce")}
+    names = (names | set(tables.rows("heats"))) - OTHER_MEANINGS - {""}
+    return [
+        ast.unparse(node)
+        for node in ast.walk(ast.parse(code))
+        if isinstance(node, ast.Compare)
+        for side in (node.left, *node.comparators)
+        for one in ast.walk(side)
+        if isinstance(one, ast.Constant) and one.value in names
+    ]
+
+
+def test_no_rule_asks_a_heat_for_its_name():
+    """What it wants to know is a column of the heat or of its body."""
+    assert heats_compared("if row.body in ('pot', 'oven'): pass") == ["row.body in ('pot', 'oven')"]
+    rooms = ("core/advice", "core/chain", "core/safety", "core/schedule", "core/stages", "services")
+    found = {
+        f"{file.relative_to(PACKAGE)}: {one}"
+        for room in rooms
+        for file in (PACKAGE / room).rglob("*.py")
+        for one in heats_compared(file.read_text(encoding="utf-8"))
+    }
+    # A type of appliance that is called as its heat: its dial is where its tray hangs.
+    assert found == {"services/appliance_kinds.py: kind.type == 'broiler'"}
+
+
 def test_every_heat_is_drawn_on_the_stove_and_among_the_taps():
     """The drawings stand in the page's own files, by the key of the slow or the fierce heat."""
     ui = ROOT / "web/src"

@@ -34,6 +34,8 @@ def test_the_data_is_sound_and_a_bad_row_would_be_found(monkeypatch):
     assert check_data() == []
     monkeypatch.setitem(row("cuts", "octopus"), "source", "hearsay")
     assert "hearsay" in check_data()[0]
+    monkeypatch.setitem(row("heats", "bath"), "slow_goes_on", "flying")
+    assert any("flying" in told for told in check_data())
 
 
 def test_missing_rows_name_what_is_known():

@@ -203,6 +203,11 @@ def wordless() -> list[str]:
         for other in line["sides_instead"].split()
         if other not in rows("bodies")
     ]
+    found += [
+        f"heats/{key}: slow_goes_on {line['slow_goes_on']!r} is no wait of a meal"
+        for key, line in rows("heats").items()
+        if line["slow"] and line["slow_goes_on"] not in rows("meal_waits")
+    ]
     food = {line["species"] for line in rows("cuts").values()}
     found += [f"cautions/{key}: missing" for key in sorted(food - set(rows("cautions")))]
     steps = rows("step_words").items()

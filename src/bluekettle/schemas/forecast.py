@@ -260,6 +260,7 @@ class ChainHeatPublic(PublicModel):
     dial_unit: str
     slow: bool = Field(description="it goes on for as long as it takes: minutes, core or bite")
     fierce: bool = Field(description="it is looked at: minutes or colour")
+    released: bool = Field(description="its pressure has to be let go before it is opened")
 
 
 class ChoicesPublic(PublicModel):

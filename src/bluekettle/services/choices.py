@@ -84,6 +84,7 @@ def choices() -> ChoicesPublic:
                 dial_unit=heat.dial_unit,
                 slow=heat.slow is not None,
                 fierce=heat.fierce is not None,
+                released=heat.slow is not None and heat.slow.released,
             )
             for heat in map(heat_row, heat_keys())
         ],

@@ -79,10 +79,7 @@ def least_words(f: PlanForecast) -> str:
     stage = stage_named(f.plan.stages, link.key.rpartition(".")[0])
     if link.who != "machine" or not isinstance(stage, Heat) or not warms(link.key):
         return link.label
-    row = heat_row(stage.heat)
-    part = row.slow or row.fierce
-    name = "oven" if row.body == "oven" or part is None else part.name
-    return f"how fast your {name} heats"
+    return f"how fast your {heat_row(stage.heat).warms} heats"
 
 
 def warms(key: str) -> bool:

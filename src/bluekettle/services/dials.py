@@ -11,6 +11,7 @@ from bluekettle.schemas.chain import ChainDocument
 from bluekettle.schemas.cook import DialPublic
 from bluekettle.schemas.heating import HeatingDocument
 from bluekettle.services.chains import plan_of
+from bluekettle.services.dishes import kitchen_of
 
 RACKS_M = (0.08, 0.12, 0.16, 0.20, 0.25)  # of an oven of which nobody told any (typical, estimated)
 AROUND = (-20.0, -10.0, 10.0, 20.0)  # settings near the planned one [°C]
@@ -66,8 +67,8 @@ def dial_public(
         return None
     value = dial_of(heating)
     if row.dial_unit == "m":
-        machine = heating.kitchen.machines.get("broiler")
-        usual = list(machine.racks_m if machine and machine.racks_m else RACKS_M)
+        racks = kitchen_of(heating.kitchen).racks_m
+        usual = list(racks or RACKS_M)
     else:
         usual = [value + step for step in AROUND]
     usual = [one for one in usual if row.dial_low <= one <= row.dial_high]

@@ -72,7 +72,7 @@ def kitchen_of(document: KitchenDocument) -> Kitchen:
         tops_c={
             job: machine.top_c for job, machine in machines.items() if machine.top_c is not None
         },
-        racks_m=tuple(machines["broiler"].racks_m) if "broiler" in machines else (),
+        racks_m=next((tuple(one.racks_m) for one in machines.values() if one.racks_m), ()),
         insides={
             job: inside_of(machine.inside)
             for job, machine in document.machines.items()

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from bluekettle.core.chain import heat_keys, heat_row
 from bluekettle.core.errors import MissingData
 from bluekettle.core.safety import HOLD_C as HOLD_ABOVE_C
 from bluekettle.core.stages import (
@@ -259,13 +260,13 @@ class Blanks(dict[str, str]):
         """What has to be switched on before anything else, to be hot in time."""
         if self.slow is None or not self.slow.preheat or not self.step.switched_on:
             return ""
-        kitchen = self.document.kitchen
-        stated = getattr(kitchen, "oven_c")  # noqa: B009 a field made from the table
-        oven_c = figure("oven_c").typical if stated is None else stated
-        dial = amount(oven_c if self.first.key == "braise" else self.facts.target_c, "°C")
-        # An oven's or a fryer's button is that of its finish.
-        press = self.blank_press() if self.first.job in ("bath", "smoker") else ""
-        return f"{ON[self.first.body]} on, {dial}.{press} "
+        stated = getattr(self.document.kitchen, self.slow.dial)
+        dial = amount(figure(self.slow.dial).typical if stated is None else stated, "°C")
+        body = self.slow.body
+        # Where food is browned too, the button is that of the finish.
+        browns = any(heat_row(key).fierce for key in heat_keys() if heat_row(key).body == body)
+        press = "" if browns else self.blank_press()
+        return f"{row('bodies', body)['name'].capitalize()} on, {dial}.{press} "
 
     def blank_salting(self) -> str:
         """Frozen food, and food that goes into liquid, is not patted dry."""
@@ -307,6 +308,3 @@ class Blanks(dict[str, str]):
     def blank_sauce_detail(self) -> str:
         """A word on it."""
         return "Clean brush, clean bowl from now on." if "Boil" in self.blank_sauce_says() else ""
-
-
-ON = {"bath": "Bath", "smoker": "Smoker", "air_fryer": "Air fryer", "oven": "Oven"}

@@ -44,7 +44,7 @@ class Place:
     def wrapped(self) -> bool:
         """Whether it is foil that keeps the food moist."""
         slow = self.row.slow
-        return not self.browns and slow is not None and slow.around == "foil"
+        return not self.browns and slow is not None and bool(slow.around) and not slow.dry
 
 
 def places(loaded: Loaded, progress: Progress, now_s: float) -> list[Place]:

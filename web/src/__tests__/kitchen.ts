@@ -302,6 +302,7 @@ export const choices: Choices = {
       dial_unit: '°C',
       slow: true,
       fierce: true,
+      released: false,
     },
     {
       key: 'pressure',
@@ -311,6 +312,7 @@ export const choices: Choices = {
       dial_unit: 'kPa',
       slow: true,
       fierce: false,
+      released: true,
     },
     {
       key: 'broiler',
@@ -320,6 +322,7 @@ export const choices: Choices = {
       dial_unit: 'm',
       slow: false,
       fierce: true,
+      released: false,
     },
   ],
   ingredients: [],

@@ -1270,6 +1270,11 @@ export interface components {
              * @description it is looked at: minutes or colour
              */
             fierce: boolean;
+            /**
+             * Released
+             * @description its pressure has to be let go before it is opened
+             */
+            released: boolean;
         };
         /**
          * CutPublic

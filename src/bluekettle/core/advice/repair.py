@@ -18,6 +18,7 @@ from bluekettle.core.chain import (
 )
 from bluekettle.core.errors import CoreError
 from bluekettle.core.glaze import Draws, draw_members
+from bluekettle.core.tables import row as table_row
 
 GLANCE = 64  # members that candidates are compared with (numerical)
 LEAST_GAIN = 0.1  # one evening in ten: less is not worth a change (design)
@@ -106,7 +107,8 @@ def other_heats(heat: Heat) -> Iterator[Heat]:
     """The same in every other appliance that is looked into."""
     for key in heat_keys():
         row = heat_row(key)
-        if key != heat.heat and row.fierce is not None and row.body not in ("pot", "charcoal"):
+        away = table_row("bodies", row.body)["by_itself"] == "no"
+        if key != heat.heat and row.fierce is not None and not away:
             until = Until("colour", want=heat.until.want)
             yield replace(heat, heat=key, dial=None, until=until)
 

@@ -56,10 +56,10 @@ def picked(options: dict[str, Patch], chosen: str) -> tuple[Choice, ...]:
     )
 
 
-def slow_key(stage: Heat) -> str:
-    """The slow model of a heat; empty where it has none."""
+def is_released(stage: Heat) -> bool:
+    """Whether a heat ends by letting its pressure go."""
     row = heat_row(stage.heat).slow
-    return row.key if row is not None else ""
+    return row is not None and row.released
 
 
 def last_fire(f: PlanForecast) -> tuple[int, Heat, Fire] | None:

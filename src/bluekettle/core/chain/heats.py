@@ -18,7 +18,7 @@ class HeatRow:
     """One heat. body : what it occupies, so that another stage in it finds it warm. dial_low,
     dial_high : ends of its dial in `dial_unit`. needs : what else it takes, in words.
     outdoors : only ever lit in the open. flame : an open fire, into which what
-    drips can catch.
+    drips can catch. coals : it glows, and its ash stays hot.
     """
 
     key: str
@@ -32,6 +32,18 @@ class HeatRow:
     needs: str
     outdoors: bool
     flame: bool
+    coals: bool
+
+    @property
+    def proves(self) -> bool:
+        """Whether a time at its temperature is proof: a water bath's."""
+        return self.slow is not None and self.slow.proves
+
+    @property
+    def warms(self) -> str:
+        """What it is that heats up: foil and a covered dish stand in an oven."""
+        part = self.slow or self.fierce
+        return row("bodies", self.body)["warms"] or (part.name if part else self.name)
 
 
 @cache
@@ -50,6 +62,7 @@ def heat_row(key: str) -> HeatRow:
         line["needs"],
         line["outdoors"] == "yes",
         line["flame"] == "yes",
+        line["coals"] == "yes",
     )
 
 

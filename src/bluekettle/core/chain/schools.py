@@ -15,12 +15,12 @@ from bluekettle.core.chain.choosing import (
     heats,
     is_juice,
     is_oiling,
+    is_released,
     last_fire,
     leaves_juice,
     moistens,
     picked,
     remove,
-    slow_key,
 )
 from bluekettle.core.chain.forecast import PlanForecast
 from bluekettle.core.chain.heats import heat_row
@@ -83,7 +83,7 @@ def bite(f: PlanForecast) -> tuple[Choice, ...]:
 
 def release(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the last pressure pot."""
-    pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure"]
+    pots = [(i, s) for i, s in heats(f.plan) if is_released(s)]
     if not pots:
         return ()
     place, stage = pots[-1]
@@ -394,7 +394,7 @@ def poultry(f: PlanForecast) -> tuple[Choice, ...]:
 
 def liquid(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the last pressure pot."""
-    pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure"]
+    pots = [(i, s) for i, s in heats(f.plan) if is_released(s)]
     if not pots:
         return ()
     place, stage = pots[-1]
@@ -454,7 +454,7 @@ def steps(f: PlanForecast) -> tuple[Choice, ...]:
 
 def timing(f: PlanForecast) -> tuple[Choice, ...]:
     """Of the last pressure pot that ends with a bite."""
-    pots = [(i, s) for i, s in heats(f.plan) if slow_key(s) == "pressure" and s.until.bite]
+    pots = [(i, s) for i, s in heats(f.plan) if is_released(s) and s.until.bite]
     if not pots:
         return ()
     place, stage = pots[-1]

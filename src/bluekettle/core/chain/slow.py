@@ -25,6 +25,7 @@ from bluekettle.core.stages.tenderise import (
     safe_by,
     shortest_hold_s,
 )
+from bluekettle.core.tables import row as table_row
 from bluekettle.core.tables import value
 from bluekettle.core.thermo import boiling_point_c
 from bluekettle.core.units import amount
@@ -239,7 +240,7 @@ def found_body(body: str, dial: float, row: HeatRow, step: Step) -> Found:
         return Found(1.0, step.zero(), False)
     if used.heat == row.key and row.dial_unit != "°C":
         return Found(0.0, used.free_s, True)  # it was left on
-    if body in ("oven", "air_fryer"):
+    if table_row("bodies", body)["keeps_warm"] == "yes":
         if row.dial_unit != "°C":
             return Found(BROILER_SHARE, used.free_s, True)
         room = value("kitchen_c")
@@ -266,9 +267,7 @@ def waited_for(
         return worth_waiting(np.maximum(0.0, preheat - could)), None
     ahead = np.minimum(could, careful)
     wait = worth_waiting(np.maximum(0.0, preheat - ahead))
-    # Foil and a covered dish stand in an oven: it is the oven that heats up.
-    name = "oven" if row.body == "oven" else row.slow.name
-    label = heating_label(name, row, dish.kitchen.or_typical(row.slow.dial))
+    label = heating_label(row.warms, row, dish.kitchen.or_typical(row.slow.dial))
     return wait, Warmed(label, f"{stage.id}.load", preheat, wait, ahead)
 
 

@@ -390,7 +390,7 @@ def proven_c(stage: Heat, food: Food, found: Cut) -> float | None:
     """What the thermometer must read [°C] where a water bath has proven a time at less than the
     usual temperature; None where it has not.
     """
-    if heat_row(stage.heat).body != "bath":
+    if not heat_row(stage.heat).proves:
         return None
     log = float(np.quantile(food.log_reduction, 0.05))
     probe_c = float(np.floor(hottest(food) - value("proof_less_k")))

@@ -44,6 +44,7 @@ OVERDONE_FROM = 0.2  # told from one evening in five on (design)
 MOST_LOGS = 99.0  # as many as a person can read (design)
 DANGER_MOST_MIN = 240.0  # the usual guidance: four hours
 BATH_LATE_S = 6 * 3600.0  # until the middle has to be past the danger zone (the usual guidance)
+WIDEST = "air_fryer"  # the heat that leaves most time between amber and burnt (estimated)
 FROTHY = ("vegetable",)  # starch and fibre foam when the pressure falls fast
 NEARLY_FULL = 0.9  # of the line, from which a fast release may spit (typical, estimated)
 SMOKE_WHY = (
@@ -189,7 +190,7 @@ def danger(f: PlanForecast) -> Found:
             "fsis-guideline",
         )
     for stage in heats_of(f):
-        if heat_row(stage.heat).body != "bath":
+        if not heat_row(stage.heat).proves:
             continue
         bath_c = stage.dial or f.plan.kitchen.or_typical("bath_c")
         if bath_c < NO_CREDIT_BELOW_C:
@@ -254,8 +255,7 @@ def one_vessel(f: PlanForecast, slow: SlowHeat, path: str) -> Found:
         return
     stage = next(s for s in heats_of(f) if s.id == slow.stage)
     least = heat.appliance.least_liquid_l
-    pressure = heat.key == "pressure"
-    if pressure and slow.liquid_l < least * (1.0 - value("least_liquid_leeway")):
+    if heat.released and slow.liquid_l < least * (1.0 - value("least_liquid_leeway")):
         yield PlanWatchOut(
             "liquid-least",
             "stop",
@@ -278,7 +278,7 @@ def one_vessel(f: PlanForecast, slow: SlowHeat, path: str) -> Found:
             "estimated",
             *less_food(f, slow, stage),
         )
-    elif pressure and stage.release != "natural":
+    elif heat.released and stage.release != "natural":
         full = slow.fill.share > NEARLY_FULL * slow.fill.line
         if full or f.cut.species in FROTHY:
             yield PlanWatchOut(
@@ -378,11 +378,11 @@ def no_window(fire: Fire, at: str) -> PlanWatchOut:
     possible = fire.milestones.possible
     level = "stop" if possible < SELDOM else "careful"
     share = "nearly always" if possible < SELDOM else f"{10 * (1.0 - possible):.0f} times in 10"
-    patch: Patch = (put(f"{at}/heat", "air_fryer"), put(f"{at}/dial", None))
+    patch: Patch = (put(f"{at}/heat", WIDEST), put(f"{at}/dial", None))
     says = "Finish in the air fryer"
     if fire.want == "mahogany" and possible >= SELDOM:
         patch, says = (put(f"{at}/until", {"by": "colour", "want": "amber"}),), "Stop at amber"
-    elif fire.heat == "air_fryer":
+    elif fire.heat == WIDEST:
         patch, says = (), ""
     return PlanWatchOut(
         "no-window",

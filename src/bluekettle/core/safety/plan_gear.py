@@ -12,7 +12,6 @@ from bluekettle.core.stages.tenderise import pleasant_hold_s
 from bluekettle.core.units import amount
 
 LIKELY = 0.9  # chance of the wanted colour from which edges need no foil (design)
-FLAT_AND_FIERCE = ("broiler", "oven")  # on a tray, with fat that pools under it
 
 
 def thermometer(f: PlanForecast) -> Found:
@@ -71,7 +70,7 @@ def racks(f: PlanForecast) -> Found:
     if gear is None:
         return
     for fire in f.fires:
-        if fire.heat in FLAT_AND_FIERCE:
+        if fire.under.dish.kind.tray:
             if f.cut.gate and not gear & {"wire rack", "lined tray"}:
                 yield no_rack(fire)
             elif "wire rack" in gear:
@@ -79,7 +78,8 @@ def racks(f: PlanForecast) -> Found:
             break  # once for all of them
     for fire in f.fires:
         seldom = fire.milestones.possible < LIKELY
-        if fire.heat == "broiler" and seldom and "heavy foil" in gear:
+        hangs = fire.under.dish.kind.dial == "rack_m"  # the element is over it
+        if hangs and seldom and "heavy foil" in gear:
             yield PlanWatchOut(
                 "foil-edges",
                 "good to know",

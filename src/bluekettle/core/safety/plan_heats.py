@@ -19,6 +19,7 @@ from bluekettle.core.stages.vessel import MAX_COME_UP_S
 from bluekettle.core.tables import value
 from bluekettle.core.units import amount, percent
 
+FOIL, FRIES = "foil", "fry_c"  # the heat of a repair, and the dial of what blows hot air
 DRIES_FROM = 0.12  # of its weight (design)
 SAGS_K = 8.0  # under its dial, from which it is worth telling (typical, estimated)
 BATH_VEGETABLE_C = 80.0  # below it pectin does not soften (compiled, docs/model.md)
@@ -55,7 +56,7 @@ def baths(f: PlanForecast) -> Found:
     """A bath has room for its water, softens a vegetable, and leaves nothing half done."""
     where = paths(f.plan.stages)
     for stage, one in passed_heats(f):
-        if heat_row(stage.heat).body != "bath":
+        if not heat_row(stage.heat).proves:
             continue
         at, bath_c = where.get(stage.id, ""), dial_of(stage, f, "bath_c")
         volume = f.plan.kitchen.or_typical("bath_volume_l")
@@ -109,8 +110,8 @@ def frozen_fry(f: PlanForecast) -> Found:
     for stage, one in passed_heats(f):
         ice = float(np.quantile(before.brought.profile_c[:, 0], 0.05)) < ICE_C
         row = heat_row(stage.heat)
-        fries = row.slow is not None and row.slow.key == "air_fry"
-        if f.cut.gate and ice and fries and dial_of(stage, f, "fry_c") < cool_c:
+        fries = row.slow is not None and row.slow.dial == FRIES
+        if f.cut.gate and ice and fries and dial_of(stage, f, FRIES) < cool_c:
             yield PlanWatchOut(
                 "frozen-fry",
                 "careful",
@@ -219,11 +220,11 @@ def outside(f: PlanForecast) -> Found:
     where = paths(f.plan.stages)
     for slow in f.slows:
         at = where.get(slow.stage, "")
-        in_foil: Patch = (put(f"{at}/heat", "foil"), put(f"{at}/dial", None), put(f"{at}/acts", []))
+        in_foil: Patch = (put(f"{at}/heat", FOIL), put(f"{at}/dial", None), put(f"{at}/acts", []))
         whole = f.cut.food.density_kg_m3 * slow.run.half_m / (slow.run.power + 1.0)
         lost = float(np.mean(slow.run.lost_kg_m2 / whole))
         if lost > DRIES_FROM:
-            oven = heat_row(slow.heat).body == "oven"
+            oven = heat_row(slow.heat).body == heat_row(FOIL).body
             yield PlanWatchOut(
                 "dries",
                 "good to know",
@@ -253,7 +254,7 @@ def outside(f: PlanForecast) -> Found:
 
 def coals(f: PlanForecast) -> Found:
     """Glowing coals."""
-    first = next((s for s, _ in passed_heats(f) if heat_row(s.heat).body == "charcoal"), None)
+    first = next((s for s, _ in passed_heats(f) if heat_row(s.heat).coals), None)
     if first is not None:
         yield PlanWatchOut(
             "coals",

@@ -267,11 +267,7 @@ def heat_wait(one: Stage, then: Stage, heat: Passed) -> Wait | None:
         return None  # opened, and looked at
     if one.kind == "release":
         return kept("shut")
-    if heat.passage.body == "bath":
-        return kept("bath")
-    if heat.passage.body == "pot":
-        return kept("past")
-    return kept("dry-past" if slow.dry else "moist-past")
+    return kept(slow.goes_on)
 
 
 def fired_wait(one: Stage, then: Stage, forecast: PlanForecast) -> Wait | None:
@@ -377,7 +373,8 @@ def uses_of(key: str, links: list[Stage], forecast: PlanForecast) -> list[Use]:
 def is_into(link: Stage, body: str) -> bool:
     """Whether food goes into a body with this link; a crisping lid's pot is taken before it."""
     action = link.key.rsplit(".", 1)[1]
-    return action in ("load", "heat_up", "under") or (body == "pot" and action == "lift")
+    emptied = row("bodies", body)["emptied"] == "yes"
+    return action in ("load", "heat_up", "under") or (emptied and action == "lift")
 
 
 def leaving(mine: list[int], links: list[Stage], one: Passed) -> int:

@@ -19,7 +19,7 @@ class FinishKind:
     thermometer beside the food reads where its dial stands. sides : broad sides it heats at once.
     calmer : how it is made gentler while food is in it. elsewhere : the finish that food is moved
     to from it. back_in : the slow heat in the same body, in which food that was not done can go
-    on; empty where there is none. The rest are words.
+    on; empty where there is none. tray : fat pools on a tray under the food. The rest are words.
     """
 
     key: str
@@ -47,6 +47,7 @@ class FinishKind:
     calmer: str
     elsewhere: str
     back_in: str
+    tray: bool
     appliance: ApplianceKind
 
 
@@ -80,6 +81,7 @@ def finish_kind(key: str) -> FinishKind:
         line["calmer"],
         line["elsewhere"],
         line["back_in"],
+        line["tray"] == "yes",
         appliance_kind(line["appliance"]),
     )
 

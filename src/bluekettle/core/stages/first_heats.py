@@ -42,7 +42,9 @@ class FirstHeat:
     temperature is proof. from_frozen : frozen meat may go straight into it. full_dial : the
     figure of a dial that the whole heating up is for, empty where it always takes all of it.
     feels : a skewer can try the food while it goes on. way_back : its place among those that are
-    tried where food has to go back, 0 for never. The rest are words and handwork.
+    tried where food has to go back, 0 for never. released : its pressure has to be let go before it
+    is opened. goes_on : row of the waits of a meal, where it is not ended at once. The rest are
+    words and handwork.
     """
 
     key: str
@@ -76,6 +78,8 @@ class FirstHeat:
     from_frozen: bool
     full_dial: str
     way_back: int
+    released: bool
+    goes_on: str
     appliance: ApplianceKind
 
     def setting_at(self, figure: float) -> str:
@@ -138,6 +142,8 @@ def first_heat(key: str) -> FirstHeat:
         line["from_frozen"] != "no",
         line["full_dial"],
         int(line["way_back"] or 0),
+        line["released"] == "yes",
+        line["goes_on"],
         appliance_kind(line["appliance"]),
     )
 

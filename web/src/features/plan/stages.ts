@@ -179,7 +179,7 @@ function heatFields(stage: Loose, heats: ChainHeat[], cut?: Cut): Field[] {
       most: row.dial_unit === 'm' ? row.dial_high * 100 : row.dial_high,
       step: row.dial_unit === 'm' ? 1 : 5,
     })
-  if (row?.key === 'pressure')
+  if (row?.released)
     found.push({
       key: 'release',
       label: 'pressure is',
