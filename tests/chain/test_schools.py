@@ -477,3 +477,8 @@ def test_broth_that_makes_no_sauce_is_not_offered():
     soaked["stages"].insert(1, {"kind": "marinate", "id": "soak", "layer": "glaze", "hours": 2.0})
     soaked["layers"] = [{**told["layers"][0], "boiled": True}]
     assert options(soaked, "broth") == {}
+    # In rounds it is wanted where no wait can be put before it.
+    rounds = {"kind": "rounds", "id": "again", "times": 2, "stages": told["stages"][3:5]}
+    turned = {**told, "stages": [*told["stages"][:3], rounds, told["stages"][5]]}
+    assert "bite" in {school.key for school in schools_of(forecast_of(turned))}
+    assert options(turned, "broth") == {}

@@ -24,9 +24,12 @@ from bluekettle.core.chain.plan import (
     Layer,
     Marinate,
     Plan,
+    Rounds,
+    Split,
     Stage,
     fresh_id,
     ids_of,
+    run_through,
 )
 from bluekettle.core.sauce import (
     CLEAN,
@@ -57,7 +60,11 @@ def broth(f: PlanForecast) -> tuple[Choice, ...]:
         return picked({"poured": poured(f.plan, layer), "reduced": ()}, "reduced")
     if any(one.id.startswith(BROTH) for one in f.plan.stages):
         return ()  # half of it is there: a plan of the cook's own
-    if any(is_juice(f.plan.layer(name)) for one in f.plan.stages for name in layers_of(one)):
+    if any(
+        is_juice(f.plan.layer(name))
+        for one in run_through(f.plan.stages)
+        for name in layers_of(one)
+    ):
         return ()  # some of it is measured back
     slow = next(one for one in f.slows if one.stage == stage.id)
     found = simmered(f, slow)
@@ -70,8 +77,10 @@ def first_sauced(plan: Plan, pot: int) -> tuple[int, Layer] | None:
     """The stage after the pot that puts a sauce on, and the sauce: one that is in nothing before,
     and that nothing raw has touched.
     """
-    before = {name for stage in plan.stages[: pot + 1] for name in layers_of(stage)}
+    before = {name for one in run_through(plan.stages[: pot + 1]) for name in layers_of(one)}
     for place, stage in enumerate(plan.stages[pot + 1 :], start=pot + 1):
+        if isinstance(stage, Rounds | Split):
+            return None  # what is in there stands where no wait can be put before it
         if isinstance(stage, Dress) and is_oiling(plan, stage):
             continue
         for name in layers_of(stage):
