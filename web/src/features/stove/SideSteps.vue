@@ -12,9 +12,7 @@ const words = (who: string) => (who === 'machine' ? 'It is on' : 'Done')
 
 <template>
   <div v-for="s in due" :key="s.key" class="side" role="status">
-    <span
-      >{{ s.who === 'machine' ? 'Switch it on now: ' : 'Meanwhile: ' }}{{ small(s.label) }}.</span
-    >
+    <span>{{ s.who === 'machine' ? 'Now: ' : 'Meanwhile: ' }}{{ small(s.label) }}.</span>
     <el-button
       class="plain-button"
       :data-test="`side-${s.key}`"

@@ -193,7 +193,7 @@ describe('the stove', () => {
       side_due: ['preheat'],
     })
     const side = page.get(find('side-preheat'))
-    expect(page.text()).toContain('Switch it on now: heat the broiler to 290 °C.')
+    expect(page.text()).toContain('Now: heat the broiler to 290 °C.')
     await side.trigger('click')
     await pass()
     expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'preheat' }])
