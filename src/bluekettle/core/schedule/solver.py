@@ -25,6 +25,7 @@ SHARED = 3.0  # times that is what all have together; the last one has the rest 
 BELOW = 0.45  # of the effort of a search, for its try from below (numerical)
 FIRST_TRY = 20  # ticks that supper is moved by first where it does not fit (numerical)
 TRY_SHARE = 0.25  # of the effort of a search, for a later try (numerical)
+MOST_BY_ENERGY = 100  # tasks (numerical)
 CLOSE = 0.02  # to the bound is good enough (design)
 
 # Prices of a minute, beside a minute of evening = 1 (design 3's order). What is late or past a
@@ -365,9 +366,9 @@ class Search:
         told.max_deterministic_time, told.relative_gap_limit = effort, CLOSE
         told.use_strong_propagation_in_disjunctive = True
         told.use_precedences_in_disjunctive_constraint = True
-        # Shelves and pairs of hands: half of the time for eight dishes, 2 % for five (measured).
-        told.use_overload_checker_in_cumulative = True
-        told.use_timetable_edge_finding_in_cumulative = True
+        # Shelves and pairs of hands by their energy: half of the time for eight dishes, twice as
+        # much where there are many more tasks (measured, make bench).
+        told.use_timetable_edge_finding_in_cumulative = len(self.puzzle.tasks) <= MOST_BY_ENERGY
         return solver
 
     def lateness(self) -> Any:
