@@ -449,6 +449,7 @@ def test_broth_is_simmered_down_into_the_sauce_while_the_food_waits():
     assert (down["stages"][4]["minutes"], down["stages"][5]["minutes"]) == (44.0, 44.0)
     reduced = forecast_of(down)
     begins = {one.key: one.start.likely_s for one in reduced.links}
+    assert "beside it: simmer the broth down; stir towards the end" in clauses(down)
     # It begins when the food is out, and is in the sauce before the first coat.
     assert begins["broth.beside"] == pytest.approx(begins["broth-wait.kept"], abs=1.0)
     assert reduced.total.likely_s > poured.total.likely_s + 43.0 * 60.0
@@ -482,3 +483,7 @@ def test_broth_that_makes_no_sauce_is_not_offered():
     turned = {**told, "stages": [*told["stages"][:3], rounds, told["stages"][5]]}
     assert "bite" in {school.key for school in schools_of(forecast_of(turned))}
     assert options(turned, "broth") == {}
+    # A sauce may hold such a syrup of its own: nobody takes that out again.
+    own = changed(told, options(told, "broth")["reduced"])
+    own["stages"] = told["stages"]
+    assert options(own, "broth") == {}

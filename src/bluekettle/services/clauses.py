@@ -183,5 +183,5 @@ CLAUSES: dict[type[Stage], Callable[[Any, PlanForecast], str]] = {
     TakeApart: apart_clause,
     Dress: lambda s, f: DRESSED[s.how].format(named(f, s.layer)),
     Hold: hold_clause,
-    Beside: lambda s, f: f"beside it: {s.name}",
+    Beside: lambda s, f: f"beside it: {s.name[:1].lower()}{s.name[1:]}",
 }

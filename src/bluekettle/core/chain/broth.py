@@ -18,6 +18,7 @@ from bluekettle.core.chain.choosing import (
 from bluekettle.core.chain.forecast import PlanForecast
 from bluekettle.core.chain.passage import SlowHeat
 from bluekettle.core.chain.plan import (
+    Beside,
     Drain,
     Dress,
     Heat,
@@ -56,10 +57,11 @@ def broth(f: PlanForecast) -> tuple[Choice, ...]:
     if first is None:
         return ()
     place, layer = first
-    if layer.syrup_line is not None:
+    simmers = any(isinstance(one, Beside) and one.id.startswith(BROTH) for one in f.plan.stages)
+    if simmers and layer.syrup_line is not None:
         return picked({"poured": poured(f.plan, layer), "reduced": ()}, "reduced")
-    if any(one.id.startswith(BROTH) for one in f.plan.stages):
-        return ()  # half of it is there: a plan of the cook's own
+    if simmers or layer.syrup_line is not None:
+        return ()  # half of it is there, or the sauce has such a syrup of its own
     if any(
         is_juice(f.plan.layer(name))
         for one in run_through(f.plan.stages)
