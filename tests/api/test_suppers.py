@@ -161,6 +161,42 @@ def test_guests_who_come_later_move_every_dish(kitchen: Kitchen):
     assert answer.get_json()["errors"][0]["field"] == "wanted_at"
 
 
+@pytest.mark.parametrize("reached", ["start", "covered"])
+def test_an_act_whose_wait_is_over_waits_again_where_the_guests_come_later(kitchen, reached):
+    """Its hour had come and nobody had begun: later guests put it off, and it says so, waiting as
+    it did before.
+    """
+    number, cooks = begun(kitchen, sides=[])
+    cook = cooks["cauliflower"] if reached == "start" else cooks["ribs"]
+
+    def waits():
+        live = kitchen.get(f"/cooks/{cook}/live")
+        if reached == "start":
+            return step_of(live)["key"] == "wait"
+        return live["current"].endswith(".slack")
+
+    while reached == "covered" and not waits():
+        live = kitchen.get(f"/cooks/{cook}/live")
+        if step_of(live)["who"] in HANDS:
+            kitchen.press(live)
+        else:
+            kitchen.wait(30.0)
+    assert waits()
+    while waits():
+        kitchen.wait(30.0)
+    step = step_of(kitchen.get(f"/cooks/{cook}/live"))
+    assert step["who"] in HANDS
+    later = (moment(supper(kitchen)["wanted_at"]) + timedelta(minutes=30)).isoformat()
+    kitchen.client.put(f"/api/v1/suppers/{number}", json={"wanted_at": later}).get_json()
+    live = kitchen.get(f"/cooks/{cook}/live")
+    assert (step_of(live)["who"], step_of(live)["key"][-6:]) == ("machine", ".slack")
+    due = moment(step_of(live)["due_at"])
+    assert due > kitchen.now + timedelta(minutes=10)
+    assert supper(kitchen)["stale"] is False
+    kitchen.wait((due - kitchen.now).total_seconds() + 1.0)
+    assert kitchen.get(f"/cooks/{cook}/live")["current"] == step["key"]
+
+
 def test_guests_who_come_as_they_first_said_find_what_was_told_first(kitchen: Kitchen):
     """Half an hour later and back: every act is when it was, but for what has begun meanwhile."""
     number, cooks = begun(kitchen)

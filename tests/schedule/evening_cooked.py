@@ -97,7 +97,8 @@ class Evening:
         step = waiting_step(until)
         if hold.how:
             root = row("meal_waits", hold.how)["step"]
-            step = replace(step, key=f"before-{before}.{root}", label="Wait")
+            moves = len(self.lines[hold.line].events)
+            step = replace(step, key=f"{moves}-before-{before}.{root}", label="Wait")
         return before, replace(step, until_s=until)
 
     def tick(self) -> None:
@@ -115,7 +116,7 @@ class Evening:
     def stale(self, lines: Mapping[str, tuple[core.Stands, ...]]) -> bool:
         """Whether the rest is to be planned anew."""
         outlook = core.outlook_of(self.puzzle, lines, self.told, self.now_s)
-        return core.is_stale(outlook, lines, self.told)
+        return core.is_stale(outlook, lines, self.told, self.now_s)
 
     def replan(self, lines: Mapping[str, tuple[core.Stands, ...]]) -> None:
         """The rest anew; and that is all there is to be done."""

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from bluekettle.core.errors import Infeasible, OutOfRange
 from bluekettle.core.schedule import (
+    Aim,
     Body,
     Gap,
     Line,
@@ -269,6 +270,19 @@ def test_no_plan_beats_the_work_and_none_wastes_it(minutes, pairs, ahead):
     assert late + ahead <= (2.0 - 1.0 / pairs) * (least + ahead) + 1.0 or late == 0.0
     again = solve(told)
     assert again == solve(told)
+
+
+def test_what_may_be_late_and_past_limits_together_bounds_the_search():
+    """Two acts of 30 min in the next 20: the second is 40 min late, and nothing is past a limit."""
+    tasks = [act("a", 30.0), act("b", 30.0)]
+    told = puzzle(tasks, now_s=-20 * MIN, table_s=60 * MIN)
+    assert solve(told, Aim(most_s=40 * MIN)).supper_s == 40 * MIN
+    with pytest.raises(Infeasible):
+        solve(told, Aim(most_s=39 * MIN))
+    cold = replace(told, table_s=20 * MIN)  # the first stands 10 min too long
+    assert solve(cold, Aim(most_s=50 * MIN)).supper_s == 40 * MIN
+    with pytest.raises(Infeasible):
+        solve(cold, Aim(most_s=49 * MIN))
 
 
 def line_of(key, tasks, seconds, gaps=()):

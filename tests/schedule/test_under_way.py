@@ -2,6 +2,7 @@
 stands.
 """
 
+import random
 from dataclasses import replace
 from datetime import UTC, datetime
 from functools import cache
@@ -10,7 +11,10 @@ import pytest
 
 from bluekettle.core import schedule as core
 from bluekettle.core.schedule import Body, Gap, Puzzle, Standing, Task, Told, Use
+from bluekettle.core.schedule.left import at_hand, going_on
 from bluekettle.core.schedule.shift import shifted
+from bluekettle.core.schedule.solver import Found
+from bluekettle.core.schedule.under_way import Outlook
 from bluekettle.core.stages import Event, StepPlan, follow
 from bluekettle.schemas.chain import ChainDocument
 from bluekettle.services.chains import begin_chain
@@ -117,8 +121,27 @@ def test_a_machine_has_begun_and_hands_have_not_before_they_say_so():
 
 def test_hands_that_do_not_come_are_late_by_what_they_lack():
     lines = {"rice": side(1000.0)}
-    told = {"rice/prepare": -3600.0, "rice/cook": -3000.0, "rice/finish": -1800.0}
-    assert core.drift_of(lines, told) == ("rice", 430.0)  # half a minute is left to do at least
+    starts = {"rice/prepare": -3600.0, "rice/cook": -3000.0, "rice/finish": -1800.0}
+    told = Told(starts, {}, 0.0)
+    late = core.drift_of(lines, told, -2600.0)
+    assert late == ("rice", 430.0)  # half a minute is left to do at least
+
+
+def test_a_line_is_early_by_its_own_work_and_never_by_a_wait_that_it_was_given():
+    """It was put off by a quarter of an hour as it was planned; then its pot is done sooner."""
+    starts = {"rice/prepare": -3600.0, "rice/cook": -3000.0, "rice/finish": -900.0}
+    told = Told(starts, {}, 0.0, cost_s=600.0, own_s={"rice": -1740.0})
+    planned = {"rice": side(0.0)}
+    assert core.drift_of(planned, told, -3600.0) == ("rice", 0.0)
+    done = [Event(1, "done", 600.0, "prepare"), Event(2, "done", 1500.0, "cook")]
+    early = {"rice": side(1500.0, *done)}
+    assert core.drift_of(early, told, -2100.0) == ("rice", -300.0)
+    quiet = two_dishes()
+    outlook = Outlook(quiet, Found({}, {}, 0.0, 0.0, 0.0, False), cost_s=600.0, supper_s=600.0)
+    assert core.is_stale(outlook, early, told, -2100.0)
+    assert not core.is_stale(outlook, planned, told, -3600.0)
+    on_time = replace(told, cost_s=0.0)
+    assert not core.is_stale(replace(outlook, cost_s=0.0), early, on_time, -2100.0)
 
 
 def waited(*events, now_s):
@@ -175,7 +198,43 @@ def test_an_act_that_is_put_off_takes_its_whole_time():
     lasts = {**lines, line: (replace(nearly, seconds=3600.0), *tasks[1:])}
     after = core.outlook_of(later, lasts, rest.told, found.now_s)
     assert rest.told.cost_s >= after.cost_s
-    assert not core.is_stale(after, lasts, rest.told)
+    assert not core.is_stale(after, lasts, rest.told, found.now_s)
+
+
+def at_work(rest_min):
+    """The first of two dishes is being made, and has so long to go."""
+    make, serve = ("one/make", "Make"), ("one/serve", "Serve")
+    half = core.Stands(*make, "hands", None, None, -5 * MIN, rest_min * MIN, 5 * MIN)
+    then = core.Stands(*serve, "hands", None, None, 0.0, 5 * MIN, 5 * MIN)
+    return {"one": (half, then)}
+
+
+def test_hands_that_are_at_an_act_are_left_at_it():
+    """It has a minute to go of five, and was told five minutes ago; not where it was told just now,
+    where hands are at something else, or where its place is taken.
+    """
+    lines = at_work(1.0)
+    told = Told({"one/make": -5 * MIN, "one/serve": 0.0}, {}, 0.0)
+    left = going_on(two_dishes(now_min=-1.0), lines, told, -1 * MIN)
+    assert left.task("one/make").seconds == 1 * MIN
+    assert at_hand(left, lines, told).task("one/make").start_s == -1 * MIN
+    later = replace(told, start_s={**told.start_s, "one/make": -1 * MIN})
+    whole = going_on(two_dishes(now_min=-1.0), lines, later, -1 * MIN)
+    assert whole.task("one/make").seconds == 5 * MIN  # nobody was at it
+    assert at_hand(whole, lines, later) == whole
+    other = act("two", "fire", 9.0, start_s=-3 * MIN)
+    busy = replace(left, tasks=(*left.tasks, other))
+    assert at_hand(busy, lines, told) == busy
+    assert at_hand(replace(busy, pairs=2), lines, told).task("one/make").start_s == -1 * MIN
+    uses = (
+        Use("one/oven", "one", "oven", "one/make", "one/make", 200.0),
+        Use("two/oven", "two", "oven", "two/fire", "two/fire", 250.0, body="oven"),
+    )
+    taken = replace(busy, pairs=2, uses=uses, bodies=(Body("oven", "oven"),))
+    here = replace(told, bodies={"one/oven": "oven"})
+    assert at_hand(taken, lines, here) == taken
+    shared = [replace(use, temp_c=200.0, shares=True) for use in uses]
+    assert at_hand(replace(taken, uses=tuple(shared)), lines, here) != taken
 
 
 @cache
@@ -236,6 +295,28 @@ def test_a_delay_that_no_wait_gives_back_moves_the_others():
     assert sum(found.past().values()) < sum(alone.past().values())
 
 
+@pytest.mark.parametrize(
+    ("key", "seed"), [("four-dishes", 1), ("four-dishes", 4), ("boathouse", 1)]
+)
+def test_an_evening_in_which_much_takes_longer_is_planned_as_often_as_something_drifts(key, seed):
+    """A third of all steps take a third to twice as long again. No plan is stale as it is made
+    (`Evening` holds that), and no limit that is not broken before the plan is made is lost by more
+    than a few minutes: food that is put off waits in its pot, and not dressed on its tray.
+    """
+    dice = random.Random(seed)
+    _, steps = planned(key)
+    slow = {
+        f"{line}/{step.key}": dice.uniform(1.3, 1.6)
+        for line, own in steps.items()
+        for step in own
+        if dice.random() < 1.0 / 3.0
+    }
+    found = evening(key, slow)
+    assert found.spent
+    assert max(found.served.values()) <= 10 * MIN
+    assert max(found.past().values(), default=0.0) <= 5 * MIN
+
+
 def test_a_failed_check_is_new_to_the_plan_and_its_way_back_is_planned():
     plan, steps = planned(MEAL)
     found = Evening(plan, steps)
@@ -249,7 +330,7 @@ def test_a_failed_check_is_new_to_the_plan_and_its_way_back_is_planned():
     lines = {**lines, dish: (*over, back, again, *states[gate + 1 :])}
     told = Told(plan.found.start_s, plan.found.body, plan.supper_s)
     assert core.outlook_of(found.puzzle, lines, told, 60.0) is None  # nobody was told of it
-    assert core.is_stale(None, lines, told)
+    assert core.is_stale(None, lines, told, 60.0)
     rest = core.replan(found.puzzle, lines, told, 60.0)
     start = rest.told.start_s
     assert start[back.key] >= 60.0

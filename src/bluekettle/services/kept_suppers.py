@@ -203,12 +203,16 @@ def standing(
 
 
 def waits_for(
-    kept: KeptSupper, holds: Sequence[meals.Hold], line: str, steps: Sequence[StepPlan]
+    kept: KeptSupper,
+    holds: Sequence[meals.Hold],
+    line: str,
+    steps: Sequence[StepPlan],
+    opened: Sequence[str] = (),
 ) -> list[tuple[str, StepPlan]]:
-    """The waits of a line as steps, each with the step that it comes before. A wait that was there
-    keeps its key, so that a tap that is under way finds it.
+    """The waits of a line as steps, each with the step that it comes before. A wait that is not
+    over keeps its key, so that a tap that is under way finds it. opened : keys of those.
     """
-    known = {then.key: one.key for one, then in pairwise(steps) if is_wait(one)}
+    known = {then.key: one.key for one, then in pairwise(steps) if one.key in opened}
     numbers = [number_of(plan.key) for plan in steps]
     found = []
     for hold in (hold for hold in holds if hold.line == line):
@@ -216,12 +220,14 @@ def waits_for(
         until_s = hold.until_s - kept.began_s
         seconds = max(0.0, hold.until_s - hold.begin_s)
         wait = replace(waiting_step(seconds), until_s=until_s)
+        root, label = "slack", wait.label
         if hold.how:
             told = row("meal_waits", hold.how)
+            root, label = told["step"], told["says"]
+        if hold.how or wait.key in [plan.key for plan in steps]:
             number = max([0, *numbers]) + 1
             numbers.append(number)
-            key = f"meal-{number}.{told['step']}"
-            wait = replace(wait, key=key, label=told["says"])
+            wait = replace(wait, key=f"meal-{number}.{root}", label=label)
         same = known.get(before, "")
         if same.rpartition(".")[2] == wait.key.rpartition(".")[2]:
             wait = replace(wait, key=same)

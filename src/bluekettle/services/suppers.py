@@ -120,7 +120,7 @@ def public(stove: OnStove) -> SupperPublic:
         wanted_at=kept.at(kept.puzzle.supper_s),
         serve_at=kept.at(told_supper(kept, lines) if outlook is None else outlook.supper_s),
         hands=kept.puzzle.pairs,
-        stale=bool(lines) and meals.is_stale(outlook, lines, kept.told),
+        stale=bool(lines) and meals.is_stale(outlook, lines, kept.told, stove.now_s),
         why=kept.why if moves else "",
         moved=[
             SupperMovePublic(
@@ -265,7 +265,7 @@ def plan_rest(
         told = public(stove)
     if not told.stale or version not in (None, told.version):
         return told
-    kept = replace(stove.kept, why=moved_to(stove) or cause_of(stove.kept, stove.lines))
+    kept = replace(stove.kept, why=moved_to(stove) or cause_of(stove))
     return keep_plan(engine, stove, kept, now, strips) or look(engine, supper_id, now, strips)
 
 
@@ -285,9 +285,10 @@ def moved_to(stove: OnStove) -> str:
     return ""
 
 
-def cause_of(kept: KeptSupper, lines: Lines) -> str:
+def cause_of(stove: OnStove) -> str:
     """Why the rest is planned anew."""
-    line, off_s = meals.drift_of(lines, kept.told.start_s)
+    kept = stove.kept
+    line, off_s = meals.drift_of(stove.lines, kept.told, stove.now_s)
     if not line or abs(off_s) < ON_TIME_S:
         return "Hands are wanted in two places at once."
     way = "later" if off_s > 0.0 else "sooner"
@@ -359,8 +360,8 @@ def move_all(session: Session, stove: OnStove, kept: KeptSupper) -> KeptSupper:
     for line in lines:
         progress = stove.progress[line]
         steps = [state.plan for state in progress.steps if not state.plan.beside]
-        waits = kept_service.waits_for(kept, holds, line, steps)
         dropped = kept_service.open_waits(progress)
+        waits = kept_service.waits_for(kept, holds, line, steps, dropped)
         if not changes(steps, dropped, waits):
             continue
         if line in kept.sides:

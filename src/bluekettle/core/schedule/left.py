@@ -6,10 +6,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
-from bluekettle.core.schedule.puzzle import Gap, Puzzle, Task, Use
+from bluekettle.core.schedule.puzzle import Gap, Puzzle, Task, Use, together
 from bluekettle.core.schedule.solver import chained
 from bluekettle.core.schedule.standing import Stands, Told
 
+MINUTE_S = 60.0  # after which it is believed that hands are at what was told (estimated)
 AT_ONCE = 30.0  # price of a minute that a begun line waits for hands (design 3's order)
 
 
@@ -23,7 +24,7 @@ def going_on(
     for line, states in lines.items():
         mine = {one.key: one for one in states}
         aside = aside_of(puzzle, line, mine, told.start_s, now_s)
-        tasks += [task_now(puzzle, line, one, now_s) for one in states] + aside
+        tasks += [task_now(puzzle, line, one, told.start_s, now_s) for one in states] + aside
         gaps += gaps_now(puzzle, states, {task.key for task in aside}, now_s)
         uses += uses_now(puzzle, line, states, told, now_s)
     tasks = with_hands(tasks, puzzle.pairs, now_s)
@@ -62,16 +63,62 @@ def known_task(puzzle: Puzzle, line: str, one: Stands) -> Task:
     return found or Task(one.key, line, one.seconds, one.who in ("hands", "gate", "fire"))
 
 
-def task_now(puzzle: Puzzle, line: str, one: Stands, now_s: float) -> Task:
+def task_now(
+    puzzle: Puzzle, line: str, one: Stands, told: Mapping[str, float], now_s: float
+) -> Task:
     """A task as it stands."""
     task = known_task(puzzle, line, one)
     if one.begun_s is None:
-        return replace(task, seconds=one.seconds, free_s=min(task.free_s, one.seconds))
+        rest = rest_of(one, told.get(one.key), now_s)
+        return replace(task, seconds=rest, free_s=min(task.free_s, rest))
     if one.over_s is not None:
         over = replace(task, hands=False, free_s=0.0, tail_s=0.0)
         return replace(over, start_s=one.begun_s, seconds=one.over_s - one.begun_s)
     free = min(max(task.free_s, now_s - one.begun_s), one.seconds)
     return replace(task, start_s=one.begun_s, seconds=one.seconds, free_s=free)
+
+
+def rest_of(one: Stands, told_s: float | None, now_s: float) -> float:
+    """Seconds that an open task takes yet: nobody is at it before the moment that was told."""
+    if told_s is None:
+        return one.seconds
+    return max(one.seconds, one.whole_s - max(0.0, now_s - told_s))
+
+
+def at_hand(left: Puzzle, lines: Mapping[str, Sequence[Stands]], told: Told) -> Puzzle:
+    """The puzzle where acts that hands are at already go on: those that were told to begin a minute
+    ago or longer, the first told first, as many as there are hands; none that waits for a place.
+    """
+    going = sum(task.hands and task.start_s is not None for task in left.tasks)
+    acts = [one for states in lines.values() for one in current_acts(states)]
+    acts = [one for one in acts if left.task(one.key).seconds <= one.whole_s - MINUTE_S]
+    acts = [
+        one for one in acts if left.task(one.key).hands and not waits_for_place(left, one, told)
+    ]
+    acts.sort(key=lambda one: told.start_s.get(one.key, left.now_s))
+    now = {one.key for one in acts[: left.pairs - going]}
+    tasks = [replace(t, start_s=left.now_s, told_s=None) if t.key in now else t for t in left.tasks]
+    return replace(left, tasks=tuple(tasks))
+
+
+def current_acts(states: Sequence[Stands]) -> list[Stands]:
+    """The act that a line is at, where it is at one."""
+    at = next((one for one in states if one.over_s is None), None)
+    return [] if at is None or not at.open or at.who not in ("hands", "gate") else [at]
+
+
+def waits_for_place(left: Puzzle, one: Stands, told: Told) -> bool:
+    """Whether another is still in the body into which an act puts its food."""
+    here = placed(left, told)
+    bodies = {body.key: body for body in left.bodies}
+    for then in (use for use in left.uses if use.first == one.key):
+        for other in left.uses:
+            if other.line == then.line or here.get(other.key, "") != here.get(then.key):
+                continue
+            begun = left.task(other.first).start_s is not None
+            if begun and not together(other, then, bodies[here[then.key]]):
+                return True
+    return False
 
 
 def with_hands(tasks: Sequence[Task], pairs: int, now_s: float) -> list[Task]:

@@ -61,6 +61,7 @@ class Aim:
     soonest: bool = False
     begin_late: bool = False
     limits_only: bool = False
+    most_s: float = math.inf
     effort: float = EFFORT
 
 
@@ -89,6 +90,7 @@ def solve(puzzle: Puzzle, aim: Aim | None = None) -> Found:
         raise Infeasible([f"no appliance: {kind}" for kind in dict.fromkeys(missing)])
     search = Search(puzzle, aim)
     price = search.lateness()
+    search.stay_below(aim.most_s)
     first = search.look_ahead(price) or search.run(price)
     if aim.soonest:
         return first
@@ -395,6 +397,12 @@ class Search:
                 self.model.add(over == 0)
         else:
             self.model.add(sum(self.over) <= past)
+
+    def stay_below(self, most_s: float) -> None:
+        """Less than so much is late and past limits together."""
+        if most_s < math.inf:
+            late = self.supper - ticks(self.puzzle.supper_s)
+            self.model.add(late + sum(self.over) <= whole(most_s))
 
     def left_over(self) -> float:
         """The effort of the last search, its own at least [-]: the solver's deterministic units."""

@@ -5,7 +5,7 @@ what is still to come. Hands have not begun before they say that they are done.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from bluekettle.core.stages.delaying import is_wait
 from bluekettle.core.stages.told import CURRENT, RUNNING, UPCOMING, StepState
@@ -48,13 +48,15 @@ class Stands:
 @dataclass(frozen=True)
 class Told:
     """What the cook was told: the start of every task and when supper is aimed at [s from the
-    wanted moment], where every use is put, and what that plan cost beyond its aim [s].
+    wanted moment], where every use is put, and what that plan cost beyond its aim [s]. own_s : when
+    each line would have been over, as it was planned, had it waited for nothing.
     """
 
     start_s: Mapping[str, float]
     bodies: Mapping[str, str]
     aim_s: float
     cost_s: float = 0.0
+    own_s: Mapping[str, float] = field(default_factory=dict)
 
 
 def stands_of(standing: Standing, now_s: float) -> tuple[Stands, ...]:

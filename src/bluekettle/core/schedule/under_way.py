@@ -5,20 +5,21 @@ as told does not do.
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from bluekettle.core.errors import Infeasible, NotConverged
 from bluekettle.core.schedule.explain import length_of, past_limits
-from bluekettle.core.schedule.left import going_on, lenient, placed
+from bluekettle.core.schedule.left import at_hand, going_on, lenient, placed
 from bluekettle.core.schedule.puzzle import Puzzle
 from bluekettle.core.schedule.shift import shifted
 from bluekettle.core.schedule.simulate import played
 from bluekettle.core.schedule.solver import Aim, Found, solve
 from bluekettle.core.schedule.standing import LEAST_S, Stands, Told
 
-EFFORT = 0.1  # deterministic units for each search: a fraction of a second (design)
+EFFORT = 0.03  # deterministic units for each search: a tenth of a second (design)
 UNSAFE = 10.0  # price of a minute past a limit of safety beside one of lateness (design's order)
 RESERVE = 0.25  # price of a minute in hand that is used up beside one of lateness (estimated)
 WORTH_S = 180.0  # that another order has to save (estimated)
@@ -37,18 +38,36 @@ class Replanned:
     told: Told
 
 
-def drift_of(lines: Mapping[str, Sequence[Stands]], told: Mapping[str, float]) -> tuple[str, float]:
-    """The line that is furthest off what was told, and by how much [s]: late with any task, or
-    early with its last. All of an open task that nobody has told yet.
+def drift_of(lines: Mapping[str, Sequence[Stands]], told: Told, now_s: float) -> tuple[str, float]:
+    """The line that is furthest off what was told, and by how much [s]: late with any task, or its
+    own work early. All of an open task that nobody has told yet.
     """
     off: dict[str, float] = {}
     for line, tasks in lines.items():
         opened = [task for task in tasks if task.open]
-        drifts = [task.begin_s - told[task.key] for task in opened if task.key in told]
-        late = max([0.0, *drifts]) or min([0.0, *drifts[-1:]])
-        off[line] = late + sum(task.seconds for task in opened if task.key not in told)
+        drifts = [
+            task.begin_s - told.start_s[task.key] for task in opened if task.key in told.start_s
+        ]
+        off[line] = max([0.0, *drifts]) or -early_by(line, tasks, told, now_s)
+        off[line] += sum(task.seconds for task in opened if task.key not in told.start_s)
     line = max(off, key=lambda one: abs(off[one]), default="")
     return line, off.get(line, 0.0)
+
+
+def early_by(line: str, tasks: Sequence[Stands], told: Told, now_s: float) -> float:
+    """By how much a line would be over sooner than when it was planned, if it waited for nothing
+    [s].
+    """
+    if line not in told.own_s:
+        return 0.0
+    return max(0.0, told.own_s[line] - own_end(tasks, now_s))
+
+
+def own_end(tasks: Sequence[Stands], now_s: float) -> float:
+    """When a line would be over if it waited for nothing [s]."""
+    begun = [task for task in tasks if task.begun_s is not None and task.over_s is None]
+    rest = sum(max(0.0, (task.begun_s or 0.0) + task.seconds - now_s) for task in begun)
+    return now_s + rest + sum(task.seconds for task in tasks if task.open)
 
 
 @dataclass(frozen=True)
@@ -84,7 +103,9 @@ def outlook_of(
     return Outlook(left, found, cost_s(left, found, puzzle.supper_s), supper)
 
 
-def is_stale(outlook: Outlook | None, lines: Mapping[str, Sequence[Stands]], told: Told) -> bool:
+def is_stale(
+    outlook: Outlook | None, lines: Mapping[str, Sequence[Stands]], told: Told, now_s: float
+) -> bool:
     """Whether the rest is to be planned anew: going on as told costs minutes that the plan did not
     know of, nobody was told of something, or a supper that is late could come sooner.
     """
@@ -92,7 +113,8 @@ def is_stale(outlook: Outlook | None, lines: Mapping[str, Sequence[Stands]], tol
     if outlook is None or outlook.cost_s >= told.cost_s + worth_s:
         return True
     late = told.cost_s >= WORTH_S
-    return late and drift_of(lines, told.start_s)[1] <= -WORTH_S
+    early = [early_by(line, tasks, told, now_s) for line, tasks in lines.items()]
+    return late and max(early, default=0.0) >= WORTH_S
 
 
 def replan(
@@ -120,53 +142,68 @@ def replan(
     plans = [] if outlook is None else [outlook.found]
     shift = shifted(left, told.start_s, placed(left, told))
     plans += [] if shift is None else [shift]
-    best = cheapest(left, plans, puzzle.supper_s)
-    if best is None or cost_s(left, best, puzzle.supper_s) >= WORTH_S:
-        best = better(best, left, puzzle.supper_s)
-    opened = [task.key for tasks in lines.values() for task in tasks if task.open]
-    aside = [task.key for task in left.tasks if task.key not in opened and task.start_s is None]
-    start = {**told.start_s, **{key: best.start_s[key] for key in (*opened, *aside)}}
-    after = Told(start, {**told.bodies, **best.body}, told.aim_s)
-    follows = outlook_of(puzzle, put_off(lines, start, now_s), after, now_s)
-    cost = cost_s(left, best, puzzle.supper_s)
-    cost = cost if follows is None else max(cost, follows.cost_s)
-    return Replanned(left, best, replace(after, cost_s=cost))
+    rest = Rest(puzzle, lines, told, left)
+    best = min((rest.told_by(plan) for plan in plans), key=cost_of, default=None)
+    if best is None or best.told.cost_s >= WORTH_S:
+        best = better(best, rest)
+    return best
 
 
-def put_off(
-    lines: Mapping[str, Sequence[Stands]], start: Mapping[str, float], now_s: float
-) -> dict[str, list[Stands]]:
-    """The lines where what is not to begin yet takes its whole length: nobody is at it."""
-    begins = now_s + LEAST_S
-    return {
-        line: [
-            replace(task, seconds=max(task.seconds, task.whole_s))
-            if task.open and start.get(task.key, now_s) > begins
-            else task
-            for task in tasks
-        ]
-        for line, tasks in lines.items()
-    }
+def cost_of(plan: Replanned) -> float:
+    """What a plan costs beyond its aim [s]."""
+    return plan.told.cost_s
 
 
-def cheapest(left: Puzzle, plans: Sequence[Found], wanted_s: float) -> Found | None:
-    """The cheapest of some plans; None where there is none."""
-    return min(plans, key=lambda plan: cost_s(left, plan, wanted_s), default=None)
+@dataclass(frozen=True)
+class Rest:
+    """What is left of a meal, to be planned: the meal, its lines, what was told, and the puzzle."""
+
+    puzzle: Puzzle
+    lines: Mapping[str, Sequence[Stands]]
+    told: Told
+    left: Puzzle
+
+    def told_by(self, plan: Found) -> Replanned:
+        """What the cook is told by a plan, and what that costs."""
+        left, now_s = self.left, self.left.now_s
+        opened = [task.key for tasks in self.lines.values() for task in tasks if task.open]
+        aside = [t.key for t in left.tasks if t.key not in opened and t.start_s is None]
+        start = dict(self.told.start_s)
+        for key in (*opened, *aside):
+            at = plan.start_s[key]
+            going = start.get(key, at + 1.0) <= now_s and at <= now_s + LEAST_S
+            if not going:  # else it is told as it was
+                start[key] = at
+        own = {line: own_end(tasks, now_s) for line, tasks in self.lines.items()}
+        after = Told(start, {**self.told.bodies, **plan.body}, self.told.aim_s, own_s=own)
+        follows = outlook_of(self.puzzle, self.lines, after, now_s)
+        costs = [cost_s(left, plan, self.puzzle.supper_s)]
+        costs += [] if follows is None else [follows.cost_s]
+        return Replanned(left, plan, replace(after, cost_s=max(costs)))
 
 
-def better(shift: Found | None, left: Puzzle, wanted_s: float) -> Found:
+def better(best: Replanned | None, rest: Rest) -> Replanned:
     """Another order of things, where that saves minutes or there is no plan without it."""
-    aim = Aim(effort=EFFORT)
+    held = at_hand(rest.left, rest.lines, rest.told)
+    if best is None:
+        return without_any(rest, held)
+    most_s = best.told.cost_s - WORTH_S
     try:
-        found = solve(left, aim)
+        found = rest.told_by(solve(held, Aim(most_s=most_s, effort=EFFORT)))
     except (Infeasible, NotConverged):
-        if shift is not None:
-            return shift
-        found = solve(lenient(left), aim)
-    if shift is None:
-        return found
-    saved = cost_s(left, shift, wanted_s) - cost_s(left, found, wanted_s)
-    return found if saved >= WORTH_S else shift
+        return best
+    return found if found.told.cost_s <= most_s else best
+
+
+def without_any(rest: Rest, held: Puzzle) -> Replanned:
+    """A plan where nothing that was told can be kept: with what hands are at going on where that
+    can be, else without; and with limits of safety broken that run already, where nothing else is
+    left.
+    """
+    for left in (held, rest.left):
+        with suppress(Infeasible, NotConverged):
+            return rest.told_by(solve(left, Aim(effort=EFFORT)))
+    return rest.told_by(solve(lenient(rest.left), Aim(effort=EFFORT)))
 
 
 def cost_s(left: Puzzle, found: Found, wanted_s: float) -> float:
