@@ -56,6 +56,12 @@ const next = computed(() => {
 })
 /** Whether there is a clock in the picture; a hands step has none: nothing hurries it. */
 const timed = computed(() => Boolean(cook.value?.fire) || step.value?.who === 'machine')
+/** What is due beside it, a heat to be put on first: that is seen in the picture, where no button moves for it. */
+const due = computed(() => {
+  const steps = cook.value?.steps.filter((s) => cook.value?.side_due.includes(s.key)) ?? []
+  const heats = steps.filter((s) => s.who === 'machine')
+  return [...heats, ...steps.filter((s) => !heats.includes(s))]
+})
 const bare = computed(() => Boolean(glaze.value && !glaze.value.caramelises))
 const moved = computed(() => live.movedOf(props.id))
 /** One that was put away once the food is out of its heat is no news. */
@@ -106,11 +112,14 @@ const dark = computed(() => Boolean(night.value && cook.value?.fire))
           <p class="detail" data-test="detail">{{ detail }}</p>
         </header>
         <div class="scene" :class="{ urgent: call, alone: !timed, low: cook.gate }">
-          <StoveClock v-if="timed" :cook="cook" :step="step">
-            <ProbeNote v-if="cook.probe && speaks(cook.probe)" :probe="cook.probe" />
-          </StoveClock>
-          <StovePicture :picture="cook.picture" :glaze="drawn" :under-s="under" />
-          <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
+          <div class="view">
+            <StoveClock v-if="timed" :cook="cook" :step="step">
+              <ProbeNote v-if="cook.probe && speaks(cook.probe)" :probe="cook.probe" />
+            </StoveClock>
+            <StovePicture :picture="cook.picture" :glaze="drawn" :under-s="under" />
+            <p v-if="moved" class="moved" role="status" data-test="moved">{{ moved }}</p>
+          </div>
+          <div class="beside"><SideSteps :steps="due.slice(0, 1)" @told="told" /></div>
         </div>
         <section class="act" aria-label="What to do now">
           <ActNow ref="act" :cook="cook" :step="step" @told="told" />
@@ -138,7 +147,7 @@ const dark = computed(() => Boolean(night.value && cook.value?.fire))
           >
             <SomethingBroke ref="broke" :cook="cook" />
           </SmallActs>
-          <SideSteps :cook="cook" @told="told" />
+          <SideSteps :steps="due.slice(1)" @told="told" />
         </section>
         <section v-if="under !== null && glaze" class="timer" aria-label="The glaze now">
           <GlazeStrip :glaze="glaze" :now-s="under" compact risk>
@@ -222,12 +231,22 @@ header {
 }
 .scene {
   grid-area: scene;
-  position: relative;
+  display: flex;
+  flex-direction: column;
   height: clamp(220px, 37vh, 340px);
   border-radius: 22px;
   background: var(--kettle-night);
   color: var(--kettle-chalk);
   overflow: hidden;
+}
+.view {
+  position: relative;
+  flex: 1;
+  min-height: 0;
+}
+.beside :deep(.side) {
+  border-radius: 0;
+  font-size: 1.15rem;
 }
 .fire .scene {
   height: clamp(200px, 31vh, 340px);

@@ -1,20 +1,34 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { EventBody, Live } from '@/api/client'
+import { ref, watch } from 'vue'
+import { useTimeoutFn } from '@vueuse/core'
+import type { EventBody, Step } from '@/api/client'
 import { small } from '@/shared/format/words'
 
 /** What is to be done beside the one thing: it blocks nothing. */
-const props = defineProps<{ cook: Live }>()
+const props = defineProps<{ steps: Step[] }>()
 defineEmits<{ told: [body: EventBody] }>()
-const due = computed(() => props.cook.steps.filter((s) => props.cook.side_due.includes(s.key)))
 const words = (who: string) => (who === 'machine' ? 'It is on' : 'Done')
+
+/** What comes up in the place of another is not told by the second half of a double tap. */
+const DOUBLE_MS = 700
+const settled = ref(true)
+const { start } = useTimeoutFn(() => (settled.value = true), DOUBLE_MS, { immediate: false })
+watch(
+  () => props.steps[0]?.key,
+  (_, before) => {
+    if (!before) return
+    settled.value = false
+    start()
+  },
+)
 </script>
 
 <template>
-  <div v-for="s in due" :key="s.key" class="side" role="status">
+  <div v-for="s in steps" :key="s.key" class="side" role="status">
     <span>{{ s.who === 'machine' ? 'Now: ' : 'Meanwhile: ' }}{{ small(s.label) }}.</span>
     <el-button
       class="plain-button"
+      :disabled="!settled"
       :data-test="`side-${s.key}`"
       @click="$emit('told', { kind: 'done', step: s.key })"
     >
@@ -30,8 +44,12 @@ const words = (who: string) => (who === 'machine' ? 'It is on' : 'Done')
   justify-content: space-between;
   gap: 16px;
   background: var(--kettle-ember-soft);
+  color: var(--kettle-ink);
   border-radius: 14px;
   padding: 12px 18px;
   font-weight: 700;
+}
+.plain-button {
+  white-space: nowrap;
 }
 </style>

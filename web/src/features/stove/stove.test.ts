@@ -199,6 +199,30 @@ describe('the stove', () => {
     expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'preheat' }])
   })
 
+  it('has what is due beside it in the picture, a heat first, and the rest below', async () => {
+    const beside = { beside: true, begin_at: at(0) }
+    const mix = step('mix', 'upcoming', { ...beside, label: 'Mix the glaze' })
+    const heat = step('heat', 'upcoming', { ...beside, who: 'machine', label: 'Heat the grill' })
+    const both = {
+      ...live,
+      steps: [step('hold', 'current', { who: 'machine' }), mix, heat],
+      side_due: ['mix', 'heat'],
+    }
+    const { page, asked } = await stove(both, { ...both, side_due: ['mix'] })
+    expect(page.get('.scene').text()).toContain('Now: heat the grill.')
+    expect(page.get('.scene').text()).not.toContain('mix')
+    expect(page.get('.see').text()).toContain('Meanwhile: mix the glaze.')
+    await page.get(find('side-heat')).trigger('click')
+    await pass(0.5)
+    expect(page.get('.scene').text()).toContain('Meanwhile: mix the glaze.')
+    await page.get(find('side-mix')).trigger('click') // the second half of a double tap
+    await pass()
+    expect(posts(asked)).toMatchObject([{ kind: 'done', step: 'heat' }])
+    await page.get(find('side-mix')).trigger('click')
+    await pass()
+    expect(posts(asked)).toMatchObject([{ step: 'heat' }, { kind: 'done', step: 'mix' }])
+  })
+
   it('offers what a pot says of its pin as the one button, as of then', async () => {
     const { page, asked } = await stove({
       ...live,
