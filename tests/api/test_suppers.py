@@ -6,6 +6,7 @@ from itertools import pairwise
 import pytest
 from sqlmodel import Session
 from tests.conftest import SHORT_RIBS, START, Kitchen
+from tests.schedule.meals import MEALS
 
 from bluekettle.core.schedule.left import going_on
 from bluekettle.services.suppers import on_stove
@@ -43,7 +44,7 @@ def step_of(live):
     return next((step for step in live["steps"] if step["key"] == live["current"]), None)
 
 
-def cook_on(kitchen, number, cooks, until, late=None):
+def cook_on(kitchen, number, cooks, until, late=None, tick_s=20.0):
     """One pair of hands takes what the supper has next, as long as is likely; `late` acts take so
     much longer [s]. Plans anew where that is asked for. When every line was on the table.
     """
@@ -60,7 +61,7 @@ def cook_on(kitchen, number, cooks, until, late=None):
             kitchen.post(f"/suppers/{number}/plan", {}, 200)
             continue
         if not act(kitchen, number, lives, listed[0], late):
-            kitchen.wait(20.0)
+            kitchen.wait(tick_s)
     return served
 
 
@@ -331,6 +332,34 @@ def test_a_tap_on_a_side_is_taken_once_and_as_old_as_it_is(kitchen: Kitchen):
     assert again["version"] == once["version"]
     fresh = {**tap, "id": "7a1f0c7e-35a3-4a4c-8a6e-0a6f7a5a9b12"}
     kitchen.post(f"/suppers/{number}/sides", fresh, 409)
+
+
+def test_the_boathouse_supper_is_cooked_to_the_log_late_at_every_fourth_act(kitchen: Kitchen):
+    """Three dishes, two sides, one oven, one pot, one air fryer, one pair of hands, a minute lost
+    at every fourth act: on the table together, near the wanted moment.
+    """
+    raw = MEALS["boathouse"]["meal"]
+    serve_at = START + timedelta(hours=8)
+    meal = {**raw, "serve_at": serve_at.isoformat()}
+    kept = kitchen.post("/meals", {"meal": meal})
+    begun_now = kitchen.post(f"/meals/{kept['id']}/cooks", {})
+    cooks = dict(zip([one["id"] for one in raw["dishes"]], begun_now["cooks"], strict=True))
+    steps = [kitchen.get(f"/cooks/{cook}/live")["steps"] for cook in cooks.values()]
+    acts = [s["key"] for own in steps for s in own if s["who"] == "hands" and not s["beside"]]
+    late = dict.fromkeys(acts[::4], 60.0)
+    until = serve_at + timedelta(hours=2)
+    served = cook_on(kitchen, begun_now["supper"], cooks, until, late, tick_s=45.0)
+    assert set(served) == set(cooks)
+    ends = sorted(served.values())
+    assert abs((ends[-1] - serve_at).total_seconds()) <= 15 * 60.0
+    assert (ends[-1] - ends[0]).total_seconds() <= 10 * 60.0
+    for cook in cooks.values():
+        outcome = {"tenderness": "falls", "crust": "sticky", "colour": "mahogany"}
+        kitchen.client.put(f"/api/v1/cooks/{cook}/outcome", json=outcome)
+        told = kitchen.get(f"/cooks/{cook}")
+        assert told["summary"]["outcome"]["colour"] == "mahogany"
+        assert {s["state"] for s in told["stages"]} <= {"confirmed", "estimated"}
+    assert kitchen.get("/cooks/live")["suppers"] == []
 
 
 def test_a_supper_is_over_with_its_last_dish(kitchen: Kitchen):

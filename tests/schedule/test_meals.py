@@ -1,8 +1,11 @@
 """The meals that ship: every plan held against the dishes' own links by a judge of its own."""
 
+import re
 from dataclasses import replace
 
 import pytest
+from hypothesis import example, given, settings
+from hypothesis import strategies as st
 
 from bluekettle.core.errors import Infeasible, OutOfRange
 from bluekettle.core.schedule import (
@@ -19,7 +22,7 @@ from bluekettle.core.schedule import (
     trouble_of,
 )
 from tests.schedule.evenings import share_late
-from tests.schedule.meals import MEALS, made
+from tests.schedule.meals import MEALS, dish_of, kitchen_of, made
 from tests.schedule.validator import faults_of
 
 IMPOSSIBLE = {"boathouse-no-oven": "oven"}
@@ -39,6 +42,11 @@ FITS = (
     "wings-and-ribs",
     "sides-only",
 )
+
+
+DISHES = {one["id"]: one for raw in MEALS.values() for one in raw["meal"]["dishes"]}
+USUAL = MEALS["boathouse"]["meal"]["appliances"]
+KINDS = sorted({one["kind"] for one in USUAL})
 
 
 def planned(key):
@@ -67,6 +75,72 @@ def test_what_nothing_can_cook_is_named(key):
         planned(key)
 
 
+def freed_of(reasons, kitchen, now_s):
+    """The kitchen, and the moment of asking, without what is blamed."""
+    for reason in reasons:
+        if reason.kind == "hands":
+            kitchen = replace(kitchen, pairs=6)
+        elif reason.kind == "body":
+            more = tuple(Body(f"more-{n}", reason.key) for n in range(6))
+            kitchen = replace(kitchen, bodies=(*kitchen.bodies, *more))
+        elif reason.kind == "quiet":
+            kitchen = replace(kitchen, quiet=())
+        else:
+            now_s = -13 * 86_400.0
+    return kitchen, now_s
+
+
+def some(keys, most):
+    return st.lists(st.sampled_from(sorted(keys)), max_size=most, unique=True)
+
+
+@settings(max_examples=30, deadline=None)
+@given(
+    dishes=some(DISHES, 3).filter(bool),
+    sides=some(side_keys(), 2),
+    gone=st.sampled_from(["", "", "", *KINDS]),
+    pairs=st.integers(1, 2),
+    hours=st.integers(1, 20),
+    nap=st.booleans(),
+)
+@example(
+    dishes=["leavened-skin", "frozen-split", "lid-stir-lid"],
+    sides=["greens"],
+    gone="",
+    pairs=1,
+    hours=1,
+    nap=False,
+)
+def test_any_meal_is_planned_without_a_fault_or_refused_for_a_reason_that_is_true(
+    dishes, sides, gone, pairs, hours, nap
+):
+    """One to three dishes of those that ship, sides, all of their appliances but perhaps one."""
+    usual = kitchen_of(USUAL, pairs, ((-2.5, -1.5),) if nap and hours > 2 else ())
+    kitchen = replace(usual, bodies=tuple(body for body in usual.bodies if body.kind != gone))
+    meal = Meal(tuple(dish_of(DISHES[key]) for key in dishes), tuple((k, side(k)) for k in sides))
+    now_s = -3600.0 * hours
+    try:
+        plan = schedule(meal, kitchen, now_s)
+    except Infeasible as error:
+        kinds = re.findall(r"no appliance: (\w+)", str(error))
+        assert kinds
+        assert not {*kinds} & {body.kind for body in kitchen.bodies}
+        new = tuple(Body(f"new-{kind}", kind, 3) for kind in kinds)
+        with_them = replace(kitchen, bodies=(*kitchen.bodies, *new))
+        assert judged(meal, with_them, now_s, schedule(meal, with_them, now_s)) == []
+        return
+    assert judged(meal, kitchen, now_s, plan) == []
+    if plan.past or plan.supper_s > 0.0:
+        reasons, _ = trouble_of(plan)
+        assert reasons
+        without = schedule(meal, *freed_of(reasons, kitchen, now_s))
+        assert (without.past, without.supper_s <= 0.0) == ((), True)
+        for one in reasons:  # none of them can be left out
+            others = [other for other in reasons if other != one]
+            still = schedule(meal, *freed_of(others, kitchen, now_s))
+            assert (still.past, still.supper_s <= 0.0) != ((), True)
+
+
 @pytest.mark.parametrize("key", [*LATE, "oven-low-and-high", "ham-feast", "potatoes-share"])
 def test_without_the_limits_that_are_blamed_the_meal_comes_out_and_so_it_does_repaired(key):
     meal, kitchen, now_s, plan = planned(key)
@@ -74,17 +148,7 @@ def test_without_the_limits_that_are_blamed_the_meal_comes_out_and_so_it_does_re
     if key in LATE:
         assert [reason.kind for reason in reasons] == [LATE[key]]
     assert reasons
-    freed, begin_s = kitchen, now_s
-    for reason in reasons:
-        if reason.kind == "hands":
-            freed = replace(freed, pairs=6)
-        elif reason.kind == "body":
-            more = tuple(Body(f"more-{n}", reason.key) for n in range(6))
-            freed = replace(freed, bodies=(*freed.bodies, *more))
-        elif reason.kind == "quiet":
-            freed = replace(freed, quiet=())
-        else:
-            begin_s = -13 * 86_400.0
+    freed, begin_s = freed_of(reasons, kitchen, now_s)
     without = schedule(meal, freed, begin_s)
     assert (without.past, without.supper_s <= 0.0) == ((), True)
     for repair in repairs:

@@ -6,7 +6,7 @@ A limit is a reason where the meal comes out without it; a repair is one where i
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 
@@ -17,7 +17,7 @@ from bluekettle.core.schedule.solver import TICK_S, Aim, Found, solve
 MANY = 16  # as good as no limit: a meal has no more dishes and sides
 LONG_AGO_S = -13 * 86_400.0  # longer than any dish takes (numerical)
 MOST_PAIRS = 6  # of hands in one kitchen (design)
-MOST_REASONS = 2  # of one set: more would be no explanation
+MOST_REASONS = 2  # up to which the smallest set is looked for (numerical)
 EXPLAIN_EFFORT = 0.1  # deterministic units, for each search
 
 
@@ -124,19 +124,43 @@ def without(puzzle: Puzzle, limit: tuple[str, str]) -> Puzzle:
 
 
 def reasons_of(puzzle: Puzzle) -> tuple[Reason, ...]:
-    """The smallest set of limits without which the meal comes out; `dish` alone where no one or two
-    of them is enough.
+    """The smallest set of limits without which the meal comes out, where one or two are enough;
+    else a set of which none can be left out; `dish` alone where it does not come out without any.
     """
     limits = limits_of(puzzle)
+    found = comes_out(freed_of(puzzle, limits))
+    if found is None:
+        return (Reason("dish", ""),)
     for many in range(1, MOST_REASONS + 1):
         for some in combinations(limits, many):
-            freed = puzzle
-            for limit in some:
-                freed = without(freed, limit)
-            found = comes_out(freed)
-            if found is not None:
-                return tuple(reason_of(limit, puzzle, freed, found) for limit in some)
-    return (Reason("dish", ""),)
+            freed = freed_of(puzzle, some)
+            plan = comes_out(freed)
+            if plan is not None:
+                return tuple(reason_of(limit, puzzle, freed, plan) for limit in some)
+    return needed_of(puzzle, limits, found)
+
+
+def needed_of(
+    puzzle: Puzzle, limits: Sequence[tuple[str, str]], found: Found
+) -> tuple[Reason, ...]:
+    """Of limits without which the meal comes out as `found`, those that cannot be left out (a
+    deletion filter: Chinneck and Dravnieks, 1991).
+    """
+    needed = list(limits)
+    for limit in limits:
+        fewer = [one for one in needed if one != limit]
+        other = comes_out(freed_of(puzzle, fewer))
+        if other is not None:
+            needed, found = fewer, other
+    freed = freed_of(puzzle, needed)
+    return tuple(reason_of(limit, puzzle, freed, found) for limit in needed)
+
+
+def freed_of(puzzle: Puzzle, limits: Iterable[tuple[str, str]]) -> Puzzle:
+    """The puzzle without some of its limits."""
+    for limit in limits:
+        puzzle = without(puzzle, limit)
+    return puzzle
 
 
 def reason_of(limit: tuple[str, str], puzzle: Puzzle, freed: Puzzle, found: Found) -> Reason:
