@@ -16,6 +16,7 @@ from pathlib import Path
 import chains
 import meals
 import numpy as np
+import replans
 import server
 from plain_film import solve
 
@@ -301,6 +302,7 @@ def main() -> None:
         sensitivity(name, film)
     print()
     meals.report()
+    replans.report()
     print()
     server.measure()
 

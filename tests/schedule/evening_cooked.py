@@ -4,9 +4,12 @@ is due first, and what drifts is planned anew.
 
 from __future__ import annotations
 
+import random
 import time
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
+from datetime import UTC, datetime
+from functools import cache
 
 from bluekettle.core import schedule as core
 from bluekettle.core.schedule.puzzle import between_s, together
@@ -15,9 +18,14 @@ from bluekettle.core.stages import Event, StepPlan, follow, waiting_step
 from bluekettle.core.stages.delaying import is_wait
 from bluekettle.core.stages.told import Progress
 from bluekettle.core.tables import row
+from bluekettle.schemas.chain import ChainDocument
+from bluekettle.services.chains import begin_chain
+from tests.chain.conftest import TEMPLATES
+from tests.schedule.meals import MEALS, made
 
 TICK_S = 20.0
 HANDS = ("hands", "gate")
+NOW = datetime(2030, 5, 4, 16, 0, tzinfo=UTC)
 
 
 @dataclass
@@ -224,3 +232,37 @@ class Evening:
 def current(progress: Progress):
     """The state of the current step; None at the end."""
     return next((s for s in progress.steps if s.plan.key == progress.current), None)
+
+
+@cache
+def planned(key: str) -> tuple[core.Schedule, dict[str, tuple[StepPlan, ...]]]:
+    """The plan of a made meal, and the steps of each of its lines."""
+    meal, kitchen, now_s = made(key)
+    plan = core.schedule(meal, kitchen, now_s)
+    steps = {}
+    for one in MEALS[key]["meal"]["dishes"]:
+        document = ChainDocument.model_validate(one.get("dish") or TEMPLATES[one["template"]])
+        steps[one["id"]] = begin_chain(document, NOW)[1]
+    for line in plan.lines:
+        if line.key not in steps:
+            steps[line.key] = tuple(
+                StepPlan(
+                    task.key.partition("/")[2],
+                    line.who[task.key],
+                    line.labels[task.key],
+                    *[task.seconds] * 3,
+                )
+                for task in line.tasks
+            )
+    return plan, steps
+
+
+def slowed(steps: Mapping[str, tuple[StepPlan, ...]], seed: int) -> dict[str, float]:
+    """A third of all steps, drawn by chance, and how many times as long each of them takes."""
+    dice = random.Random(seed)
+    return {
+        f"{line}/{step.key}": dice.uniform(1.3, 1.6)
+        for line, own in steps.items()
+        for step in own
+        if dice.random() < 1.0 / 3.0
+    }

@@ -65,7 +65,8 @@ def test_a_plan_keeps_all_that_a_cook_would_see_or_tells_what_it_does_not(key):
     assert judged(meal, kitchen, now_s, plan) == []
     if key in FITS:
         assert (plan.past, plan.supper_s <= 0.0) == ((), True)
-        assert plan.evenings.late < 0.13
+        # A tenth of the evenings; two fires in ten minutes, the most that it begins earlier: more.
+        assert plan.evenings.late < (0.13 if key == "boathouse-two" else 0.1)
     assert (plan.supper_s > 0.0) == (key in LATE)
 
 
