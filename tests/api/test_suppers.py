@@ -155,6 +155,9 @@ def test_guests_who_come_later_move_every_dish(kitchen: Kitchen):
     told = kitchen.client.put(f"/api/v1/suppers/{number}", json={"wanted_at": later}).get_json()
     assert minutes(told["serve_at"], before["serve_at"]) == pytest.approx(30.0, abs=3.0)
     assert told["why"] == "Guests: 30 min later."
+    waits = kitchen.get(f"/cooks/{cooks['cauliflower']}/live")
+    assert waits["current"] == "wait"  # it is the same wait, for a tap that is under way
+    assert minutes(step_of(waits)["due_at"], before["now"]) > 30.0
     assert {one["line"] for one in told["moved"]} == {"ribs", "cauliflower", "slaw"}
     past = (kitchen.now - timedelta(minutes=1)).isoformat()
     answer = kitchen.client.put(f"/api/v1/suppers/{number}", json={"wanted_at": past})

@@ -214,6 +214,7 @@ def waits_for(
     """
     known = {then.key: one.key for one, then in pairwise(steps) if one.key in opened}
     numbers = [number_of(plan.key) for plan in steps]
+    over = [plan.key for plan in steps if is_wait(plan) and plan.key not in opened]
     found = []
     for hold in (hold for hold in holds if hold.line == line):
         before = hold.before.partition("/")[2]
@@ -224,7 +225,7 @@ def waits_for(
         if hold.how:
             told = row("meal_waits", hold.how)
             root, label = told["step"], told["says"]
-        if hold.how or wait.key in [plan.key for plan in steps]:
+        if hold.how or wait.key in over:
             number = max([0, *numbers]) + 1
             numbers.append(number)
             wait = replace(wait, key=f"meal-{number}.{root}", label=label)

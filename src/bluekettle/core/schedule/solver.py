@@ -399,7 +399,7 @@ class Search:
             self.model.add(sum(self.over) <= past)
 
     def stay_below(self, most_s: float) -> None:
-        """Less than so much is late and past limits together."""
+        """No more than so much is late and past limits together."""
         if most_s < math.inf:
             late = self.supper - ticks(self.puzzle.supper_s)
             self.model.add(late + sum(self.over) <= whole(most_s))
