@@ -122,6 +122,14 @@ def test_hands_that_do_not_come_are_late_by_what_they_lack():
     assert late == ("rice", 430.0)  # half a minute is left to do at least
 
 
+def test_a_short_act_that_is_late_begins_now_and_not_in_a_moment():
+    """Half a minute is left to do at least; an act of ten seconds does not begin in twenty."""
+    step = StepPlan("under", "hands", "Slide in", 10.0, 10.0, 10.0)
+    progress = follow((step,), (), 600.0)
+    (under,) = core.stands_of(Standing("ribs", progress.steps, -3600.0), -3000.0)
+    assert (under.begin_s, under.seconds) == (-3000.0, 30.0)
+
+
 def test_a_line_is_early_by_its_own_work_and_never_by_a_wait_that_it_was_given():
     """It was put off by a quarter of an hour as it was planned; then its pot is done sooner."""
     starts = {"rice/prepare": -3600.0, "rice/cook": -3000.0, "rice/finish": -900.0}

@@ -91,7 +91,7 @@ def stands_of(standing: Standing, now_s: float) -> tuple[Stands, ...]:
         if plan.who in ("machine", "fire"):
             found.append(stands(standing, state, begun, None, begun, now_s + rest - begun))
         else:
-            late = max(begun, now_s + rest - plan.likely_s)
+            late = max(begun, now_s - max(0.0, plan.likely_s - rest))  # not after now
             found.append(stands(standing, state, None, None, late, rest))
         begin = now_s + rest
     return tuple(found)
