@@ -7,15 +7,17 @@ import { clock, day, duration } from '@/shared/format/time'
 const props = defineProps<{ plan: Schedule; now: Date }>()
 type Preparation = Schedule['prepare'][number]
 const called = computed(() => new Map(props.plan.lines.map((line) => [line.id, line.name])))
-const midnight = (at: string) => new Date(at).setHours(0, 0, 0, 0)
-const supper = computed(() => midnight(props.plan.ready_at))
-const isBefore = (at: string) => midnight(at) < supper.value
+/** A cook's day ends at four in the morning: a supper after midnight is of the evening before it. */
+const NIGHT_MS = 4 * 3_600_000
+const dayOf = (at: string) => new Date(new Date(at).getTime() - NIGHT_MS).setHours(0, 0, 0, 0)
+const supper = computed(() => dayOf(props.plan.ready_at))
+const isBefore = (at: string) => dayOf(at) < supper.value
 const may = (one: Preparation) => one.earliest_at === null || isBefore(one.earliest_at)
 
 const groups = computed(() => {
   const all = props.plan.prepare
   const own = all.filter((one) => !isBefore(one.start_at))
-  const today = midnight(props.now.toISOString()) >= supper.value
+  const today = dayOf(props.now.toISOString()) >= supper.value
   const early = today ? 'At any time before' : 'The day before, if you like'
   const found = [
     { key: 'before', says: 'The day before', acts: all.filter((one) => isBefore(one.start_at)) },

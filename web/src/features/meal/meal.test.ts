@@ -232,6 +232,12 @@ describe('on paper', () => {
       '18:00 sliceSlaw, 10 min, from 15:00 if you like',
       '18:30 rubShort ribs, 10 min',
     ])
+    const late = new Date(plan.ready_at).setHours(24, 30, 0, 0) // half past midnight
+    const salt = { ...one('salt', 0, 0), start_at: new Date(late - 7_200_000).toISOString() }
+    const night = { ...plan, prepare: [{ ...salt, earliest_at: salt.start_at }] }
+    night.ready_at = new Date(late).toISOString()
+    const evening = mount(MealPrepare, { props: { plan: night, now: new Date(late - 1e7) } })
+    expect(evening.get("[data-test='prepare-on']").text()).toContain('22:30 salt')
   })
 })
 
