@@ -9,10 +9,10 @@ const props = defineProps<{ steps: Step[] }>()
 defineEmits<{ told: [body: EventBody] }>()
 const words = (who: string) => (who === 'machine' ? 'It is on' : 'Done')
 
-/** What comes up in the place of another is not told by the second half of a double tap. */
-const DOUBLE_MS = 700
+/** What comes up in the place of another is not told by a tap that was meant for that one. */
+const AIMED_MS = 700
 const settled = ref(true)
-const { start } = useTimeoutFn(() => (settled.value = true), DOUBLE_MS, { immediate: false })
+const { start } = useTimeoutFn(() => (settled.value = true), AIMED_MS, { immediate: false })
 watch(
   () => props.steps[0]?.key,
   (_, before) => {
