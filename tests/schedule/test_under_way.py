@@ -97,6 +97,39 @@ def test_nobody_is_woken_by_what_was_moved():
     assert shifted(quiet, TOLD, {}) is None  # the search finds another
 
 
+def overnight(quiet, most_min, now_min):
+    """Food cooks until -60 by itself, and bears some minutes until it is taken out."""
+    cook, out = Task("one/cook", "one", 60 * MIN), act("one", "out", 5.0)
+    gap = Gap("one/cook", "one/out", most_s=most_min * MIN)
+    ends = {"one": "one/out"}
+    meal = Puzzle((cook, out), (gap,), (), (), ends, ("one/cook",), -120 * MIN, quiet=quiet)
+    meal = replace(meal, supper_s=-55 * MIN)
+    begin = -120 * MIN
+    cooking = core.Stands("one/cook", "Cook", "machine", begin, None, begin, 60 * MIN, 60 * MIN)
+    then = core.Stands("one/out", "Out", "hands", None, None, -60 * MIN, 5 * MIN, 5 * MIN)
+    nobody = Told({}, {}, -55 * MIN)
+    found = core.replan(meal, {"one": (cooking, then)}, nobody, now_min * MIN)
+    return found.told.start_s["one/out"] / MIN
+
+
+@pytest.mark.parametrize(
+    ("quiet_min", "most_min", "now_min", "expected_min"),
+    [
+        ((-120.0, -40.0), 60.0, -115.0, -40.0),  # asked for in the night
+        ((-120.0, -40.0), 10.0, -115.0, -60.0),  # it bears no more: somebody gets up
+        ((-120.0, -40.0), 60.0, -85.0, -60.0),  # who is up in the night is up half an hour
+        ((-100.0, -40.0), 60.0, -115.0, -40.0),
+        ((-120.0, -61.0), 60.0, -115.0, -60.0),
+    ],
+)
+def test_a_night_that_has_begun_is_slept_through_where_the_food_bears_it(
+    quiet_min, most_min, now_min, expected_min
+):
+    begin, end = quiet_min
+    found = overnight(((begin * MIN, end * MIN),), most_min, now_min)
+    assert found == pytest.approx(expected_min, abs=0.5)
+
+
 def side(now_s, *events):
     steps = [("prepare", "hands", 600.0), ("cook", "machine", 1200.0), ("finish", "hands", 60.0)]
     plans = tuple(StepPlan(key, who, key, s, s, s) for key, who, s in steps)

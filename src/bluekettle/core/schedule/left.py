@@ -11,6 +11,7 @@ from bluekettle.core.schedule.solver import chained
 from bluekettle.core.schedule.standing import Stands, Told
 
 MINUTE_S = 60.0  # after which it is believed that hands are at what was told (estimated)
+AWAKE_S = 1800.0  # that who is up in quiet hours stays up (estimated)
 AT_ONCE = 30.0  # price of a minute that a begun line waits for hands (design 3's order)
 
 
@@ -38,11 +39,23 @@ def going_on(
         begins=tuple(key for key in puzzle.begins if key in known),
         now_s=now_s,
         supper_s=min(puzzle.supper_s, max(told.aim_s, soonest_end(lines))),
-        quiet=tuple((begin, end) for begin, end in puzzle.quiet if begin > now_s),
+        quiet=quiet_left(puzzle.quiet, tasks, now_s),
     )
     root, _ = chained(left)
     first = {key for key, head in root.items() if key == head}
     return replace(left, tasks=tuple(told_where(task, told.start_s, first) for task in left.tasks))
+
+
+def quiet_left(
+    quiet: Sequence[tuple[float, float]], tasks: Sequence[Task], now_s: float
+) -> tuple[tuple[float, float], ...]:
+    """What is left of the spans without hands. Who is at work in one of them is up for a while yet,
+    and until what goes on in hand is over.
+    """
+    going = [t.start_s + t.seconds for t in tasks if t.hands and t.start_s is not None]
+    up_s = max([now_s + AWAKE_S, *going])
+    spans = [(begin if begin > now_s else max(begin, up_s), end) for begin, end in quiet]
+    return tuple((begin, end) for begin, end in spans if end > begin)
 
 
 def soonest_end(lines: Mapping[str, Sequence[Stands]]) -> float:

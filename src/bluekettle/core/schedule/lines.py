@@ -192,9 +192,10 @@ def gap_of(
     if wait is None:
         return Gap(before, after)
     most = wait.most_s
-    short = SHORT if wish_s else 0.0
+    told = row("meal_waits", wait.key)
+    short = SHORT if wish_s or told["step"] == "slack" else 0.0
     wish = wish_s if most is None else min(wish_s, most)
-    quality = row("meal_waits", wait.key)["limit"] == "quality"
+    quality = told["limit"] == "quality"
     return Gap(before, after, least_s, most, quality, wish, wait.price, short)
 
 

@@ -197,13 +197,14 @@ def better(best: Replanned | None, rest: Rest) -> Replanned:
 
 def without_any(rest: Rest, held: Puzzle) -> Replanned:
     """A plan where nothing that was told can be kept: with what hands are at going on where that
-    can be, else without; and with limits of safety broken that run already, where nothing else is
-    left.
+    can be, else without; in quiet hours, sooner than with limits of safety broken that run already,
+    where nothing else is left.
     """
-    for left in (held, rest.left):
+    awake = replace(rest.left, quiet=())
+    for left in (held, rest.left, *([awake] if rest.left.quiet else [])):
         with suppress(Infeasible, NotConverged):
             return rest.told_by(solve(left, Aim(effort=EFFORT)))
-    return rest.told_by(solve(lenient(rest.left), Aim(effort=EFFORT)))
+    return rest.told_by(solve(lenient(awake), Aim(effort=EFFORT)))
 
 
 def cost_s(left: Puzzle, found: Found, wanted_s: float) -> float:
