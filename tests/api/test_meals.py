@@ -84,6 +84,22 @@ def test_too_soon_tells_why_and_a_repair_that_works(kitchen: Kitchen):
     assert mended["ready_at"] <= mended["serve_at"]
 
 
+def test_it_is_told_whether_there_is_enough_for_everybody(kitchen: Kitchen):
+    """1.6 kg of short ribs on the bone are for four; with as much more as is told, for eight."""
+    assert kitchen.post("/schedules", meal(), 200)["helpings"] is None
+    four = kitchen.post("/schedules", meal(guests=4), 200)["helpings"]
+    assert (four["enough"], four["more_g"], four["line"]) == (True, 0.0, "ribs")
+    eight = kitchen.post("/schedules", meal(guests=8, appetite="hearty"), 200)["helpings"]
+    assert (eight["enough"], eight["wanted_g"]) == (False, 270.0)
+    heavier = {**SHORT_RIBS, "mass_kg": 1.6 + eight["more_g"] / 1e3}
+    dishes = [{"id": "ribs", "dish": heavier}]
+    mended = kitchen.post("/schedules", meal(guests=8, appetite="hearty", dishes=dishes), 200)
+    assert mended["helpings"]["enough"] is True
+    assert mended["helpings"]["head_g"] == pytest.approx(270.0, abs=20.0)
+    told = kitchen.post("/schedules", meal(guests=0, appetite="starved"), 422)
+    assert {"guests", "appetite"} <= faults(told).keys()
+
+
 def test_a_broken_oven_is_named_and_the_fires_move(kitchen: Kitchen):
     bodies = [{"kind": "pot"}, {"kind": "air_fryer"}]
     plan = kitchen.post("/schedules", meal(appliances=bodies), 200)
@@ -115,7 +131,7 @@ def test_a_broken_oven_is_named_and_the_fires_move(kitchen: Kitchen):
         ({"sides": [{"id": "x", "key": "caviar"}]}, "sides.0.key"),
         ({"sides": [{"id": "x", "name": "Soup", "cook_min": 9000}]}, "sides.0.cook_min"),
         ({"appliances": [{"kind": "cauldron"}]}, "appliances.0.kind"),
-        ({"quiet": [{"start": "2030-05-04T18:00:00Z", "end": "2030-05-04T17:00:00Z"}]}, "body"),
+        ({"quiet": [{"start": "2030-05-04T18:00:00Z", "end": "2030-05-04T17:00:00Z"}]}, "quiet.0"),
     ],
 )
 def test_what_cannot_be_planned_with_is_refused_by_its_field(kitchen: Kitchen, told, field):
@@ -187,6 +203,37 @@ def test_a_calendar_has_the_long_waits_and_a_later_one_updates_it(kitchen: Kitch
         moved = (second[uid]["dtstart"].dt - one["dtstart"].dt).total_seconds()
         assert moved == pytest.approx(3600.0, abs=60.0)
         assert [str(part["action"]) for part in one.walk("VALARM")] == ["DISPLAY"]
+
+
+def spread(answer):
+    """Every task of a plan by its begin, in seconds from the moment of serving."""
+    serve_at = datetime.fromisoformat(answer["serve_at"])
+    begins = {one["key"]: datetime.fromisoformat(one["start_at"]) for one in answer["tasks"]}
+    return {key: (begin - serve_at).total_seconds() for key, begin in begins.items()}
+
+
+def test_a_night_in_which_the_clocks_change_is_an_hour_longer(kitchen: Kitchen):
+    """The clocks go back on the morning of 27 October: asleep from 23:00 to 07:00 is nine hours."""
+    kitchen.wait((datetime.fromisoformat("2030-10-26T20:00:00+02:00") - START).total_seconds())
+    dish = {"id": "rounds", "template": "marinated-rounds"}
+    night = [{"start": "2030-10-26T23:00:00+02:00", "end": "2030-10-27T07:00:00+01:00"}]
+    lunch = meal(dishes=[dish], serve_at="2030-10-27T13:00:00+01:00", quiet=night)
+    plan = kitchen.post("/schedules", lunch, 200)
+    assert (plan["feasible"], plan["past"]) == (True, [])
+    asleep = [datetime.fromisoformat(night[0][end]) for end in ("start", "end")]
+    acts = [one for one in plan["tasks"] if one["pair"] is not None]
+    hands = [[datetime.fromisoformat(one[end]) for end in ("hands_at", "end_at")] for one in acts]
+    assert min(hands)[0] < asleep[0]  # it is put into its marinade before bed
+    assert all(end <= asleep[0] or begin >= asleep[1] for begin, end in hands)
+    calendar = kitchen.client.post("/api/v1/meals", json={"meal": lunch}).get_json()["id"]
+    text = kitchen.client.get(f"/api/v1/meals/{calendar}/calendar").get_data(as_text=True)
+    supper = next(
+        one for one in Calendar.from_ical(text).walk("VEVENT") if "supper" in str(one["uid"])
+    )
+    assert supper["dtstart"].dt == datetime.fromisoformat("2030-10-27T12:00:00Z")
+    same = [{"start": "2030-10-26T21:00:00Z", "end": "2030-10-27T06:00:00Z"}]
+    utc = {**lunch, "serve_at": "2030-10-27T12:00:00Z", "quiet": same}
+    assert spread(kitchen.post("/schedules", utc, 200)) == pytest.approx(spread(plan))
 
 
 def test_a_meal_that_cannot_be_planned_as_it_is_kept_has_no_calendar(kitchen: Kitchen):

@@ -1,6 +1,7 @@
 """A whole meal: planned, moved in time, mended, kept, and read on a phone."""
 
 import re
+from datetime import UTC, datetime, timedelta
 
 from playwright.sync_api import Page, expect
 
@@ -62,6 +63,38 @@ def test_the_boathouse_supper_is_planned_moved_and_kept(page: Page, server, axe)
     expect(by(page, "meal-list")).not_to_contain_text("cauliflower")
     by(page, "all-meals").click()
     expect(by(page, "meal-1")).not_to_contain_text("cauliflower")
+
+
+def test_a_cook_who_sleeps_is_not_woken(page: Page, server, axe):
+    """Lunch from a bath of six hours and more is begun in the morning, or served later."""
+    address = server.start("--demo")
+    kept = page.request.get(address + "/api/v1/meals/1").json()["meal"]
+    dishes = [one for one in kept["dishes"] if one["id"] == "drumsticks"]
+    noon = (datetime.now(UTC) + timedelta(days=2)).replace(hour=12, minute=0)
+    meal = {"name": "Lunch", "serve_at": noon.isoformat(), "dishes": dishes}
+    made = page.request.post(
+        address + "/api/v1/meals", data={"meal": meal}, headers={"Origin": address}
+    )
+    page.goto(f"{address}/meal/{made.json()['id']}")
+    note, spans = by(page, "night-note"), by(page, "away-span")
+    expect(note).to_contain_text(re.compile(r"Hands are wanted at 0[45]:\d\d"))
+    by(page, "sleep").focus()
+    page.keyboard.press("Enter")
+    expect(note).to_have_count(0)
+    expect(by(page, "meal-verdict")).to_contain_text("Begin at 07:0")
+    expect(by(page, "meal-trouble")).to_contain_text("Hands are needed while nobody is at work")
+    by(page, "mend").first.click()
+    expect(by(page, "meal-trouble")).to_have_count(0)
+    expect(note).to_have_count(0)
+    assert axe(page) == []
+    page.reload()
+    expect(by(page, "meal-verdict")).to_contain_text("Begin at 07:0")
+    page.get_by_role("button", name=re.compile("Here after all: .* 23:00 to .* 07:00")).click()
+    expect(by(page, "meal-verdict")).not_to_contain_text("Begin at 07:0")
+    by(page, "away").click()
+    by(page, "take-away").click()
+    expect(page.get_by_role("button", name=re.compile("Here after all"))).to_have_count(1)
+    expect(spans).to_have_count(0)  # in an hour; the meal begins the day after
 
 
 def test_without_an_oven_the_reason_is_told_and_one_tap_mends_it(page: Page, server):

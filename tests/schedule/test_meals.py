@@ -172,13 +172,17 @@ def test_any_meal_is_planned_without_a_fault_or_refused_for_a_reason_that_is_tru
             assert (still.past, still.supper_s <= 0.0) != ((), True)
 
 
-@pytest.mark.parametrize("key", [*LATE, "oven-low-and-high", "ham-feast", "potatoes-share"])
+NIGHT = "lunch-after-a-night"
+
+
+@pytest.mark.parametrize("key", [*LATE, NIGHT, "oven-low-and-high", "ham-feast", "potatoes-share"])
 def test_without_the_limits_that_are_blamed_the_meal_comes_out_and_so_it_does_repaired(key):
     meal, kitchen, now_s, plan = planned(key)
     reasons, repairs = trouble_of(plan)
     if key in LATE:
         assert [reason.kind for reason in reasons] == [LATE[key]]
     assert reasons
+    assert repairs or key != NIGHT  # it is begun in the morning
     freed, begin_s = freed_of(reasons, kitchen, now_s)
     without = schedule(meal, freed, begin_s)
     assert (without.past, without.supper_s <= 0.0) == ((), True)

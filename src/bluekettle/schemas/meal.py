@@ -71,6 +71,13 @@ class QuietDocument(CreateModel):
     start: Moment = Field(description="from")
     end: Moment = Field(description="to")
 
+    @model_validator(mode="after")
+    def goes_forward(self) -> QuietDocument:
+        """It ends after it begins."""
+        if self.end <= self.start:
+            raise ValueError("an end after its start")
+        return self
+
 
 class MealDocument(CreateModel):
     """Several dishes and sides, one supper."""
@@ -88,6 +95,12 @@ class MealDocument(CreateModel):
     sides: list[MealSideDocument] = Field(
         default_factory=list, max_length=MOST_SIDES, description="what goes with it"
     )
+    guests: int | None = Field(
+        None, ge=1, le=60, strict=True, description="how many eat; null for nobody knows"
+    )
+    appetite: Literal["light", "ordinary", "hearty"] = Field(
+        "ordinary", description="how much they eat"
+    )
     hands: int = Field(1, ge=1, le=6, strict=True, description="pairs of hands")
     appliances: list[MealBodyDocument] | None = Field(
         None, max_length=20, description="what there is; null for the kept kitchen"
@@ -101,14 +114,11 @@ class MealDocument(CreateModel):
 
     @model_validator(mode="after")
     def hangs_together(self) -> MealDocument:
-        """Each with an id of its own; nobody at work for a while."""
+        """Each with an id of its own."""
         ids = [one.id for one in self.dishes] + [one.id for one in self.sides]
         twice = sorted({one for one in ids if ids.count(one) > 1})
         if twice:
             raise ValueError(f"an id of its own for each: {', '.join(twice)} is there twice")
-        for span in self.quiet:
-            if span.end <= span.start:
-                raise ValueError("quiet spans that end after they begin")
         return self
 
 
@@ -205,6 +215,16 @@ class MealPreparePublic(PublicModel):
     )
 
 
+class HelpingsPublic(PublicModel):
+    """What everybody gets of the dishes, cooked and without bones."""
+
+    head_g: float = Field(description="a head [g]")
+    wanted_g: float = Field(description="what the appetite asks for, a head [g]")
+    enough: bool = Field(description="whether nobody misses anything")
+    line: str = Field(description="id of the dish of which there is most")
+    more_g: float = Field(description="of that dish, as bought, that would be enough [g]")
+
+
 class SchedulePublic(PublicModel):
     """The plan of a meal.
 
@@ -239,6 +259,9 @@ class SchedulePublic(PublicModel):
     assumed: list[str] = Field(description="appliances that nobody named")
     shopping: list[ShoppingPublic] = Field(description="what to buy, over all dishes")
     prepare: list[MealPreparePublic] = Field(description="in the order of the plan")
+    helpings: HelpingsPublic | None = Field(
+        description="what everybody gets; null where nobody told how many eat"
+    )
     guidance: str
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime, timedelta
@@ -15,6 +16,7 @@ from bluekettle.core.safety import USUAL_GUIDANCE, plan_watch_outs
 from bluekettle.core.tables import row
 from bluekettle.core.units import amount
 from bluekettle.schemas.meal import (
+    HelpingsPublic,
     MealAheadPublic,
     MealDocument,
     MealLinePublic,
@@ -27,9 +29,11 @@ from bluekettle.schemas.meal import (
     SchedulePublic,
     ShoppingPublic,
 )
+from bluekettle.services.instructions import minutes_text
 from bluekettle.services.meal_parts import bodies_wanted, document_of
 from bluekettle.services.shopping import shopping_of
 
+STEP_G = 50.0  # that anybody buys by (numerical)
 NO_BODY = "no appliance: "  # as the core tells it
 
 
@@ -84,6 +88,20 @@ class Told:
         dishes = [(self.called[one.id], document_of(one)) for one in self.document.dishes]
         return shopping_of(dishes, [one.name for _, one in self.meal.sides])
 
+    def helpings(self) -> HelpingsPublic | None:
+        """What everybody gets, where it was told how many they are."""
+        guests = self.document.guests
+        found = guests and meals.helpings_of(self.meal, guests, self.document.appetite)
+        if not found:
+            return None
+        return HelpingsPublic(
+            head_g=round(found.head_kg * 1e3, -1),
+            wanted_g=round(found.wanted_kg * 1e3, -1),
+            enough=found.enough,
+            line=found.line,
+            more_g=STEP_G * math.ceil(found.more_kg * 1e3 / STEP_G),
+        )
+
     def impossible(self, error: Infeasible, repairs: list[MealRepairPublic]) -> SchedulePublic:
         """That nothing can be planned, why, and what would mend it."""
         reasons = [MealTroublePublic(line="", says=self.clash(one)) for one in error.conflicts]
@@ -111,6 +129,7 @@ class Told:
             repairs=repairs,
             assumed=self.assumed,
             shopping=self.shopping(),
+            helpings=self.helpings(),
             prepare=[],
             guidance=USUAL_GUIDANCE,
         )
@@ -217,6 +236,7 @@ class Told:
             repairs=[],
             assumed=self.assumed,
             shopping=self.shopping(),
+            helpings=self.helpings(),
             prepare=self.prepare(plan),
             guidance=USUAL_GUIDANCE,
         )
@@ -312,7 +332,7 @@ class Told:
         if one.kind == "hands":
             return MealRepairPublic(says=f"{ORDINALS[one.pairs]} pair of hands", hands=one.pairs)
         if one.kind == "later":
-            says = f"Supper {round(one.seconds / 60.0)} min later"
+            says = f"Supper {minutes_text(one.seconds)} later"
             return MealRepairPublic(says=says, serve_at=self.clock.at(one.seconds))
         raise MissingData("repair of a meal", one.kind, ("hands", "later"))
 

@@ -3868,6 +3868,18 @@ export interface components {
              */
             sides?: components["schemas"]["MealSideDocument"][];
             /**
+             * Guests
+             * @description how many eat; null for nobody knows
+             */
+            guests?: number | null;
+            /**
+             * Appetite
+             * @description how much they eat
+             * @default ordinary
+             * @enum {string}
+             */
+            appetite?: "light" | "ordinary" | "hearty";
+            /**
              * Hands
              * @description pairs of hands
              * @default 1
@@ -4091,8 +4103,41 @@ export interface components {
              * @description in the order of the plan
              */
             prepare: components["schemas"]["MealPreparePublic"][];
+            /** @description what everybody gets; null where nobody told how many eat */
+            helpings: components["schemas"]["HelpingsPublic"] | null;
             /** Guidance */
             guidance: string;
+        };
+        /**
+         * HelpingsPublic
+         * @description What everybody gets of the dishes, cooked and without bones.
+         */
+        HelpingsPublic: {
+            /**
+             * Head G
+             * @description a head [g]
+             */
+            head_g: number;
+            /**
+             * Wanted G
+             * @description what the appetite asks for, a head [g]
+             */
+            wanted_g: number;
+            /**
+             * Enough
+             * @description whether nobody misses anything
+             */
+            enough: boolean;
+            /**
+             * Line
+             * @description id of the dish of which there is most
+             */
+            line: string;
+            /**
+             * More G
+             * @description of that dish, as bought, that would be enough [g]
+             */
+            more_g: number;
         };
         /**
          * MealAheadPublic

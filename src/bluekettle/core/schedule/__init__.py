@@ -5,6 +5,7 @@ never food; `simulate` plays the plan many times. Zero is the wanted moment of s
 """
 
 from bluekettle.core.schedule.explain import Clash, Past, Reason, Repair, comes_out
+from bluekettle.core.schedule.helpings import Helpings, helpings_of
 from bluekettle.core.schedule.holds import Hold, holds_of
 from bluekettle.core.schedule.lines import (
     Line,
@@ -58,6 +59,7 @@ __all__ = [
     "Evenings",
     "Found",
     "Gap",
+    "Helpings",
     "Hold",
     "Line",
     "Meal",
@@ -86,6 +88,7 @@ __all__ = [
     "drift_of",
     "evenings_of",
     "first_schedule",
+    "helpings_of",
     "holds_of",
     "is_stale",
     "latest_begin",

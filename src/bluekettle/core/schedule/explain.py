@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from itertools import combinations
 
@@ -219,12 +220,23 @@ def later_by(puzzle: Puzzle) -> float | None:
     """By how much later supper has to be for the meal to come out [s]; None where that mends
     nothing.
     """
-    try:
-        soonest = solve(puzzle, Aim(soonest=True, effort=EXPLAIN_EFFORT)).supper_s
-    except (Infeasible, NotConverged):
-        return None
+    for aim in (
+        Aim(soonest=True, effort=EXPLAIN_EFFORT),
+        Aim(within=True, effort=EXPLAIN_EFFORT),  # behind a night, say
+    ):
+        with suppress(Infeasible, NotConverged):
+            by = tried_from(puzzle, solve(puzzle, aim).supper_s)
+            if by is not None:
+                return by
+    return None
+
+
+def tried_from(puzzle: Puzzle, first_s: float) -> float | None:
+    """The first supper at that moment or some minutes later for which the meal comes out: by how
+    much later than wanted [s]; None where there is none.
+    """
     for more in LATER_S:
-        by = max(soonest - puzzle.supper_s, 0.0) + more
+        by = max(first_s - puzzle.supper_s, 0.0) + more
         supper = puzzle.supper_s + LATER_STEP_S * math.ceil(by / LATER_STEP_S)
         if supper > puzzle.supper_s and comes_out(replace(puzzle, supper_s=supper)) is not None:
             return supper - puzzle.supper_s

@@ -27,6 +27,7 @@ MOST_LINES = 16  # dishes and sides (design: 10 dishes)
 SIDE_MEMBERS = 128
 ENOUGH_LATE = 0.1  # more evenings than that should not be late (design)
 SEEN_S = 30.0  # a shorter wait is nobody's (design)
+TAPS_S = 120.0  # that reading and tapping take over an evening: the played ones do not (estimated)
 MOST_EARLIER_S = 600.0  # that a plan aims before the wanted moment (design)
 
 
@@ -260,7 +261,7 @@ def earlier(plan: Tried, lines: Sequence[Line]) -> Tried:
     quiet hours leave room for that, else searched for anew.
     """
     puzzle, found, evenings = plan
-    more_s = TICK_S * max(1, ticks(evenings.high_s - LATE_S))
+    more_s = TICK_S * ticks(max(0.0, evenings.high_s - LATE_S) + TAPS_S)
     more_s = min(more_s, puzzle.supper_s + MOST_EARLIER_S)
     if more_s <= 0.0:
         return plan

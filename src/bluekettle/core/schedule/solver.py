@@ -55,12 +55,14 @@ class Aim:
 
     soonest : supper as early as can be, whatever moment is wanted. begin_late : the latest first
     act that still serves on time. limits_only : any plan that is on time and within the limits.
-    effort : in the solver's deterministic units, of one search (`SHARED`).
+    within : the first supper with every limit of quality kept, however late. effort : in the
+    solver's deterministic units, of one search (`SHARED`).
     """
 
     soonest: bool = False
     begin_late: bool = False
     limits_only: bool = False
+    within: bool = False
     most_s: float = math.inf
     effort: float = EFFORT
 
@@ -90,9 +92,11 @@ def solve(puzzle: Puzzle, aim: Aim | None = None) -> Found:
         raise Infeasible([f"no appliance: {kind}" for kind in dict.fromkeys(missing)])
     search = Search(puzzle, aim)
     price = search.lateness()
+    if aim.within:
+        search.keep_every_limit()
     search.stay_below(aim.most_s)
     first = search.look_ahead(price) or search.run(price)
-    if aim.soonest:
+    if aim.soonest or aim.within:
         return first
     if aim.begin_late and first.supper_s > puzzle.supper_s:
         raise Infeasible(["supper is late however early it begins"])
@@ -393,10 +397,14 @@ class Search:
         """No more past the limits of quality than the last search found."""
         past = sum(self.hint[over.index] for over in self.over)
         if past == 0:
-            for over in self.over:
-                self.model.add(over == 0)
+            self.keep_every_limit()
         else:
             self.model.add(sum(self.over) <= past)
+
+    def keep_every_limit(self) -> None:
+        """Nothing is past a limit of quality."""
+        for over in self.over:
+            self.model.add(over == 0)
 
     def stay_below(self, most_s: float) -> None:
         """No more than so much is late and past limits together."""

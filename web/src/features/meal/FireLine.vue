@@ -10,18 +10,28 @@ import {
   busySpans,
   fill,
   fireLine,
+  minute,
   Scale,
   ticks,
   WIDTH,
   type Piece,
   type Ribbon,
 } from './fireLine'
+import type { Away } from './nights'
 import SupperPlate from './SupperPlate.vue'
 
-const props = defineProps<{ plan: Schedule; wanted: string; dim: boolean; shown: string }>()
+const props = defineProps<{
+  plan: Schedule
+  wanted: string
+  dim: boolean
+  shown: string
+  away: readonly Away[]
+}>()
 const emit = defineEmits<{ move: [minutes: number]; show: [key: string] }>()
 
 const CURVE = 16
+/** Of the words on a span without hands. */
+const AWAY_ROOM = 96
 const box = ref<HTMLElement>()
 const { width: room } = useElementSize(box)
 /** Names of the appliances stay in sight where the drawing is wider than the page. */
@@ -35,6 +45,13 @@ const scale = computed(() => {
 })
 const x = (at: number) => scale.value.x(at)
 const marks = computed(() => ticks(scale.value, drawn.value.from, drawn.value.to))
+/** Spans without hands, as far as the drawing goes. */
+const nights = computed(() => {
+  const { from, to } = drawn.value
+  return props.away
+    .map((one) => ({ from: Math.max(minute(one.start), from), to: Math.min(minute(one.end), to) }))
+    .filter((one) => one.to > one.from)
+})
 const iso = (at: number) => new Date(at * 60_000)
 /** The plate stands where food comes from, last of all: out of every heat. */
 const plateY = computed(() => {
@@ -118,6 +135,22 @@ watch(room, async () => {
         <line class="tick" :x1="x(at)" :x2="x(at)" y1="24" :y2="drawn.height - 40" />
         <text class="hour" :x="x(at)" y="17">{{ clock(iso(at)) }}</text>
       </g>
+      <g v-for="one in nights" :key="`away ${one.from}`" class="night" data-test="away-span">
+        <rect
+          :x="x(one.from)"
+          :width="x(one.to) - x(one.from)"
+          y="24"
+          :height="drawn.height - 62"
+          rx="6"
+        />
+        <text
+          v-if="x(one.to) - x(one.from) > AWAY_ROOM"
+          :x="(x(one.from) + x(one.to)) / 2"
+          :y="drawn.height - 46"
+        >
+          asleep or out
+        </text>
+      </g>
       <g v-for="one in drawn.breaks" :key="one.from">
         <rect
           class="gap"
@@ -182,6 +215,7 @@ watch(room, async () => {
             class="act"
             :x="(x(piece.from) + x(piece.to)) / 2"
             :y="piece.y + 5"
+            :style="{ stroke: fill(piece) }"
           >
             {{ piece.label }}
           </text>
@@ -247,6 +281,15 @@ text {
   font-weight: 400;
   font-size: 13px;
 }
+.night rect {
+  fill: rgb(0 0 0 / 34%);
+}
+.night text {
+  text-anchor: middle;
+  fill: var(--kettle-chalk-soft);
+  font-weight: 400;
+  font-size: 13px;
+}
 .gap {
   fill: none;
   stroke: rgb(255 255 255 / 26%);
@@ -276,6 +319,8 @@ text {
 }
 .act {
   text-anchor: middle;
+  paint-order: stroke;
+  stroke-width: 6px;
   fill: var(--kettle-coal);
   font-size: 13px;
   pointer-events: none;

@@ -17,6 +17,8 @@ import MealParts from './MealParts.vue'
 import MealPrepare from './MealPrepare.vue'
 import MealShelf from './MealShelf.vue'
 import MealVerdict from './MealVerdict.vue'
+import NightNote from './NightNote.vue'
+import { withAway, type Away } from './nights'
 import { useMeal, useMealChoices } from './useMeal'
 import { useMealShelf } from './useMealShelf'
 
@@ -60,6 +62,8 @@ function move(minutes: number) {
   const from = new Date(wanted.value).getTime() + minutes * 60_000
   edit((next) => (next.serve_at = new Date(from).toISOString()))
 }
+const sleep = (nights: Away[]) =>
+  edit((next) => (next.quiet = withAway(next.quiet ?? [], nights, now.value)))
 const REHEARSED = 30
 const client = useQueryClient()
 const busy = ref(false)
@@ -126,6 +130,7 @@ const print = () => window.print()
       <ProblemNote v-if="problem" :problem="problem" again @again="refresh" />
       <template v-if="plan">
         <MealVerdict :plan="plan" :now="now" :thinking="thinking" @mend="mend" />
+        <NightNote v-if="!thinking" :tasks="plan.tasks" :now="now" @sleep="sleep" />
         <p v-if="thinking" class="thinking no-print" role="status">
           {{ plan.first ? 'A first plan. Looking for a better one…' : 'Arranging the evening…' }}
           <el-button text data-test="stop" @click="stop">Leave it as it is</el-button>
@@ -141,6 +146,7 @@ const print = () => window.print()
           :wanted="wanted"
           :dim="thinking"
           :shown="shown"
+          :away="meal.quiet ?? []"
           @move="move"
           @show="(key: string) => (shown = shown === key ? '' : key)"
         />
@@ -155,6 +161,9 @@ const print = () => window.print()
         :meal="meal"
         :choices="choices"
         :names="names"
+        :supper="wanted"
+        :helpings="plan?.helpings ?? null"
+        :now="now"
         @edit="edit"
         @take="take"
       />

@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
-import { api, fetched, type Meal, type MealChoices } from '@/api/client'
+import { api, fetched, type Meal, type MealChoices, type Schedule } from '@/api/client'
 import { useTemplates } from '@/features/plan'
 import PickField from '@/shared/ui/PickField.vue'
+import AwayField from './AwayField.vue'
+import GuestsField from './GuestsField.vue'
 
-/** What is on the table: dishes of kept plans or shipped chains, sides, and pairs of hands. */
+/** What is on the table: dishes of kept plans or shipped chains, sides, pairs of hands, and when
+ * there are none. */
 const props = defineProps<{
   meal: Meal
   choices: MealChoices | undefined
   names: Map<string, string>
+  supper: string
+  helpings: Schedule['helpings']
+  now: Date
 }>()
 const emit = defineEmits<{
   edit: [change: (next: Meal) => void]
@@ -101,6 +107,12 @@ function addSide(key: string) {
         data-test="add-side"
         @change="addSide"
       />
+      <GuestsField
+        :meal="meal"
+        :helpings="helpings"
+        :names="names"
+        @edit="(change) => $emit('edit', change)"
+      />
       <div class="hands">
         <span id="hands-label">Pairs of hands</span>
         <el-segmented
@@ -112,6 +124,13 @@ function addSide(key: string) {
         />
       </div>
     </div>
+    <AwayField
+      class="away"
+      :spans="meal.quiet ?? []"
+      :supper="supper"
+      :now="now"
+      @change="(spans) => $emit('edit', (next) => (next.quiet = spans))"
+    />
   </section>
 </template>
 
@@ -152,6 +171,9 @@ li .el-button {
 .add > * {
   flex: 1 1 220px;
   max-width: 340px;
+}
+.away {
+  margin-top: 14px;
 }
 .hands {
   display: grid;

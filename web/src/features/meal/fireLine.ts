@@ -57,7 +57,7 @@ export interface FireLine {
   height: number
 }
 
-const minute = (moment: string) => new Date(moment).getTime() / 60_000
+export const minute = (moment: string) => new Date(moment).getTime() / 60_000
 type Task = Schedule['tasks'][number]
 
 /** Spans in which hands are wanted, in order and without overlap [min]. */

@@ -1,10 +1,12 @@
 import { flushPromises, mount } from '@vue/test-utils'
+import ElementPlus from 'element-plus'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Schedule } from '@/api/client'
+import type { Meal, Schedule } from '@/api/client'
 import { at, kitchen, serve, show, type Answer } from '@/__tests__/kitchen'
 import { clock } from '@/shared/format/time'
 import FireLine from './FireLine.vue'
+import GuestsField from './GuestsField.vue'
 import MealList from './MealList.vue'
 import MealPage from './MealPage.vue'
 import MealPrepare from './MealPrepare.vue'
@@ -79,6 +81,7 @@ const plan: Schedule = {
   reasons: [],
   repairs: [],
   assumed: [],
+  helpings: null,
   shopping: [{ name: 'plum jam', amount: '360 g', users: ['Short ribs'] }],
   prepare: [],
   guidance: 'Usual guidance only.',
@@ -144,14 +147,64 @@ describe('the fire line', () => {
   })
   it('moves the plate by keys, in fives', async () => {
     const { page } = await show(FireLine, '/meal', {
-      props: { plan, wanted: plan.serve_at, dim: false, shown: '' },
+      props: { plan, wanted: plan.serve_at, dim: false, shown: '', away: [] },
     })
+    expect(page.findAll("[data-test='away-span']")).toHaveLength(0)
     const plate = page.get("[data-test='plate']")
     await plate.trigger('keydown', { key: 'ArrowRight' })
     await plate.trigger('keydown', { key: 'PageDown' })
     await plate.trigger('keydown', { key: 'x' })
     expect(page.emitted('move')).toEqual([[5], [-30]])
     expect(plate.attributes('aria-valuetext')).toContain('on the table at')
+  })
+  it('is darker where nobody is at work, as far as it goes', async () => {
+    const away = [
+      { start: at(-600 * MIN), end: at(40 * MIN) },
+      { start: at(-600 * MIN), end: at(-60 * MIN) },
+    ]
+    const { page } = await show(FireLine, '/meal', {
+      props: { plan, wanted: plan.serve_at, dim: false, shown: '', away },
+    })
+    const [night, ...others] = page.findAll("[data-test='away-span'] rect")
+    expect(others).toHaveLength(0)
+    expect(Number(night!.attributes('width'))).toBeGreaterThan(20)
+  })
+})
+
+describe('guests', () => {
+  const names = new Map([['ribs', 'Short ribs']])
+  const helpings = { head_g: 470, wanted_g: 190, enough: true, line: 'ribs', more_g: 0 }
+  const field = (guests: number | null, told: Schedule['helpings']) =>
+    mount(GuestsField, {
+      props: { meal: { dishes: [], guests } as unknown as Meal, helpings: told, names },
+      global: { plugins: [ElementPlus] },
+    })
+  it('have plenty, enough, or are told what more there should be', () => {
+    const says = (told: Partial<typeof helpings>) =>
+      field(6, { ...helpings, ...told })
+        .get("[data-test='helpings']")
+        .text()
+    expect(says({})).toBe('About 470 g each, cooked and without bones: plenty.')
+    expect(says({ head_g: 200 })).toContain('without bones: enough.')
+    expect(says({ head_g: 140, enough: false, more_g: 1700 })).toBe(
+      'About 140 g each, cooked and without bones, where 190 g are usual. 1.7 kg more would do: Short ribs, as bought.',
+    )
+    expect(field(null, null).find("[data-test='helpings']").exists()).toBe(false)
+  })
+  it('are whole people, or nobody told how many', async () => {
+    const page = field(null, null)
+    const box = page.get('input')
+    const told = async (text: string) => {
+      await box.setValue(text)
+      await box.trigger('change')
+      const meal = { guests: 9 } as Meal
+      const change = page.emitted<[(next: Meal) => void]>('edit')!.at(-1)![0]
+      change(meal)
+      return meal.guests
+    }
+    expect(await told('6')).toBe(6)
+    expect(await told('4000')).toBe(60)
+    expect(await told('0')).toBeNull()
   })
 })
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { clock, day, duration, span, stopwatch } from './time'
-import { length, mass, niceStep, shownIn, temperature, typed } from './units'
+import { helping, length, mass, niceStep, shownIn, temperature, typed } from './units'
 
 describe('times', () => {
   it('says durations and stopwatch times as a cook would', () => {
@@ -28,6 +28,8 @@ describe('times', () => {
 describe('units', () => {
   it('shows both systems and always the unit', () => {
     expect([mass(1.6, 'metric'), mass(1.6, 'us')]).toEqual(['1.6 kg', '3.5 lb'])
+    expect([helping(0.47, 'metric'), helping(0.2, 'us')]).toEqual(['470 g', '7.1 oz'])
+    expect([helping(1.65, 'metric'), helping(1.65, 'us')]).toEqual(['1.65 kg', '3.6 lb'])
     expect([length(45, 'metric'), length(45, 'us')]).toEqual(['45 mm', '1.8 in'])
     expect([temperature(100, 'C'), temperature(100, 'F')]).toEqual(['100 °C', '212 °F'])
   })

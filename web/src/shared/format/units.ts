@@ -8,6 +8,13 @@ export function mass(kg: number, units: KitchenUnits): string {
   return units === 'metric' ? `${trim(kg, 2)} kg` : `${trim(kg / POUND_KG, 1)} lb`
 }
 
+const OUNCES = 16
+/** "470 g" or "7.5 oz"; from a kilogram or a pound on as any other mass. */
+export function helping(kg: number, units: KitchenUnits): string {
+  if (units === 'metric') return kg < 1 ? `${trim(kg * 1000, 0)} g` : mass(kg, units)
+  return kg < POUND_KG ? `${trim((OUNCES * kg) / POUND_KG, 1)} oz` : mass(kg, units)
+}
+
 /** "45 mm" or "1.8 in". */
 export function length(mm: number, units: KitchenUnits): string {
   return units === 'metric' ? `${trim(mm, 0)} mm` : `${trim(mm / INCH_MM, 1)} in`
