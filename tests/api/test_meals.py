@@ -52,7 +52,12 @@ def test_a_first_plan_is_followed_by_one_that_is_no_worse(kitchen: Kitchen):
     assert (first["first"], plan["first"]) == (True, False)
     assert (first["feasible"], first["reasons"], first["repairs"]) == (True, [], [])
     assert first["latest_first_at"] is None
-    assert plan["reasons"]
+    assert {span["line"] for one in plan["reasons"] for span in one["spans"]} == {"ribs", "more"}
+    for one in plan["past"]:  # what is told is where it is drawn
+        (span,) = one["spans"]
+        ends = [datetime.fromisoformat(span[end]) for end in ("start_at", "end_at")]
+        minutes = round((ends[1] - ends[0]).total_seconds() / 60.0)
+        assert f" {minutes} min " in one["says"]
     assert len(plan["past"]) <= len(first["past"])
     assert plan["late"] <= first["late"]
     assert {task["key"] for task in first["tasks"]} == {task["key"] for task in plan["tasks"]}

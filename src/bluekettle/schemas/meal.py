@@ -178,11 +178,20 @@ class MealLinePublic(PublicModel):
     plan_id: int | None = Field(description="number of the kept plan, where it is one")
 
 
+class MealSpanPublic(PublicModel):
+    """When a limit is not kept, or two want the same."""
+
+    line: str = Field(description="id of the dish or side; empty where it is about all")
+    start_at: datetime
+    end_at: datetime
+
+
 class MealTroublePublic(PublicModel):
     """A limit that is not kept, or why."""
 
     line: str = Field(description="id of the dish; empty where it is about all")
     says: str
+    spans: list[MealSpanPublic] = Field(default_factory=list, description="where, in the evening")
 
 
 class MealRepairPublic(PublicModel):

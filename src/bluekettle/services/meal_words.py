@@ -22,6 +22,7 @@ from bluekettle.schemas.meal import (
     MealLinePublic,
     MealPreparePublic,
     MealRepairPublic,
+    MealSpanPublic,
     MealTaskPublic,
     MealTroublePublic,
     MealUsePublic,
@@ -159,7 +160,10 @@ class Told:
                 "latest_first_at": None if latest is None else at(latest),
                 "soonest_at": None if soonest is None else at(soonest),
                 "reasons": [
-                    MealTroublePublic(line="", says=self.reason(one, plan)) for one in self.reasons
+                    MealTroublePublic(
+                        line="", says=self.reason(one, plan), spans=self.spans(one, plan)
+                    )
+                    for one in self.reasons
                 ],
                 "repairs": [self.repair(one) for one in repairs],
             }
@@ -269,14 +273,37 @@ class Told:
         """A limit that is not kept."""
         most, stands = round(one.most_s / 60.0), round(one.seconds / 60.0)
         name = self.called[one.line]
-        says = f"{name} is done {stands} min before it is served; {most} is its most."
+        last = plan.puzzle.ends[one.line]
+        labels = {task.key: task.label for task in plan.tasks}
         if not one.after:
             says = f"{name} stands {stands} min on the table before the last dish comes."
-        return MealTroublePublic(line=one.line, says=says)
+        elif one.after == last:
+            says = f"{name} is done {stands} min before it is served; {most} is its most."
+        else:
+            after = labels[one.before]
+            says = f"{name} waits {stands} min after “{after}”; {most} is its most."
+        end_s = plan.found.start_s[one.after] if one.after else plan.supper_s
+        span = MealSpanPublic(
+            line=one.line,
+            start_at=self.clock.at(end_s - one.seconds),
+            end_at=self.clock.at(end_s),
+        )
+        return MealTroublePublic(line=one.line, says=says, spans=[span])
 
     def reason(self, one: meals.Reason, plan: meals.Schedule) -> str:
         """A reason in plain words, with the clock."""
         return REASONS[one.kind](self, one, plan)
+
+    def spans(self, one: meals.Reason, plan: meals.Schedule) -> list[MealSpanPublic]:
+        """When two want the same, where nothing but that limit were in the way: both of them."""
+        lines = {task.key: task.line for task in plan.puzzle.tasks}
+        lines |= {use.key: use.line for use in plan.puzzle.uses}
+        at = self.clock.at
+        return [
+            MealSpanPublic(line=lines[key], start_at=at(clash.start_s), end_at=at(clash.end_s))
+            for clash in one.clashes
+            for key in (clash.one, clash.other)
+        ]
 
     def body_reason(self, one: meals.Reason, plan: meals.Schedule) -> str:
         """Who wants the same appliance, and when."""

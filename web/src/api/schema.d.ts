@@ -4235,6 +4235,27 @@ export interface components {
             };
         };
         /**
+         * MealSpanPublic
+         * @description When a limit is not kept, or two want the same.
+         */
+        MealSpanPublic: {
+            /**
+             * Line
+             * @description id of the dish or side; empty where it is about all
+             */
+            line: string;
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * End At
+             * Format: date-time
+             */
+            end_at: string;
+        };
+        /**
          * MealTaskPublic
          * @description One act or wait of the plan.
          */
@@ -4290,6 +4311,11 @@ export interface components {
             line: string;
             /** Says */
             says: string;
+            /**
+             * Spans
+             * @description where, in the evening
+             */
+            spans?: components["schemas"]["MealSpanPublic"][];
         };
         /**
          * MealUsePublic

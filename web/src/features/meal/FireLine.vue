@@ -18,6 +18,7 @@ import {
   type Ribbon,
 } from './fireLine'
 import type { Away } from './nights'
+import FireTrouble from './FireTrouble.vue'
 import SupperPlate from './SupperPlate.vue'
 
 const props = defineProps<{
@@ -193,6 +194,7 @@ watch(room, async () => {
           </path>
         </g>
       </g>
+      <FireTrouble :plan="plan" :drawn="drawn" :x="x" />
       <g v-for="thread in threads" :key="thread.pair" class="thread" :class="`pair-${thread.pair}`">
         <path class="under" :d="thread.d" />
         <path :d="thread.d" />

@@ -45,7 +45,7 @@ function settle(guests: number | null) {
       label="At the table"
       unit="people"
       :step="1"
-      placeholder="how many?"
+      placeholder="?"
       @update:model-value="settle"
     />
     <template v-if="meal.guests">

@@ -157,6 +157,25 @@ describe('the fire line', () => {
     expect(page.emitted('move')).toEqual([[5], [-30]])
     expect(plate.attributes('aria-valuetext')).toContain('on the table at')
   })
+  it('shows what waits past its limit, on its ribbon, and when two want the same', async () => {
+    const span = (line: string, from: number, to: number) => ({
+      line,
+      start_at: at(from * MIN),
+      end_at: at(to * MIN),
+    })
+    const past = [{ line: 'ribs', says: 'Too long.', spans: [span('ribs', 181, 194)] }]
+    const twice = [span('ribs', 150, 160), span('slaw', 150, 160), span('ribs', 60, 61)]
+    const troubled = { ...plan, past, reasons: [{ line: '', says: 'Twice.', spans: twice }] }
+    const { page } = await show(FireLine, '/meal', {
+      props: { plan: troubled, wanted: plan.serve_at, dim: false, shown: '', away: [] },
+    })
+    const [limit] = page.findAll("[data-test='past-limit']")
+    expect(limit!.text()).toBe('Too long.')
+    const { ribbons } = fireLine(plan)
+    const y = heightAt(ribbons, 'ribs', new Date(at(190 * MIN)).getTime() / 60_000)
+    expect(limit!.attributes('d')).toMatch(new RegExp(`^M[\\d.]+ ${y} H`))
+    expect(page.findAll("[data-test='clash']").map((one) => one.text())).toEqual(['Twice.'])
+  })
   it('is darker where nobody is at work, as far as it goes', async () => {
     const away = [
       { start: at(-600 * MIN), end: at(40 * MIN) },
