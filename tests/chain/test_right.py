@@ -114,6 +114,10 @@ def test_what_is_tried_for_the_weakest_fire_and_for_the_bite():
     longer = [h.until.minutes for place, h in tried if places[place] == "pot"]
     assert longer == [round(1.15 * likely), round(1.35 * likely)]
     assert len(tried) == 8
+    usual = patched(TEMPLATES["portions-broiled"], [])  # the rack at 15 cm
+    plan = plan_of(ChainDocument.model_validate(usual))
+    moved = {h.dial for _, h in candidates(forecast_plan(plan, None, draw_members(1, 16)))}
+    assert moved >= {0.2, 0.11}
 
 
 def stops(found):

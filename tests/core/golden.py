@@ -184,6 +184,9 @@ def pot(f: Told) -> dict[str, Any]:
         "sauce_kg": sum(f.whole.sauce_kg.values()),
         "lost_kg_m2": float(np.median(f.run.lost_kg_m2)),
         "warm_s": f.warm_s,
+        "skin.crust_mm": 1e3 * float(np.median(f.run.crust_m)),
+        "skin.browned": float(np.median(f.run.browned)),
+        "skin.charred": float(np.median(f.run.charred)),
     }
     if f.fill is not None:
         told |= {"fill.share": f.fill.share, "fill.after_l": f.fill.liquid_after_l}

@@ -59,6 +59,12 @@ TOMATO = [
 GLAZE = mix("glaze", TOMATO)
 
 
+def test_half_a_teaspoon_of_honey_in_ten_spoons_of_oil_browns_and_less_does_not():
+    """Ten spoons of oil are 130 g, half a teaspoon of honey 3.5 g, most of it sugar."""
+    browns = [mix("oil", [("neutral-oil", 0.13), ("honey", g)]) for g in (0.0032, 0.0038)]
+    assert [one.caramelises for one in browns] == [False, True]
+
+
 def parts_kg(sauce):
     return np.array([getattr(sauce, part) * sauce.mass_kg for part in PARTS])
 
