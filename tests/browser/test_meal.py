@@ -134,7 +134,8 @@ def test_a_rehearsed_meal_is_cooked_from_the_stove_dish_by_dish(page: Page, serv
     """All dishes begin a minute before the first act, each behind its own wait, in one kitchen."""
     address = server.start("--demo")
     opened(page, address)
-    by(page, "rehearse-meal").click()
+    by(page, "rehearse-meal").press("Enter")
+    expect(page.locator("#main")).to_be_focused()  # its button is gone: the keys go on here
     expect(by(page, "many")).to_contain_text(re.compile("5 go on|of 5 want"))
     expect(by(page, "supper-1")).to_contain_text("on the table about")
     expect(by(page, "side-slaw")).to_contain_text("Prepare: Cabbage slaw")

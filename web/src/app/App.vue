@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watchEffect } from 'vue'
+import { computed, nextTick, onMounted, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useEventListener } from '@vueuse/core'
 import en from 'element-plus/es/locale/lang/en'
@@ -39,6 +39,16 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 })
 useEventListener(window, 'keydown', stopRepeats, { capture: true })
 useEventListener(window, 'pointerdown', () => live.sound.arm())
+
+/** Where the button that led here is gone with its room, the keys go on in the next one. */
+watch(
+  () => route.name,
+  async (_, before) => {
+    await nextTick()
+    if (before && document.activeElement === document.body)
+      document.getElementById('main')?.focus({ preventScroll: true })
+  },
+)
 
 /** The tab's title counts: "4:12 Under pressure", or the call itself. */
 const count = computed(() => {

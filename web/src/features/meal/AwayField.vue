@@ -56,7 +56,7 @@ const past = (d: Date) => dayjs(d).isBefore(props.now, 'day')
     <span id="away-label">Asleep or out</span>
     <div class="row">
       <ul v-if="shown.length">
-        <li v-for="one in shown" :key="one.start" class="figure">
+        <li v-for="one in shown" :key="`${one.start} ${one.end}`" class="figure">
           <span>{{ text(one) }}</span>
           <el-button text :aria-label="`Here after all: ${text(one)}`" @click="drop(one)"
             >×</el-button
