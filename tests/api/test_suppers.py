@@ -310,6 +310,29 @@ def test_a_side_is_told_done_once_and_taken_back(kitchen: Kitchen):
     kitchen.post("/suppers/9/sides", done, 404)
 
 
+def test_a_supper_that_is_changed_in_the_night_wakes_nobody(kitchen: Kitchen):
+    """The guests come sooner: the bath is begun as the night is over, and not in it."""
+    (drumsticks,) = [
+        one for one in MEALS["boathouse"]["meal"]["dishes"] if one["id"] == "drumsticks"
+    ]
+    night = [START + timedelta(hours=hours) for hours in (4, 12)]
+    meal = {
+        "serve_at": (START + timedelta(hours=21)).isoformat(),
+        "dishes": [drumsticks],
+        "quiet": [{"start": night[0].isoformat(), "end": night[1].isoformat()}],
+    }
+    kept = kitchen.post("/meals", {"meal": meal})
+    number = kitchen.post(f"/meals/{kept['id']}/cooks", {})["supper"]
+    planned = moment(supper(kitchen)["next"][0]["at"])
+    assert planned > night[1]
+    kitchen.wait(6 * 3600.0)
+    sooner = (START + timedelta(hours=18)).isoformat()
+    told = kitchen.client.put(f"/api/v1/suppers/{number}", json={"wanted_at": sooner}).get_json()
+    first = moment(told["next"][0]["at"])
+    assert night[1] <= first < planned
+    assert first - night[1] < timedelta(minutes=1)
+
+
 def test_a_tap_on_a_side_is_taken_once_and_as_old_as_it_is(kitchen: Kitchen):
     """It waited half an hour for the server, and its answer was lost."""
     number, _ = begun(kitchen)
