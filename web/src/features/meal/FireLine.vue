@@ -83,6 +83,21 @@ const pour = (ribbon: Ribbon) => {
 }
 /** Words go where there is room for them. */
 const fits = (piece: Piece) => x(piece.to) - x(piece.from) > 7.4 * piece.label.length + 12
+/** In the widest stretch that no hands visit. */
+function wordsAt(piece: Piece): number {
+  const visits = drawn.value.threads
+    .flat()
+    .flatMap((visit) => [visit.from, visit.to])
+    .filter((at) => at > piece.from && at < piece.to)
+  const ends = [piece.from, ...visits, piece.to].map(x).sort((a, b) => a - b)
+  let [middle, widest] = [(ends[0]! + ends.at(-1)!) / 2, 0]
+  ends.slice(1).forEach((end, n) => {
+    if (end - ends[n]! <= widest) return
+    widest = end - ends[n]!
+    middle = ends[n]! + widest / 2
+  })
+  return middle
+}
 const named = (ribbon: Ribbon) => ribbon.name.slice(0, 34)
 
 const threads = computed(() =>
@@ -215,7 +230,7 @@ watch(room, async () => {
           <text
             v-if="piece.label && fits(piece)"
             class="act"
-            :x="(x(piece.from) + x(piece.to)) / 2"
+            :x="wordsAt(piece)"
             :y="piece.y + 5"
             :style="{ stroke: fill(piece) }"
           >
