@@ -59,10 +59,17 @@ TOMATO = [
 GLAZE = mix("glaze", TOMATO)
 
 
-def test_half_a_teaspoon_of_honey_in_ten_spoons_of_oil_browns_and_less_does_not():
-    """Ten spoons of oil are 130 g, half a teaspoon of honey 3.5 g, most of it sugar."""
-    browns = [mix("oil", [("neutral-oil", 0.13), ("honey", g)]) for g in (0.0032, 0.0038)]
-    assert [one.caramelises for one in browns] == [False, True]
+@pytest.mark.parametrize(
+    ("base", "base_kg", "too_little_kg", "enough_kg"),
+    [
+        ("neutral-oil", 0.13, 0.0032, 0.0038),  # ten spoons, half a teaspoon
+        ("soy-sauce", 0.1, 0.004, 0.006),  # a small glass, a scant teaspoon
+    ],
+)
+def test_a_little_honey_browns_and_a_little_less_does_not(base, base_kg, too_little_kg, enough_kg):
+    """A teaspoon of honey is 7 g, three quarters of it sugar."""
+    made = [mix(base, [(base, base_kg), ("honey", g)]) for g in (too_little_kg, enough_kg)]
+    assert [one.caramelises for one in made] == [False, True]
 
 
 def parts_kg(sauce):
