@@ -89,6 +89,14 @@ def test_too_soon_tells_why_and_a_repair_that_works(kitchen: Kitchen):
     assert mended["ready_at"] <= mended["serve_at"]
 
 
+def test_nobody_at_work_at_all_is_told_as_that(kitchen: Kitchen):
+    never = [{"start": "1999-01-01T00:00:00Z", "end": "2099-01-01T00:00:00Z"}]
+    plan = kitchen.post("/schedules", meal(quiet=never), 200)
+    assert plan["feasible"] is False
+    (reason,) = plan["reasons"]
+    assert reason["says"] == "Hands are needed while nobody is at work."
+
+
 def test_it_is_told_whether_there_is_enough_for_everybody(kitchen: Kitchen):
     """1.6 kg of short ribs on the bone are for four; with as much more as is told, for eight."""
     assert kitchen.post("/schedules", meal(), 200)["helpings"] is None

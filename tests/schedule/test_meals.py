@@ -106,6 +106,15 @@ def test_what_nothing_can_cook_is_named(key):
         planned(key)
 
 
+def test_nobody_for_a_month_is_what_clashes_and_not_the_food():
+    meal, kitchen, now_s = made("one-dish")
+    month = ((now_s, 30 * 86_400.0),)
+    with pytest.raises(Infeasible, match="nobody is at work"):
+        schedule(meal, replace(kitchen, quiet=month), now_s)
+    with pytest.raises(Infeasible, match="no appliance"):
+        schedule(meal, replace(kitchen, quiet=month, bodies=()), now_s)
+
+
 def freed_of(reasons, kitchen, now_s):
     """The kitchen, and the moment of asking, without what is blamed."""
     for reason in reasons:

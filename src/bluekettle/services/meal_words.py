@@ -34,6 +34,7 @@ from bluekettle.services.instructions import minutes_text
 from bluekettle.services.meal_parts import bodies_wanted, document_of
 from bluekettle.services.shopping import shopping_of
 
+NOBODY_THERE = "Hands are needed while nobody is at work."
 STEP_G = 50.0  # that anybody buys by (numerical)
 NO_BODY = "no appliance: "  # as the core tells it
 
@@ -137,6 +138,8 @@ class Told:
 
     def clash(self, conflict: str) -> str:
         """A conflict of the core in plain words."""
+        if conflict == meals.NOBODY:
+            return NOBODY_THERE
         kind = conflict.removeprefix(NO_BODY)
         if kind == conflict:
             return "The limits of safety of these dishes clash: no order of work keeps them all."
@@ -344,7 +347,7 @@ class Told:
 
     def quiet_reason(self, one: meals.Reason, plan: meals.Schedule) -> str:
         """That nobody is at work when hands are needed."""
-        return "Hands are needed while nobody is at work."
+        return NOBODY_THERE
 
     def clock_reason(self, one: meals.Reason, plan: meals.Schedule) -> str:
         """That there is too little time."""

@@ -17,6 +17,7 @@ from bluekettle.core.schedule.lines import (
     side_use,
 )
 from bluekettle.core.schedule.meal import (
+    NOBODY,
     Ahead,
     Dish,
     Meal,
@@ -51,6 +52,7 @@ from bluekettle.core.schedule.under_way import (
 )
 
 __all__ = [
+    "NOBODY",
     "Ahead",
     "Aim",
     "Body",

@@ -28,6 +28,7 @@ SIDE_MEMBERS = 128
 ENOUGH_LATE = 0.1  # more evenings than that should not be late (design)
 SEEN_S = 30.0  # a shorter wait is nobody's (design)
 TAPS_S = 120.0  # that reading and tapping take over an evening: the played ones do not (estimated)
+NOBODY = "nobody is at work when hands are needed"
 MOST_EARLIER_S = 600.0  # that a plan aims before the wanted moment (design)
 
 
@@ -224,13 +225,13 @@ def schedule(meal: Meal, kitchen: MealKitchen, at: float) -> Schedule:
     """
     lines = lines_of(meal)
     puzzle = puzzle_of(lines, kitchen, at)
-    return read_plan(lines, *in_time(tried(puzzle, lines), lines))
+    return read_plan(lines, *in_time(awake(puzzle, lines), lines))
 
 
 def first_schedule(meal: Meal, kitchen: MealKitchen, at: float) -> Schedule:
     """The plan before anything is put in hand for evenings that are late; as `schedule`."""
     lines = lines_of(meal)
-    return read_plan(lines, *tried(puzzle_of(lines, kitchen, at), lines))
+    return read_plan(lines, *awake(puzzle_of(lines, kitchen, at), lines))
 
 
 Tried = tuple[Puzzle, Found, Evenings]
@@ -240,6 +241,18 @@ def tried(puzzle: Puzzle, lines: Sequence[Line]) -> Tried:
     """A plan, and what many evenings of it come to."""
     found = solve(puzzle)
     return puzzle, found, evenings_of(puzzle, found, lines)
+
+
+def awake(puzzle: Puzzle, lines: Sequence[Line]) -> Tried:
+    """A plan; where there is none because nobody is at work, that is what clashes."""
+    try:
+        return tried(puzzle, lines)
+    except Infeasible as error:
+        if puzzle.quiet:
+            with suppress(NotConverged):
+                solve(replace(puzzle, quiet=()), Aim(limits_only=True))  # else it is not to blame
+                raise Infeasible([NOBODY]) from error
+        raise
 
 
 def in_time(plan: Tried, lines: Sequence[Line]) -> Tried:
