@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import dayjs from 'dayjs'
 import { clock, day } from '@/shared/format/time'
+import MomentPicker from '@/shared/ui/MomentPicker.vue'
 import { awayFrom, nightOf, withAway, type Away } from './nights'
 
 const props = defineProps<{ spans: readonly Away[]; supper: string; now: Date }>()
@@ -48,7 +49,6 @@ function take() {
   add({ start: from.value.toISOString(), end: to.value.toISOString() })
   open.value = false
 }
-const past = (d: Date) => dayjs(d).isBefore(props.now, 'day')
 </script>
 
 <template>
@@ -78,35 +78,9 @@ const past = (d: Date) => dayjs(d).isBefore(props.now, 'day')
     </div>
     <div v-if="open" class="span">
       <label for="f-away-from">from</label>
-      <el-date-picker
-        id="f-away-from"
-        v-model="from"
-        type="datetime"
-        class="figure"
-        format="ddd D MMM YYYY, HH:mm"
-        time-format="HH:mm"
-        date-format="D MMM YYYY"
-        :clearable="false"
-        :show-now="false"
-        :disabled-date="past"
-        placement="bottom-start"
-        popper-class="when-list"
-      />
+      <MomentPicker id="f-away-from" v-model="from" :now="now" />
       <label for="f-away-to">to</label>
-      <el-date-picker
-        id="f-away-to"
-        v-model="to"
-        type="datetime"
-        class="figure"
-        format="ddd D MMM YYYY, HH:mm"
-        time-format="HH:mm"
-        date-format="D MMM YYYY"
-        :clearable="false"
-        :show-now="false"
-        :disabled-date="past"
-        placement="bottom-start"
-        popper-class="when-list"
-      />
+      <MomentPicker id="f-away-to" v-model="to" :now="now" />
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
       <el-button class="ember-button" :disabled="!!wrong" data-test="take-away" @click="take">
         Nobody is there then

@@ -34,29 +34,33 @@ const clashes = computed(() =>
     }),
   ),
 )
-const course = (one: { from: number; to: number }, y: number) =>
-  `M${props.x(one.from)} ${y} H${Math.max(props.x(one.from) + LEAST, props.x(one.to))}`
+interface Stretch {
+  from: number
+  to: number
+  says: string
+}
+const drawnAs = (kind: string, n: number, { from, to, says }: Stretch, y: number) => ({
+  key: `${kind} ${n}`,
+  kind,
+  says,
+  d: `M${props.x(from)} ${y} H${Math.max(props.x(from) + LEAST, props.x(to))}`,
+})
+const marks = computed(() => [
+  ...clashes.value.map((one, n) => drawnAs('clash', n, one, 26 + 5 * n)),
+  ...past.value.map((one, n) => drawnAs('past-limit', n, one, one.y)),
+])
 </script>
 
 <template>
   <g>
     <path
-      v-for="(one, n) in clashes"
-      :key="`clash ${n}`"
-      :d="course(one, 26 + 5 * n)"
-      class="clash"
-      data-test="clash"
+      v-for="mark in marks"
+      :key="mark.key"
+      :d="mark.d"
+      :class="mark.kind"
+      :data-test="mark.kind"
     >
-      <title>{{ one.says }}</title>
-    </path>
-    <path
-      v-for="(one, n) in past"
-      :key="`past ${n}`"
-      :d="course(one, one.y)"
-      class="past"
-      data-test="past-limit"
-    >
-      <title>{{ one.says }}</title>
+      <title>{{ mark.says }}</title>
     </path>
   </g>
 </template>
@@ -69,7 +73,7 @@ path {
 .clash {
   stroke-width: 4;
 }
-.past {
+.past-limit {
   stroke-width: 13;
   stroke-dasharray: 4 4;
 }

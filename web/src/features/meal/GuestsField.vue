@@ -12,7 +12,6 @@ const props = defineProps<{
   names: Map<string, string>
 }>()
 const emit = defineEmits<{ edit: [change: (next: Meal) => void] }>()
-const MOST_GUESTS = 60
 const PLENTY = 1.6
 const { kitchen } = useUnits()
 const amount = (grams: number) => helping(grams / 1000, kitchen.value)
@@ -32,10 +31,8 @@ const says = computed(() => {
   const name = props.names.get(found.line) ?? found.line
   return `${each}, where ${amount(found.wanted_g)} are usual. ${amount(found.more_g)} more would do: ${name}, as bought.`
 })
-function settle(guests: number | null) {
-  const next = guests === null || guests < 1 ? null : Math.min(MOST_GUESTS, Math.round(guests))
-  emit('edit', (meal) => (meal.guests = next))
-}
+/** One less than one is nobody told; what cannot be is refused by its number, and stays. */
+const settle = (guests: number | null) => emit('edit', (meal) => (meal.guests = guests || null))
 </script>
 
 <template>

@@ -210,7 +210,7 @@ describe('guests', () => {
     )
     expect(field(null, null).find("[data-test='helpings']").exists()).toBe(false)
   })
-  it('are whole people, or nobody told how many', async () => {
+  it('are as many as are told, for the server to refuse, or nobody told how many', async () => {
     const page = field(null, null)
     const box = page.get('input')
     const told = async (text: string) => {
@@ -222,7 +222,8 @@ describe('guests', () => {
       return meal.guests
     }
     expect(await told('6')).toBe(6)
-    expect(await told('4000')).toBe(60)
+    expect(await told('4000')).toBe(4000)
+    expect(await told('-3')).toBe(-3)
     expect(await told('0')).toBeNull()
   })
 })

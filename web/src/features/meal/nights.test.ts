@@ -9,7 +9,8 @@ import { nightOf, withAway, wokenBy, type Away } from './nights'
 const ZONE = process.env.TZ
 process.env.TZ = 'CET' // clocks change on 27 October 2030 and 31 March 2030
 afterAll(() => {
-  process.env.TZ = ZONE
+  if (ZONE === undefined) delete process.env.TZ
+  else process.env.TZ = ZONE
 })
 
 const hours = (one: Away) =>

@@ -4,6 +4,7 @@ import dayjs from 'dayjs'
 import { useClock } from '@/shared/composables/useClock'
 import { useKitchenFigures } from '@/shared/composables/useKitchenFigures'
 import { day } from '@/shared/format/time'
+import MomentPicker from './MomentPicker.vue'
 
 const props = defineProps<{ serveAt: string | null }>()
 const { known } = useKitchenFigures()
@@ -55,21 +56,7 @@ function later(minutes: number) {
       {{ u.text }}
     </el-button>
     <label for="f-serve">or on the table at</label>
-    <el-date-picker
-      id="f-serve"
-      v-model="value"
-      type="datetime"
-      class="figure"
-      format="ddd D MMM YYYY, HH:mm"
-      time-format="HH:mm"
-      date-format="D MMM YYYY"
-      placeholder="another hour…"
-      :clearable="false"
-      :show-now="false"
-      :disabled-date="(d: Date) => dayjs(d).isBefore(now, 'day')"
-      placement="bottom-start"
-      popper-class="when-list"
-    />
+    <MomentPicker id="f-serve" v-model="value" :now="now" placeholder="another hour…" />
     <div class="steps">
       <el-button class="plain-button" @click="later(-15)">15 min sooner</el-button>
       <el-button class="plain-button" @click="later(serveAt ? 15 : 120)">
