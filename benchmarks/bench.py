@@ -22,7 +22,16 @@ from plain_film import solve
 
 from bluekettle.core import chain
 from bluekettle.core.advice import advise, explore, plan_effects, rescue
-from bluekettle.core.calibration import Belief, SignSeen, first_belief, learn_from, predict
+from bluekettle.core.calibration import (
+    SIGNS,
+    Belief,
+    SignSeen,
+    first_belief,
+    learn_from,
+    next_cook,
+    predict,
+)
+from bluekettle.core.calibration.belief import evening_cov
 from bluekettle.core.glaze import (
     BEFORE,
     Coating,
@@ -74,6 +83,7 @@ HEATS = {
     "air fryer": Heat(50, 200, 200, 0, 0.15),
 }
 TRUTH = np.array([0.2, -0.1, 0.1, 0.1])
+TOLD = ("bubbling", "amber at the edges", "amber", "dark")
 
 
 def median_s(work: Callable[[], object], repeats: int = 15) -> tuple[float, float]:
@@ -201,47 +211,81 @@ def against_plain(coating: Coating, members: int = 6) -> None:
         )
 
 
-def spread(coating: Coating) -> None:
-    """P90 over P10: uncalibrated, after one sighting in the same cook, in the next cook after six
-    observations.
+def spread(coating: Coating, draws: int = 3) -> None:
+    """P90 over P10 of face mahogany and edge burnt: before anything was seen, after one look in the
+    same cook, before the next cook after six, and what would be left if the habit were known.
     """
-
-    def ratios(belief: Belief, heat: Heat) -> str:
-        times = predict(belief, heat, coating, 3600.0)[0].times_s
-        equal = np.ones(len(times))
-        pair = [
-            weighted_quantile(t, equal, 0.9) / weighted_quantile(t, equal, 0.1)
-            for t in (times[:, 0, 3], times[:, 1, 5])
-        ]
-        return f"{pair[0]:5.2f} {pair[1]:5.2f}"
-
-    print(
-        "\nP90/P10 of face mahogany and edge burnt\n           uncalibrated  one sighting  next"
-        " cook after six"
-    )
+    print("\nP90/P10 of face mahogany, edge burnt; mean of three kitchens")
     for name, heat in HEATS.items():
-        rng = np.random.default_rng(7)
         first = first_belief(heat.spread)
-        once, belief = first, first
-        for evening in range(6):
-            truth = TRUTH + rng.normal(size=4) * np.array([0.05, 0.2, 0.2, 0.2])
-            tonight = run_finish(
-                draw_members(1, 16),
-                heat,
-                coating,
-                [BEFORE],
-                80.0,
-                70.0,
-                3600,
-                log_factors=np.tile(truth, (16, 1)),
-            )
-            seen = SignSeen(
-                "amber at the edges", float(tonight.times_s[0, 1, 2] * np.exp(0.15 * rng.normal()))
-            )
-            if evening == 0:
-                once = learn_from(first, heat, coating, [seen])
-            belief = learn_from(belief, heat, coating, [seen], another_evening=True)
-        print(f"{name:10} {ratios(first, heat)}   {ratios(once, heat)}   {ratios(belief, heat)}")
+        print(f"{name:10} before anything was seen   {shown([first], heat, coating)}")
+        for sign in TOLD[1:]:
+            looks = [one_look(first, heat, coating, sign, seed) for seed in range(draws)]
+            print(f"{'':10} one look: {sign:18} {shown(looks, heat, coating)}")
+        for told in (TOLD[1:2], TOLD):
+            nexts = [six_cooks(first, heat, coating, told, seed) for seed in range(draws)]
+            label = f"next cook, {len(told)} told in each of six"
+            print(f"{'':10} {label:28} {shown(nexts, heat, coating)}")
+        habit_known = Belief(first.mean, evening_cov())
+        print(f"{'':10} habit known, evening not     {shown([habit_known], heat, coating)}")
+
+
+def shown(beliefs: list[Belief], heat: Heat, coating: Coating) -> str:
+    """The two ratios, as mean over beliefs."""
+    rows = [ratios(belief, heat, coating) for belief in beliefs]
+    return " ".join(f"{statistics.mean(column):5.2f}" for column in zip(*rows, strict=True))
+
+
+def ratios(belief: Belief, heat: Heat, coating: Coating) -> list[float]:
+    """P90 over P10 of face mahogany and of edge burnt."""
+    times = predict(belief, heat, coating, 3600.0)[0].times_s
+    equal = np.ones(len(times))
+    return [
+        weighted_quantile(t, equal, 0.9) / weighted_quantile(t, equal, 0.1)
+        for t in (times[:, 0, 3], times[:, 1, 5])
+    ]
+
+
+def one_look(first: Belief, heat: Heat, coating: Coating, sign: str, seed: int) -> Belief:
+    """The belief after one sign of a true evening, misjudged as eyes do."""
+    dice = np.random.default_rng(seed)
+    return learn_from(first, heat, coating, seen_in(TRUTH, heat, coating, (sign,), dice))
+
+
+def six_cooks(
+    first: Belief, heat: Heat, coating: Coating, told: tuple[str, ...], seed: int
+) -> Belief:
+    """The belief before the seventh evening of a kitchen that told these signs in six."""
+    dice = np.random.default_rng(seed)
+    belief = first
+    for _ in range(6):
+        tonight = TRUTH + dice.normal(size=4) * np.sqrt(np.diag(evening_cov()))
+        seen = seen_in(tonight, heat, coating, told, dice)
+        belief = next_cook(belief, learn_from(belief, heat, coating, seen))
+    return belief
+
+
+def seen_in(
+    truth: np.ndarray,
+    heat: Heat,
+    coating: Coating,
+    signs: tuple[str, ...],
+    dice: np.random.Generator,
+) -> list[SignSeen]:
+    """These signs in an evening whose factors are known, each at a misjudged moment."""
+    times = run_finish(
+        draw_members(1, 16),
+        heat,
+        coating,
+        [BEFORE],
+        80.0,
+        70.0,
+        3600.0,
+        log_factors=np.tile(truth, (16, 1)),
+    ).times_s[0]
+    return [
+        SignSeen(sign, float(times[SIGNS[sign]] * np.exp(0.15 * dice.normal()))) for sign in signs
+    ]
 
 
 def sensitivity(name: str, coating: Coating) -> None:

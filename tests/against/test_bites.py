@@ -6,16 +6,27 @@ are. The targets of `cuts.csv` were read off the rows marked `set`, a pressure p
 most; the others only check them.
 """
 
+import math
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from tests.one_cook import Dish, forecast
 
 from bluekettle.core.errors import MissingData
 from bluekettle.core.stages import Kitchen, cut, dial_that_holds, first_heat
 from bluekettle.core.stages.finishing import heat_of
+from bluekettle.core.tables import value
 
 SET, CHECK = "set", "check"
+OF_LONG_BATHS = (
+    "pork-ribs",
+    "beef-short-ribs",
+    "pork-shoulder",
+    "beef-cheek",
+    "beef-brisket",
+    "pork-belly",
+)
 DIALS = {"bath": "bath_c", "low_oven": "low_oven_c"}
 TABLE = [
     # cut, bite, heat, its dial [°C] or as usual, least and most minutes
@@ -78,24 +89,27 @@ TABLE = [
 ]
 
 
-def minutes(key, bite, heat, kitchen=None):
-    """The usual piece of a cut: (come-up, timer) [min]."""
+def cooked(key, bite, heat, kitchen=None, timer_min=None):
+    """The usual piece of a cut; its timer is the one that brings the bite where none is given."""
     found = cut(key)
-    release = found.release if heat == "pressure" else None
-    told = forecast(
+    return forecast(
         Dish(
             key,
             found.mass_kg,
             found.pieces,
             found.thickness_mm,
             tenderise=heat,
-            release=release,
+            release=found.release if heat == "pressure" else None,
             bite=bite,
-            sauce=None,
-            coats=0,
             kitchen=kitchen or Kitchen(),
+            timer_min=timer_min,
         )
     )
+
+
+def minutes(key, bite, heat, kitchen=None):
+    """The usual piece of a cut: (come-up, timer) [min]."""
+    told = cooked(key, bite, heat, kitchen)
     return told.come_up.likely_s / 60.0, told.timer_s / 60.0
 
 
@@ -104,6 +118,36 @@ def test_a_cut_has_its_bite_when_kitchens_have_it(key, bite, heat, dial, least, 
     kitchen = None if dial is None else Kitchen(**{DIALS[heat]: dial})
     _, timer = minutes(key, bite, heat, kitchen)
     assert least <= timer <= most, use
+
+
+def worth(key, bite, heat, dial, least, most):
+    """Log cook value in the middle of what kitchens allow, and how far from 100 °C it was gained
+    [K].
+    """
+    kitchen = None if dial is None else Kitchen(**{DIALS[heat]: dial})
+    run = cooked(key, bite, heat, kitchen, math.sqrt(least * most)).run
+    value = float(np.median(run.cook_centre))
+    return math.log(value), float(np.median(run.centre_away)) / value
+
+
+def own_z(key, bite):
+    """The z by which all that kitchens allow for this bite comes to one cook value [K], to first
+    order about the 24 K that it was reckoned with.
+    """
+    rows = [worth(*row[:-1]) for row in TABLE if row[:2] == (key, bite)]
+    logs, away = zip(*rows, strict=True)
+    return 24.0 + np.polyfit(away, logs, 1)[0] * 24.0**2 / math.log(10.0)
+
+
+def test_each_cut_by_itself_asks_for_nearly_the_same_z():
+    """Of the meats that kitchens cook in a bath as well as near boiling, by all their rows; and
+    they differ by what the chances count.
+    """
+    asked = [own_z(row[0], row[1]) for row in TABLE if row[2] == "bath" and row[0] in OF_LONG_BATHS]
+    assert len(asked) == 7
+    assert np.mean(asked) == pytest.approx(value("cook_z_c"), abs=0.75)
+    assert np.std(asked, ddof=1) == pytest.approx(value("spread_z"), abs=0.25)
+    assert np.ptp(asked) < 4.0
 
 
 @pytest.mark.parametrize(

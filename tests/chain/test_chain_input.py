@@ -12,6 +12,7 @@ from tests.chain.conftest import TEMPLATES, chain, stage
 
 WRONG = {
     "layers.0.sauce": lambda d: d["layers"][0].update(sauce="no-such-sauce"),
+    "layers": lambda d: d["layers"].append(dict(d["layers"][0])),
     "stages.3.layer": lambda d: d["stages"][3].update(layer="nothing"),
     "stages.3.mm": lambda d: d["stages"][3].update(mm=9.0),
     "stages.2.heat": lambda d: d["stages"][2].update(heat="bonfire"),

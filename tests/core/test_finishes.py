@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from bluekettle.core.chain import Until, forecast_plan
 from bluekettle.core.glaze import BEFORE, Heat, draw_members, run_finish
 from bluekettle.core.sauce import mix, sample_sauce
 from bluekettle.core.stages import FINISHES, Kitchen, film_of, finish_kind, plan_calls
@@ -159,3 +160,17 @@ def test_the_heat_is_looked_at_half_as_long_again_as_its_last_coat():
     late = replace(RIBS, finish="broiler", coats=2, coats_min=(0.0, 20.0))
     seen = forecast(late, draws=draw_members(1, 16)).finish.sample_s[-1] / 60.0
     assert 30.0 <= seen < 32.0
+
+
+def test_what_comes_long_after_a_timer_is_not_looked_at():
+    """Three times as long as an oven glaze takes; with a timer of six minutes, twice that."""
+    open_ended = replace(RIBS, finish="oven").plan
+    place = next(i for i, one in enumerate(open_ended.stages) if one.id == "finish")
+    timed = replace(open_ended.stages[place], until=Until("minutes", 6.0))
+    before, after = open_ended.stages[:place], open_ended.stages[place + 1 :]
+    seen = [
+        forecast_plan(plan, draws=draw_members(1, 16)).fires[-1].finish.sample_s[-1] / 60.0
+        for plan in (open_ended, replace(open_ended, stages=(*before, timed, *after)))
+    ]
+    assert seen[0] > 20.0
+    assert 6.0 < seen[1] <= 13.0

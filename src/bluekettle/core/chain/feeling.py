@@ -16,6 +16,7 @@ from bluekettle.core.errors import MissingData, Ranges
 from bluekettle.core.glaze import Draws, draw_members
 from bluekettle.core.stages import cut
 from bluekettle.core.stages.bite import share_over
+from bluekettle.core.stages.tenderise import cooked_of
 
 Array = NDArray[np.float64]
 
@@ -80,8 +81,7 @@ def holds_in(
     shares = []
     for seconds in hold_s:
         run = run_slow(heat, food, step, float(seconds))
-        cook = run.cook_centre if found.site == "centre" else run.cook_mean
-        shares.append(share_over(cook, bar))
+        shares.append(share_over(cooked_of(run, found), bar))
     return Holds(hold_s, np.maximum.accumulate(shares))
 
 

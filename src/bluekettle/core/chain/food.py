@@ -15,9 +15,19 @@ from bluekettle.core.heat import Surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.sauce import Composition
 from bluekettle.core.stages import Cut, Piece, cut
+from bluekettle.core.stages.bite import Cooked
 from bluekettle.core.stages.dry import OUTSIDE
 from bluekettle.core.stages.standing import carry_over
-from bluekettle.core.stages.tally import LOG, PEAK, Brought, raw
+from bluekettle.core.stages.tally import (
+    CENTRE,
+    CENTRE_AWAY,
+    LOG,
+    MEAN,
+    MEAN_AWAY,
+    PEAK,
+    Brought,
+    raw,
+)
 from bluekettle.core.stages.tenderise import Tenderised, altitude_of, death_of, start_of
 from bluekettle.core.stages.vessel import CELLS
 from bluekettle.core.stages.waiting import STAND_STEP_S
@@ -73,6 +83,12 @@ class Food:
     def tally(self, which: int) -> Array:
         """One of the sums of `stages.tally`, (members,): [min], [-] or [°C] as it is there."""
         return np.asarray(self.brought.sums[:, which])
+
+    def cooked(self, of: Cut) -> Cooked:
+        """Cook value at the site that decides for a cut, and how far from 100 °C it was gained."""
+        centre = of.site == "centre"
+        which, away = (CENTRE, CENTRE_AWAY) if centre else (MEAN, MEAN_AWAY)
+        return Cooked(self.tally(which), self.tally(away))
 
     @property
     def browns(self) -> float:
@@ -172,6 +188,8 @@ def heated(food: Food, run: Tenderised, wet: bool) -> Food:
             run.danger_min,
             run.peak_c,
             run.late_s,
+            run.centre_away,
+            run.mean_away,
         ]
     )
     seconds = run.come_up_s + run.hold_s + run.natural_s + run.quick_s

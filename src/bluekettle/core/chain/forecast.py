@@ -32,7 +32,7 @@ from bluekettle.core.stages.links import (
     slack_before_finish,
     stage_of,
 )
-from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, MEAN
+from bluekettle.core.stages.tally import DANGER, LATE
 from bluekettle.core.stages.waiting import warm_for_s
 
 Array = NDArray[np.float64]
@@ -206,11 +206,9 @@ def tenderness_of(plan: Plan, found: Cut, passed: Sequence[Passed], end: Food) -
         bite = "shreds"
     if bite is None or bite not in found.targets:
         return None
-    cook = end.tally(CENTRE if found.site == "centre" else MEAN)
     before = [s.passage.food for s in passed if not s.passage.food.strands]
-    if shreds and before:
-        cook = before[-1].tally(CENTRE if found.site == "centre" else MEAN)
-    return judge_tenderness(cook, bite, found)
+    eaten = before[-1] if shreds and before else end
+    return judge_tenderness(eaten.cooked(found), bite, found)
 
 
 def sauce_of(passed: Sequence[Passed]) -> dict[str, float]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -32,19 +33,38 @@ class Tenderness:
     site: str
 
 
-def judge_tenderness(cook: Array, bite: str, cut: Cut) -> Tenderness:
+@dataclass(frozen=True)
+class Cooked:
+    """Cook values [min], (members,), and the same times how far from 100 °C they were gained
+    [K min], (members,).
+    """
+
+    minutes: Array
+    away: Array
+
+    @property
+    def spread(self) -> Array:
+        """Log sd of what such a value is worth, (members,): like pieces differ, and z is not known
+        to the kelvin. What was gained near 100 °C is worth the same by any z.
+        """
+        away_k = self.away / np.maximum(self.minutes, LEAST_COOK_MIN)
+        by_z = away_k * math.log(10.0) * value("spread_z") / value("cook_z_c") ** 2
+        return np.asarray(np.hypot(value("spread_tender"), by_z))
+
+
+def judge_tenderness(cooked: Cooked, bite: str, cut: Cut) -> Tenderness:
     """Band of the cook value [min], and the chances that it is enough and too much.
 
     Like pieces are not alike: the value at which one has a bite spreads about the table's.
     """
-    low, likely, high = (float(q) for q in np.quantile(cook, (0.1, 0.5, 0.9)))
+    low, likely, high = (float(q) for q in np.quantile(cooked.minutes, (0.1, 0.5, 0.9)))
     return Tenderness(
         low,
         likely,
         high,
         cut.targets[bite],
-        share_over(cook, least_for(bite, cut)),
-        share_over(cook, cut.overdone),
+        share_over(cooked, least_for(bite, cut)),
+        share_over(cooked, cut.overdone),
         cut.site,
     )
 
@@ -59,7 +79,7 @@ def least_for(bite: str, cut: Cut) -> float:
     return float((target * below[-1]) ** 0.5) if below else 0.6 * target
 
 
-def share_over(cook: Array, bar: float) -> float:
-    """Share of pieces [-] that their cook value [min] takes past a bar, as pieces differ."""
-    away = np.log(np.maximum(cook, LEAST_COOK_MIN) / bar)
-    return float(ndtr(away / value("spread_tender")).mean())
+def share_over(cooked: Cooked, bar: float) -> float:
+    """Share of pieces [-] that their cook value takes past a bar [min], as pieces differ."""
+    over = np.log(np.maximum(cooked.minutes, LEAST_COOK_MIN) / bar)
+    return float(ndtr(over / cooked.spread).mean())

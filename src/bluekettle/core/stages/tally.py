@@ -10,10 +10,10 @@ import numpy as np
 from numba import njit
 
 from bluekettle.core.lethality import DANGER_HIGH_C, DANGER_LOW_C, log_rate
-from bluekettle.core.tenderness import cook_rate
+from bluekettle.core.tenderness import REFERENCE_C, cook_rate
 
-CENTRE, MEAN, LOG, DANGER, PEAK, LATE = range(6)
-TALLIES = 6
+CENTRE, MEAN, LOG, DANGER, PEAK, LATE, CENTRE_AWAY, MEAN_AWAY = range(8)
+TALLIES = 8
 
 
 class Brought(NamedTuple):
@@ -52,14 +52,20 @@ def add_step(
     mean temperature [°C].
 
     sums : cook value at the centre and averaged [min], log reduction [-] counted colder, danger
-    minutes, peak of the centre [°C], and the last moment at which the centre was under 54.4 °C [s].
+    minutes, peak of the centre [°C], the last moment at which the centre was under 54.4 °C [s], and
+    both cook values times how far from 100 °C they were gained [K min].
     """
-    centre, mean, rate = temp[0], 0.0, 0.0
+    centre, mean, rate, away = temp[0], 0.0, 0.0, 0.0
     for i in range(temp.size):
         mean += temp[i] * volume[i]
-        rate += cook_rate(temp[i]) * volume[i]
-    sums[CENTRE] += cook_rate(centre) * dt / 60.0
+        gained = cook_rate(temp[i]) * volume[i]
+        rate += gained
+        away += gained * (temp[i] - REFERENCE_C)
+    gained = cook_rate(centre) * dt / 60.0
+    sums[CENTRE] += gained
+    sums[CENTRE_AWAY] += gained * (centre - REFERENCE_C)
     sums[MEAN] += rate / whole * dt / 60.0
+    sums[MEAN_AWAY] += away / whole * dt / 60.0
     sums[LOG] += log_rate(centre - death.less_k, death.d60_min, death.z_c) * dt / 60.0
     if DANGER_LOW_C < centre < DANGER_HIGH_C:
         sums[DANGER] += dt / 60.0

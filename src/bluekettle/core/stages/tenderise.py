@@ -16,11 +16,24 @@ from bluekettle.core.heat import Matter, surroundings
 from bluekettle.core.heat.air import air_of, drying_of
 from bluekettle.core.lethality import NO_CREDIT_BELOW_C, kill_for
 from bluekettle.core.pressure import gauge_saturation_c, quick_release_s
+from bluekettle.core.stages.bite import Cooked
 from bluekettle.core.stages.cuts import Cut, cut
 from bluekettle.core.stages.dry import OUTSIDE, run_dry
 from bluekettle.core.stages.load import held_c
 from bluekettle.core.stages.piece import Piece
-from bluekettle.core.stages.tally import CENTRE, DANGER, LATE, LOG, MEAN, PEAK, Brought, Death, raw
+from bluekettle.core.stages.tally import (
+    CENTRE,
+    CENTRE_AWAY,
+    DANGER,
+    LATE,
+    LOG,
+    MEAN,
+    MEAN_AWAY,
+    PEAK,
+    Brought,
+    Death,
+    raw,
+)
 from bluekettle.core.stages.tendering import Tendering
 from bluekettle.core.stages.vessel import CELLS, Pot, Run, run_vessel
 from bluekettle.core.tables import value
@@ -36,7 +49,8 @@ class Tenderised:
     """Result of the first heat.
 
     come_up_s, hold_s, natural_s, quick_s, cook_centre, cook_mean [min], log_reduction, danger_min,
-    peak_c, late_s (the last moment at which the centre was under 54.4 °C) : (members,).
+    peak_c, late_s (the last moment at which the centre was under 54.4 °C), centre_away, mean_away
+    (cook values times how far from 100 °C they were gained [K min]) : (members,).
     profile_c : (members, cells) [°C]; half_m : (members,) [m] and power of the body of one
     dimension (heat.Body); trace : (n, 4), time [s], vessel, centre, mean [°C]; centres : (members,
     samples) [°C] every `every_s`, nan once it is over.
@@ -55,6 +69,8 @@ class Tenderised:
     danger_min: Array
     peak_c: Array
     late_s: Array
+    centre_away: Array
+    mean_away: Array
     profile_c: Array
     half_m: Array
     power: float
@@ -297,6 +313,8 @@ def tallied(sums: Array) -> dict[str, Array]:
         "danger_min": sums[:, DANGER],
         "peak_c": sums[:, PEAK],
         "late_s": sums[:, LATE],
+        "centre_away": sums[:, CENTRE_AWAY],
+        "mean_away": sums[:, MEAN_AWAY],
     }
 
 
@@ -404,7 +422,14 @@ def run_around(
 
 def cook_of(run: Tenderised, cut: Cut) -> Array:
     """Cook value [min] at the site that decides for this cut, (members,)."""
-    return run.cook_centre if cut.site == "centre" else run.cook_mean
+    return cooked_of(run, cut).minutes
+
+
+def cooked_of(run: Tenderised, cut: Cut) -> Cooked:
+    """Cook value at the site that decides for this cut, and how far from 100 °C it was gained."""
+    if cut.site == "centre":
+        return Cooked(run.cook_centre, run.centre_away)
+    return Cooked(run.cook_mean, run.mean_away)
 
 
 def wary_pair(draws: Draws) -> Draws:

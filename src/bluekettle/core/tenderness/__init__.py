@@ -13,10 +13,10 @@ from numpy.typing import NDArray
 from bluekettle.core.errors import Ranges
 from bluekettle.core.tables import value
 
-__all__ = ["BITES", "cook_rate", "cook_value_min"]
+__all__ = ["BITES", "REFERENCE_C", "cook_rate", "cook_value_min"]
 
 BITES = ("sliceable", "tug", "falls", "shreds")
-_REF_C = value("cook_reference_c")
+REFERENCE_C = value("cook_reference_c")
 _Z_C = value("cook_z_c")
 _LN10_Z = math.log(10.0) / _Z_C  # exp is several times as fast as a power
 
@@ -28,7 +28,7 @@ def cook_rate(temp_c: float) -> float:
     """
     if temp_c < 50.0:  # below it nothing turns tender in an evening (compiled)
         return 0.0
-    return math.exp((temp_c - _REF_C) * _LN10_Z)
+    return math.exp((temp_c - REFERENCE_C) * _LN10_Z)
 
 
 def cook_value_min(time_s: NDArray[np.float64], temp_c: NDArray[np.float64]) -> float:
