@@ -11,6 +11,7 @@ from bluekettle.core.glaze import Finish, draw_members, read_milestones
 from bluekettle.core.glaze.colour import index_to_lab, lab_to_hex
 from bluekettle.core.glaze.ensemble import reweigh, tail_quantile, weighted_quantile
 from bluekettle.core.sauce import sample_sauce
+from bluekettle.core.stages import plan_calls
 from tests.one_cook import Dish, forecast
 
 RIBS = Dish(
@@ -85,6 +86,20 @@ def test_the_window_opens_with_the_median_and_closes_with_one_in_twenty():
     assert found.hit == pytest.approx(0.96)
     assert not found.empty
     assert read_milestones(finish(FACE, EDGE), np.array([0.0, 0.0, 0.5, 0.5]), "amber").window.empty
+
+
+def test_with_no_window_it_is_out_when_burning_is_as_likely_as_not():
+    """Six in ten are burnt at 150 s and never ready; no chance of burning, and none of colour: at
+    the end of what was looked at.
+    """
+    told = finish(FACE, EDGE)
+    found = read_milestones(told, np.array([0.0, 0.0, 0.4, 0.6]), "amber")
+    assert found.window.empty
+    calls = plan_calls(found, told.sample_s)
+    assert [(call.says, call.at_s) for call in calls][-1] == ("Out now.", 150.0)
+    pale = finish(*[np.full((4, 7), INF)] * 2)
+    calls = plan_calls(read_milestones(pale, EVEN, "amber"), pale.sample_s)
+    assert calls[-1].at_s == told.sample_s[-1]
 
 
 def test_gaps_are_within_a_member_and_say_how_many_get_there():
