@@ -9,6 +9,7 @@ import pytest
 
 from bluekettle.core.chain import (
     Beside,
+    Cool,
     Dress,
     Heat,
     HeatAct,
@@ -17,13 +18,17 @@ from bluekettle.core.chain import (
     Rest,
     Season,
     TakeApart,
+    Thaw,
     Until,
     forecast_plan,
 )
+from bluekettle.core.chain.food import stood
+from bluekettle.core.chain.waits import picked
 from bluekettle.core.glaze import Act, draw_members
 from bluekettle.core.glaze.records import RATE
 from bluekettle.core.sauce import sample_sauce
 from bluekettle.core.stages.tally import CENTRE, PEAK
+from bluekettle.core.stages.waiting import IN_ROOM
 
 MEMBERS = draw_members(1, 16)
 GLAZE = Layer("glaze", "plum and tea", sample_sauce("plum-tea"))
@@ -253,3 +258,34 @@ def test_small_portions_go_through_a_slow_heat_as_thick_as_they_are():
     )
     assert [slow.stage for slow in found.slows] == ["pot", "oven"]
     assert found.walk.food.pieces == 60
+
+
+def test_food_cools_until_a_hand_can_hold_it_and_no_longer():
+    """Its surface at the told moment, and two minutes before it, reckoned in one go since it came
+    out; kitchens allow a quarter of an hour to half an hour.
+    """
+    cooked = plan(Heat("pot", "simmer", minutes(60.0)), Cool("cool"))
+    pot, cool = forecast_plan(cooked, None, MEMBERS).walk.passed
+    food, median = picked(pot.passage.food, [0]), MEMBERS.median_only()
+    told_s = cool.passage.links[-1].seconds[0]
+    surface_c = [
+        stood(cooked, food, median, food.waited + seconds, IN_ROOM)[1][0]
+        for seconds in (told_s, told_s - 120.0)
+    ]
+    assert surface_c[0] <= 51.0 < surface_c[1]
+    assert 15.0 <= told_s / 60.0 <= 30.0
+
+
+def test_food_thaws_to_the_half_hour_at_which_no_ice_is_left_in_its_middle():
+    def thawed(hours=None):
+        stages = (Thaw("thaw", "fridge", hours), Heat("pot", "simmer", minutes(60.0)))
+        frozen = replace(plan(*stages), state="frozen")
+        return forecast_plan(frozen, None, MEMBERS).walk.passed[0].passage
+
+    told = thawed()
+    hours = told.links[-1].seconds[0] / 3600.0
+    slowest = int(np.argmax(told.food.half_m))
+    short = thawed(hours - 0.5)
+    middle_c = [one.food.brought.profile_c[slowest, 0] for one in (short, told)]
+    assert middle_c[0] <= -1.0 < middle_c[1]
+    assert 8.0 <= hours <= 24.0

@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from bluekettle.core.advice.rescue import way_of
 from bluekettle.core.glaze import Finish, draw_members, read_milestones
 from bluekettle.core.glaze.colour import index_to_lab, lab_to_hex
 from bluekettle.core.glaze.ensemble import reweigh, tail_quantile, weighted_quantile
@@ -39,6 +40,7 @@ BACK = [
     [30, 50, 210, INF, INF, INF, INF],
 ]
 EVEN = np.full(4, 0.25)
+AMBER = 2
 
 
 def finish(*sites):
@@ -100,6 +102,18 @@ def test_with_no_window_it_is_out_when_burning_is_as_likely_as_not():
     pale = finish(*[np.full((4, 7), INF)] * 2)
     calls = plan_calls(read_milestones(pale, EVEN, "amber"), pale.sample_s)
     assert calls[-1].at_s == told.sample_s[-1]
+
+
+def test_a_way_out_is_told_for_those_evenings_in_which_it_comes_right():
+    """From 50 s on: ready at 100, 120 and 140 s; the fourth is burnt before it is ready, and half
+    of the right ones are ready by 120.
+    """
+    way = way_of("calmer", "Lower it", finish(FACE, EDGE), EVEN, AMBER, 50.0)
+    assert (way.more_s, way.chance, way.risk) == (pytest.approx(70.0), 0.75, 0.0)
+    late = way_of("calmer", "Lower it", finish(FACE, EDGE), EVEN, AMBER, 250.0)
+    assert (late.more_s, late.chance, late.risk) == (0.0, 0.5, 0.5)
+    seldom = way_of("calmer", "Lower it", finish(FACE, EDGE), np.array([0, 0, 0.2, 0.8]), AMBER, 9)
+    assert (seldom.more_s, seldom.chance) == (None, pytest.approx(0.2))
 
 
 def test_gaps_are_within_a_member_and_say_how_many_get_there():

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from dataclasses import replace
 
 import numpy as np
@@ -19,8 +20,8 @@ from bluekettle.core.units import span_words
 Array = NDArray[np.float64]
 
 THAWED_C = -1.0  # above it no ice is left that hinders (design)
-HELD_C = 45.0  # of a surface that a hand can hold (design)
-COOL_STEP_S, COOL_MOST_S = 60.0, 3600.0  # (numerical)
+HELD_C = 51.0  # of a surface that a hand can hold for a minute (burn threshold, ISO 13732-1)
+COOL_MOST_MIN = 60  # (design)
 THAW_STEP_H, THAW_MOST_H = 0.5, 72.0  # (numerical)
 WHERE = {"fridge": "fridge", "cold water": "cold-water"}
 KEPT = {"warm place": "warm-place", "chilled": "fridge"}
@@ -60,14 +61,17 @@ def thaw_hours(stage: Thaw, food: Food, step: Step) -> float:
     slowest = [int(np.argmax(food.half_m))]
     draws = step.draws.picked(slowest)
     part = picked(food, slowest)
-    hours = 0.0
-    while hours < THAW_MOST_H:
-        hours += THAW_STEP_H
-        more = np.full(1, 3600.0 * THAW_STEP_H)
-        part, _ = stood(step.plan, part, draws, more, around, long=True)
-        if part.brought.profile_c[0, 0] > THAWED_C:
-            return hours
-    raise NotConverged(f"thawing in {stage.where}", THAWED_C, float(part.brought.profile_c[0, 0]))
+
+    def middle_c(steps: int) -> float:
+        seconds = np.full(1, 3600.0 * THAW_STEP_H * steps)
+        after, _ = stood(step.plan, part, draws, seconds, around, long=True)
+        return float(after.brought.profile_c[0, 0])
+
+    most = round(THAW_MOST_H / THAW_STEP_H)
+    steps = bisect_left(range(most), True, lo=1, key=lambda n: middle_c(n) > THAWED_C)
+    if steps == most and middle_c(most) <= THAWED_C:
+        raise NotConverged(f"thawing in {stage.where}", THAWED_C, middle_c(most))
+    return THAW_STEP_H * steps
 
 
 def picked(food: Food, members: list[int]) -> Food:
@@ -113,16 +117,18 @@ def rest(stage: Rest, food: Food, step: Step) -> Passage:
 
 
 def cool(stage: Cool, food: Food, step: Step) -> Passage:
-    """Until the surface of the median piece can be held in the hand."""
-    food = settled(step, food)
+    """Until the surface of the median piece can be held in the hand, an hour at most. It is
+    reckoned from when the food came out: a surface that steams dries, and then cools more slowly.
+    """
     median, draws = picked(food, [0]), step.draws.median_only()
-    seconds = 0.0
-    while seconds < COOL_MOST_S:
-        seconds += COOL_STEP_S
-        median, surface = stood(step.plan, median, draws, np.full(1, COOL_STEP_S), IN_ROOM)
-        if surface[0] <= HELD_C:
-            break
-    even = np.full(food.members, seconds)
+
+    def held(minutes: int) -> bool:
+        open_s = median.waited + 60.0 * minutes
+        _, surface_c = stood(step.plan, median, draws, open_s, IN_ROOM)
+        return bool(surface_c[0] <= HELD_C)
+
+    minutes = bisect_left(range(COOL_MOST_MIN), True, lo=1, key=held)
+    even = np.full(food.members, 60.0 * minutes)
     line = link(stage, "cool", "rest", "Until it can be held in the hand", "machine", even)
     return Passage(food.waits(even), (line,))
 
