@@ -280,6 +280,16 @@ def test_skin_is_plain_or_powdered_or_oiled():
     assert [one["kind"] for one in powdered["stages"]].count("dress") == 0
 
 
+@pytest.mark.parametrize(
+    ("heat", "asked"), [("oven", True), ("smoker", True), ("foil", False), ("bath", False)]
+)
+def test_skin_is_asked_of_where_it_goes_bare_into_dry_heat(heat, asked):
+    document = chain("leavened-skin")
+    first = {"kind": "heat", "id": "first", "heat": heat, "until": {"by": "bite", "bite": "tug"}}
+    document["stages"] = [document["stages"][0], first, document["stages"][3]]
+    assert bool(options(document, "skin")) == asked
+
+
 def test_a_low_stretch_first_makes_the_hot_end_shorter_and_the_whole_longer():
     told = ChainDocument.model_validate(chain("bath-then-low-high")).model_dump(mode="json")
     both = forecast_of(told)
