@@ -129,7 +129,7 @@ def cool(stage: Cool, food: Food, step: Step) -> Passage:
 
     minutes = bisect_left(range(COOL_MOST_MIN), True, lo=1, key=held)
     even = np.full(food.members, 60.0 * minutes)
-    line = link(stage, "cool", "rest", "Until it can be held in the hand", "machine", even)
+    line = link(stage, "cool", "rest", "Cool until it can be held in the hand", "machine", even)
     return Passage(food.waits(even), (line,))
 
 

@@ -32,6 +32,9 @@ const shortName: Record<string, string> = {
   marinate: 'marinade',
   sit: 'it sits',
   thaw: 'thaws',
+  cool: 'cools',
+  kept: 'kept',
+  heat_up: 'heats',
   oven_up: 'heats',
 }
 </script>
