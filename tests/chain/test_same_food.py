@@ -289,3 +289,10 @@ def test_food_thaws_to_the_half_hour_at_which_no_ice_is_left_in_its_middle():
     middle_c = [one.food.brought.profile_c[slowest, 0] for one in (short, told)]
     assert middle_c[0] <= -1.0 < middle_c[1]
     assert 8.0 <= hours <= 24.0
+
+
+@pytest.mark.parametrize(("pieces", "says"), [(1, "Salt the piece"), (2, "Salt the 2 pieces")])
+def test_one_piece_is_told_as_one(pieces, says):
+    whole = plan(Season("salt"), Heat("pot", "simmer", minutes(60.0)), pieces=pieces)
+    salted = forecast_plan(whole, None, MEMBERS).walk.passed[0]
+    assert salted.passage.links[-1].label == says

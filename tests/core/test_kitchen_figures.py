@@ -2,13 +2,14 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from bluekettle.core.advice import plan_effects
 from bluekettle.core.chain import forecast_plan
-from bluekettle.core.errors import MissingData
+from bluekettle.core.errors import MissingData, OutOfRange, Ranges
 from bluekettle.core.glaze import draw_members
-from bluekettle.core.stages import LIMITS, Kitchen, figure, figures
+from bluekettle.core.stages import LIMITS, Kitchen, Learnt, figure, figures, first_heat
 from bluekettle.core.tables import row
 from bluekettle.schemas.dish import KitchenDocument
 from bluekettle.services.dishes import kitchen_of
@@ -78,3 +79,24 @@ def test_an_end_that_is_out_of_reach_tells_nothing():
     told = {one.name: one for one in plan_effects(bath.plan)}
     assert told["bath_c"].plate_low_min == 0.0
     assert told["bath_c"].plate_high_min < -60.0
+
+
+@pytest.mark.parametrize(
+    ("watts", "word"), [(112.0, "low"), (114.0, "low"), (116.0, ""), (165.0, ""), (220.0, "high")]
+)
+def test_a_dial_with_words_tells_the_one_within_two_in_a_hundred(watts, word):
+    assert first_heat("slow").setting_at(watts) == word
+
+
+def test_a_belief_that_is_told_and_cannot_be_is_refused_by_its_largest_variance():
+    cov = np.diag([0.1, 0.09, 4.5, 0.09])
+    with pytest.raises(OutOfRange, match=r"oven\.cov: 4\.5"):
+        told(Learnt((0.0,) * 4, tuple(cov.ravel()), 1))
+    told(Learnt((0.0,) * 4, tuple((cov / 4.5).ravel()), 1))
+
+
+def told(learnt):
+    """As a kitchen checks it."""
+    ranges = Ranges()
+    learnt.check("oven", ranges)
+    ranges.close()
