@@ -75,7 +75,7 @@ label {
   font-weight: 700;
 }
 .serve :deep(.el-date-editor) {
-  width: min(330px, 100%);
+  width: min(360px, 100%);
   font-size: 1.15rem;
 }
 .steps {
