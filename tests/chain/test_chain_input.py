@@ -59,6 +59,13 @@ def test_a_fault_is_told_by_its_field_with_what_is_accepted(kitchen, field):
     assert told[field]["accepted"]
 
 
+def test_a_bound_is_told_as_one_writes_it(kitchen):
+    document = chain("portions-broiled")
+    stage(document, "pot")["until"]["minutes"] = 99999.0
+    (fault,) = refused(kitchen, document).values()
+    assert fault["accepted"] == "at most 4320"
+
+
 def test_every_fault_is_told_at_once(kitchen):
     document = chain("portions-broiled")
     for field in ("stages.2.until.by", "stages.4.release", "food.thickness_mm"):

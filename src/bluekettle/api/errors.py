@@ -66,7 +66,11 @@ def accepted_by(error: Any) -> str:
         return "a value: this field is needed"
     if error["type"] == "extra_forbidden":
         return "no field of this name"
-    bounds = [f"{word} {context[key]}" for key, word in BOUNDS.items() if key in context]
+    bounds = [
+        f"{word} {str(context[key]).removesuffix('.0')}"
+        for key, word in BOUNDS.items()
+        if key in context
+    ]
     return " and ".join(bounds) or str(error["msg"])
 
 
